@@ -1,0 +1,46 @@
+import { z } from 'zod'
+
+export const id = z.uuid({ error: 'must be an identifier' })
+
+const CALENDAR_DAY = /^\d{4}-\d{2}-\d{2}$/
+/** A day of the calendar; 2026-02-30 is none. */
+export const civilDateSchema = z
+  .string({ error: 'enter a date' })
+  .refine((s) => CALENDAR_DAY.test(s) && !Number.isNaN(Date.parse(s)) && new Date(s).toISOString().startsWith(s), {
+    error: 'enter a day of the calendar, as 2026-06-12',
+  })
+
+/** A moment, always in UTC. */
+export const instantSchema = z.iso.datetime({ error: 'enter a moment with date and time' })
+
+export const text = (what: string, most: number) =>
+  z
+    .string({ error: `enter ${what}` })
+    .trim()
+    .min(1, { error: `enter ${what}` })
+    .max(most, { error: `use at most ${most} characters` })
+
+export const note = z.string().trim().max(2000, { error: 'use at most 2000 characters' }).default('')
+
+/** The version of a row, sent back with an edit: a stale edit is refused with both versions. */
+export const rowVersion = z.int().min(1)
+
+export const number = (what: string, least: number, most: number) =>
+  z
+    .number({ error: `enter ${what} as a number` })
+    .min(least, { error: `must be at least ${least}` })
+    .max(most, { error: `must be at most ${most}` })
+
+export const boundsSchema = z.object({ p10: z.number().nullable(), p50: z.number().nullable(), p90: z.number().nullable() })
+
+/** RFC 9457 problem details, with a message for each field that is wrong. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  /** With 409: the row as it is now. */
+  current: z.unknown().optional(),
+})
+export type Problem = z.infer<typeof problemSchema>

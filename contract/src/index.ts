@@ -1,0 +1,19 @@
+import { outcomes } from './outcomes.js'
+import { scouting } from './scouting.js'
+import { blocks, sites } from './sites.js'
+import { treatments } from './treatments.js'
+import { watches } from './watches.js'
+import { weather } from './weather.js'
+
+export * from './common.js'
+export * from './endpoint.js'
+export * from './openapi.js'
+export * from './outcomes.js'
+export * from './scouting.js'
+export * from './sites.js'
+export * from './treatments.js'
+export * from './watches.js'
+export * from './weather.js'
+
+/** Every operation of the HTTP interface, by resource. */
+export const endpoints = { sites, blocks, weather, watches, scouting, treatments, outcomes }

@@ -1,0 +1,190 @@
+import { z } from 'zod'
+import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
+import { endpoint } from './endpoint.js'
+
+export const productKinds = [
+  'mating-disruption',
+  'microbial',
+  'insecticide',
+  'growth-regulator',
+  'oil',
+  'soap',
+  'mineral',
+  'fungicide',
+  'herbicide',
+  'release',
+  'other',
+] as const
+export const rateUnits = ['L/ha', 'kg/ha', 'mL/ha', 'g/ha', 'pieces/ha'] as const
+export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bloom'] as const
+
+export const productSchema = z.object({
+  id,
+  name: z.string(),
+  kind: z.enum(productKinds),
+  stages: z.array(z.string()),
+  effect: z.number(),
+  residualDays: z.number(),
+  labelRate: z.number(),
+  rateUnit: z.enum(rateUnits),
+  reEntryHours: z.number(),
+  preHarvestDays: z.int(),
+  bees: z.enum(beeHazards),
+  protection: z.string(),
+  rowVersion,
+})
+export type Product = z.infer<typeof productSchema>
+
+export const productInput = z.object({
+  name: text('the name on the label', 120),
+  kind: z.enum(productKinds, { error: 'choose what it is' }),
+  stages: z.array(z.string()).min(1, { error: 'choose at least one stage that it reaches' }),
+  effect: number('the share it kills', 0, 1),
+  residualDays: number('the days its residue acts', 0, 365),
+  labelRate: number('the highest rate on the label', 0.0001, 100_000),
+  rateUnit: z.enum(rateUnits, { error: 'choose the unit of the rate' }),
+  reEntryHours: number('the re-entry interval on the label', 0, 8760),
+  preHarvestDays: z
+    .int({ error: 'enter the days to harvest on the label' })
+    .min(0, { error: 'must be at least 0' })
+    .max(365, { error: 'must be at most 365' }),
+  bees: z.enum(beeHazards, { error: 'choose what the label says about bees' }),
+  protection: text('the protective gear the label asks for', 500),
+})
+
+export const weatherThenSchema = z.object({
+  tempC: z.number().nullable(),
+  humidityPct: z.number().nullable(),
+  windMs: z.number().nullable(),
+})
+
+export const treatmentSchema = z.object({
+  id,
+  watchId: id,
+  productId: id,
+  status: z.enum(['planned', 'done']),
+  plannedOn: civilDateSchema,
+  done: z
+    .object({
+      startedAt: instantSchema,
+      /** The site's civil day of the start. */
+      day: civilDateSchema,
+      rate: z.number(),
+      rateUnit: z.enum(rateUnits),
+      areaHa: z.number(),
+      weather: weatherThenSchema,
+      reEntryUntil: instantSchema,
+    })
+    .nullable(),
+  note: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type Treatment = z.infer<typeof treatmentSchema>
+
+export const planInput = z.object({
+  watchId: z.uuid({ error: 'choose a watch' }),
+  productId: z.uuid({ error: 'choose a product' }),
+  plannedOn: civilDateSchema,
+  note,
+})
+export const doneInput = z.object({
+  startedAt: instantSchema,
+  rate: number('the rate used', 0.0001, 100_000),
+  areaHa: number('the area treated', 0.0001, 100_000),
+  weather: z.object({
+    tempC: number('the temperature', -60, 60).nullable().default(null),
+    humidityPct: number('the humidity', 0, 100).nullable().default(null),
+    windMs: number('the wind', 0, 90).nullable().default(null),
+  }),
+  note,
+  rowVersion,
+})
+
+const siteParams = z.object({ siteId: id })
+const productParams = z.object({ siteId: id, productId: id })
+const treatmentParams = z.object({ siteId: id, treatmentId: id })
+const version = z.object({ rowVersion })
+
+export const treatments = {
+  products: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/products',
+    summary: 'The shelf',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(productSchema),
+  }),
+  addProduct: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/products',
+    summary: 'Put a product on the shelf, by its label',
+    params: siteParams,
+    input: productInput,
+    response: productSchema,
+  }),
+  updateProduct: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/products/:productId',
+    summary: 'Correct a product by its label',
+    params: productParams,
+    input: productInput.extend({ rowVersion }),
+    response: productSchema,
+  }),
+  list: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/treatments',
+    summary: 'Treatments of a season',
+    params: siteParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.array(treatmentSchema),
+  }),
+  plan: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/treatments',
+    summary: 'Plan a treatment',
+    params: siteParams,
+    input: planInput,
+    response: treatmentSchema,
+  }),
+  move: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/treatments/:treatmentId',
+    summary: 'Move or change a planned treatment',
+    params: treatmentParams,
+    input: planInput.omit({ watchId: true }).extend({ rowVersion }),
+    response: treatmentSchema,
+  }),
+  record: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/treatments/:treatmentId/done',
+    summary: 'Record a treatment as done',
+    params: treatmentParams,
+    input: doneInput,
+    response: treatmentSchema,
+  }),
+  remove: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/treatments/:treatmentId',
+    summary: 'Remove a treatment; can be restored',
+    params: treatmentParams,
+    input: version,
+    response: z.object({ id, rowVersion }),
+  }),
+  restore: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/treatments/:treatmentId/restore',
+    summary: 'Undo the removal of a treatment',
+    params: treatmentParams,
+    input: version,
+    response: treatmentSchema,
+  }),
+  weatherAt: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/watches/:watchId/weather-at',
+    summary: 'What the station of a watch read in an hour',
+    params: z.object({ siteId: id, watchId: id }),
+    input: z.object({ at: instantSchema }),
+    response: weatherThenSchema,
+  }),
+}

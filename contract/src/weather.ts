@@ -1,0 +1,193 @@
+import { z } from 'zod'
+import { civilDateSchema, id, instantSchema, number, rowVersion, text } from './common.js'
+import { endpoint } from './endpoint.js'
+
+/** What a weather file may hold, in the order in which it is shown. */
+export const weatherVariables = ['temperature', 'min', 'max', 'humidity', 'rain', 'wind'] as const
+export type WeatherVariable = (typeof weatherVariables)[number]
+
+export const unitsOf = {
+  temperature: ['C', 'F'],
+  min: ['C', 'F'],
+  max: ['C', 'F'],
+  humidity: ['%'],
+  rain: ['mm', 'in'],
+  wind: ['m/s', 'km/h', 'mph'],
+} as const satisfies Record<WeatherVariable, readonly string[]>
+
+export const separators = [',', ';', '\t', '|'] as const
+export const dateOrders = ['ymd', 'mdy', 'dmy'] as const
+export const clocks = ['standard', 'wall', 'utc'] as const
+
+const columnIndex = z.int().min(0).max(200)
+
+export const mappingSchema = z.object({
+  separator: z.enum(separators),
+  decimal: z.enum(['.', ',']),
+  /** Lines above the first reading. */
+  headerLines: z.int().min(0).max(100),
+  interval: z.enum(['hourly', 'daily']),
+  dateColumn: columnIndex,
+  /** Where the time stands apart from the date. */
+  timeColumn: columnIndex.nullable(),
+  /** null: the file allows both readings and somebody must say. */
+  dateOrder: z.enum(dateOrders).nullable(),
+  clock: z.enum(clocks),
+  columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(6),
+})
+export type WeatherMapping = z.infer<typeof mappingSchema>
+
+export const understoodRowSchema = z.object({
+  line: z.int(),
+  /** Standard time of the station, as YYYY-MM-DD or YYYY-MM-DD HH:MM. */
+  at: z.string().nullable(),
+  values: z.partialRecord(z.enum(weatherVariables), z.number()),
+  problem: z.string().nullable(),
+})
+
+export const filePreviewSchema = z.object({
+  mapping: mappingSchema,
+  columns: z.array(z.object({ index: z.int(), name: z.string(), samples: z.array(z.string()) })),
+  rows: z.array(understoodRowSchema),
+  /** What has to be settled before the file can be imported. */
+  questions: z.array(z.object({ field: z.string(), message: z.string() })),
+})
+export type FilePreview = z.infer<typeof filePreviewSchema>
+
+export const importResultSchema = z.object({
+  id,
+  stationId: id,
+  fileName: z.string(),
+  importedAt: instantSchema,
+  personName: z.string(),
+  interval: z.enum(['hourly', 'daily']),
+  lines: z.int(),
+  new: z.int(),
+  changed: z.int(),
+  unchanged: z.int(),
+  rejected: z.int(),
+  /** Lines that repeat another line word for word. */
+  repeated: z.int(),
+  /** Readings per hour where finer ones were averaged; 1 otherwise. */
+  readingsPerHour: z.int(),
+  first: civilDateSchema.nullable(),
+  last: civilDateSchema.nullable(),
+})
+export type ImportResult = z.infer<typeof importResultSchema>
+
+/** What an import sends while it runs, a JSON object a line; the last line is a result or a problem. */
+export const importProgressSchema = z.object({ phase: z.enum(['reading', 'storing']), share: z.number().min(0).max(1) })
+export type ImportProgress = z.infer<typeof importProgressSchema>
+
+export const stationSchema = z.object({
+  id,
+  name: z.string(),
+  /** Standard time of the station, minutes east of UTC. */
+  utcOffsetMinutes: z.int(),
+  rowVersion,
+  hours: z.int(),
+  typedDays: z.int(),
+  firstDay: civilDateSchema.nullable(),
+  lastDay: civilDateSchema.nullable(),
+})
+export type Station = z.infer<typeof stationSchema>
+
+export const stationInput = z.object({ name: text('the name of the station', 120) })
+
+export const dayWeatherSchema = z.object({
+  day: civilDateSchema,
+  min: z.number().nullable(),
+  max: z.number().nullable(),
+  rain: z.number().nullable(),
+  filled: z.number(),
+})
+export type DayWeather = z.infer<typeof dayWeatherSchema>
+
+const temperature = number('a temperature', -60, 60)
+export const typedDaysInput = z.object({
+  days: z
+    .array(
+      z
+        .object({ day: civilDateSchema, min: temperature, max: temperature, rain: number('the rain', 0, 1000).nullable().default(null) })
+        .refine((d) => d.min <= d.max, { error: 'the minimum is above the maximum', path: ['min'] }),
+    )
+    .min(1, { error: 'enter at least one day' })
+    .max(400, { error: 'enter at most 400 days at once' }),
+})
+
+const siteParams = z.object({ siteId: id })
+const stationParams = z.object({ siteId: id, stationId: id })
+const jsonText = z.string().transform((s, ctx) => {
+  try {
+    return JSON.parse(s) as unknown
+  } catch {
+    ctx.addIssue({ code: 'custom', message: 'must be JSON' })
+    return z.NEVER
+  }
+})
+const mappingQuery = jsonText.pipe(mappingSchema)
+
+export const weather = {
+  stations: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations',
+    summary: 'Stations and what they have read',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(stationSchema),
+  }),
+  addStation: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations',
+    summary: 'Add a station',
+    params: siteParams,
+    input: stationInput,
+    response: stationSchema,
+  }),
+  days: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/days',
+    summary: 'Daily extremes of a season, and the range of past seasons on the same days',
+    params: stationParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.object({
+      days: z.array(dayWeatherSchema),
+      normal: z.array(z.object({ low: z.number(), high: z.number() }).nullable()),
+      pastSeasons: z.int(),
+    }),
+  }),
+  typeDays: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/stations/:stationId/daily-extremes',
+    summary: 'Enter daily extremes by hand',
+    params: stationParams,
+    input: typedDaysInput,
+    response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
+  }),
+  preview: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/weather-file-preview',
+    summary: 'How the head of a weather file would be understood; stores nothing',
+    params: stationParams,
+    input: z.object({ mapping: mappingQuery.optional() }),
+    response: filePreviewSchema,
+    upload: 'application/octet-stream',
+  }),
+  import: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/weather-imports',
+    summary: 'Import a weather file: all of its good lines, or nothing',
+    params: stationParams,
+    input: z.object({ importId: id, fileName: text('the name of the file', 255), mapping: mappingQuery }),
+    response: importResultSchema,
+    upload: 'application/octet-stream',
+  }),
+  imports: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/weather-imports',
+    summary: 'Past imports, newest first',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(importResultSchema),
+  }),
+}

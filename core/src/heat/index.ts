@@ -1,0 +1,5 @@
+export * from './rule.js'
+export * from './degreeDays.js'
+export * from './hourlyHeat.js'
+export * from './curvedRates.js'
+export * from './chill.js'

@@ -1,0 +1,11 @@
+/** The public surface of the computation. Units are SI throughout: °C, mm, m/s, hours, °C·d; shares run from 0 to 1. */
+export * from './heat/index.js'
+export * from './infection/index.js'
+export * from './outcomes/index.js'
+export * from './phenology/index.js'
+export * from './sampling/index.js'
+export * from './statistics/index.js'
+export * from './treatment/index.js'
+export * from './units/index.js'
+export * from './weather/index.js'
+export * from './windows/index.js'

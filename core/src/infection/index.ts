@@ -1,0 +1,4 @@
+export * from './infectionWetHours.js'
+export * from './physiologicalDay.js'
+export * from './severityValue.js'
+export * from './twoDayCriterion.js'

@@ -1,0 +1,2 @@
+export * from './checkComparison.js'
+export * from './efficacy.js'

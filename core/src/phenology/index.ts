@@ -1,0 +1,5 @@
+export * from './combineEvidence.js'
+export * from './eventDates.js'
+export * from './model.js'
+export * from './spread.js'
+export * from './stageShares.js'

@@ -1,0 +1,23 @@
+import { shareReached, type Spread } from './spread.js'
+
+/**
+ * Share of the population in each stage once `heat` °C·d have accumulated. Stage i lies between event i − 1 and event i,
+ * so n events give n + 1 shares that sum to 1: before the first, between each pair, after the last.
+ *
+ * Where fitted spreads cross, a stage would come out negative: it is set to 0 and the rest rescaled.
+ *
+ * @throws RangeError as `shareReached`.
+ */
+export function stageShares(heat: number, events: readonly Spread[]): number[] {
+  const shares: number[] = []
+  let previous = 1
+  let total = 0
+  for (let i = 0; i <= events.length; i++) {
+    const reached = i < events.length ? shareReached(heat, events[i] as Spread) : 0
+    const share = Math.max(0, previous - reached)
+    shares.push(share)
+    total += share
+    previous = reached
+  }
+  return shares.map((share) => share / total)
+}

@@ -1,0 +1,3 @@
+export * from './normal.js'
+export * from './quantile.js'
+export * from './random.js'

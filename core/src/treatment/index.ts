@@ -1,0 +1,3 @@
+export * from './coverage.js'
+export * from './sprayOutput.js'
+export * from './wetBulb.js'

@@ -1,0 +1,42 @@
+/**
+ * Conversions between the internal SI units and the units people read and type. Conversion happens once, at the edge.
+ * Factors are exact by definition (international foot, acre, US gallon) unless said otherwise.
+ */
+
+export type TemperatureUnit = 'C' | 'F'
+export type RainUnit = 'mm' | 'in'
+export type WindUnit = 'm/s' | 'km/h' | 'mph'
+
+const SQUARE_METRES_PER_ACRE = 4046.8564224
+const LITRES_PER_US_GALLON = 3.785411784
+const METRES_PER_SECOND_PER_MPH = 0.44704
+
+/** °F to °C. */
+export const celsiusFromFahrenheit = (f: number): number => ((f - 32) * 5) / 9
+/** °C to °F. */
+export const fahrenheitFromCelsius = (c: number): number => (c * 9) / 5 + 32
+/** °C·d to °F·d: a sum of differences has no offset. */
+export const fahrenheitDaysFromCelsiusDays = (cd: number): number => cd * 1.8
+/** °F·d to °C·d. */
+export const celsiusDaysFromFahrenheitDays = (fd: number): number => fd / 1.8
+
+/** Temperature in `unit` to °C. */
+export const toCelsius = (value: number, unit: TemperatureUnit): number => (unit === 'F' ? celsiusFromFahrenheit(value) : value)
+/** Rain in `unit` to mm. */
+export const toMillimetres = (value: number, unit: RainUnit): number => (unit === 'in' ? value * 25.4 : value)
+/** Wind speed in `unit` to m/s. */
+export function toMetresPerSecond(value: number, unit: WindUnit): number {
+  if (unit === 'km/h') return value / 3.6
+  return unit === 'mph' ? value * METRES_PER_SECOND_PER_MPH : value
+}
+
+/** mm to inches. */
+export const inchesFromMillimetres = (mm: number): number => mm / 25.4
+/** m/s to mph. */
+export const mphFromMetresPerSecond = (ms: number): number => ms / METRES_PER_SECOND_PER_MPH
+/** ha to acres. */
+export const acresFromHectares = (ha: number): number => (ha * 10_000) / SQUARE_METRES_PER_ACRE
+/** Acres to ha. */
+export const hectaresFromAcres = (acres: number): number => (acres * SQUARE_METRES_PER_ACRE) / 10_000
+/** L/ha to US gallons per acre. */
+export const gallonsPerAcreFromLitresPerHectare = (lha: number): number => ((lha / LITRES_PER_US_GALLON) * SQUARE_METRES_PER_ACRE) / 10_000

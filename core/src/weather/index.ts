@@ -1,0 +1,3 @@
+export * from './calendar.js'
+export * from './dailySeries.js'
+export * from './seasonHeat.js'

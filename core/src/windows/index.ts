@@ -1,0 +1,2 @@
+export * from './reachableCohort.js'
+export * from './vulnerableWindow.js'

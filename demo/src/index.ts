@@ -1,0 +1,3 @@
+export * from './counts.js'
+export * from './site.js'
+export * from './weather.js'

@@ -1,0 +1,146 @@
+import { randomUUID } from 'node:crypto'
+import { seededRandom } from '@bocado/core'
+import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
+import { clock } from '@bocado/server/clock'
+import { migrate, openDatabase, sqlInstant, type Database, type Row, type Transaction, type Write } from '@bocado/server/database/index'
+import { inTransaction, type Deps } from '@bocado/server/http/route'
+import { createRound } from '@bocado/server/scouting/service'
+import { addPerson, createSite } from '@bocado/server/sites/service'
+import { addProduct, planTreatment, recordTreatment, weatherForWatch } from '@bocado/server/treatments/service'
+import { createWatch } from '@bocado/server/watches/service'
+import { StationHistory } from '@bocado/server/weather/history'
+import { addStation } from '@bocado/server/weather/service'
+import { storeFile } from '@bocado/server/weatherFiles/service'
+import { endpoints, type WeatherMapping } from '@bocado/contract'
+import { drawRound } from './counts.js'
+import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STORY } from './site.js'
+import { inventWeather, type InventedStation } from './weather.js'
+
+const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River' })[] = [
+  { name: 'Bench', seed: 11, coldNights: 0, faults: true },
+  { name: 'River', seed: 12, coldNights: 1.5, faults: false },
+]
+
+const MAPPING: WeatherMapping = {
+  separator: ',',
+  decimal: '.',
+  headerLines: 1,
+  interval: 'hourly',
+  dateColumn: 0,
+  timeColumn: null,
+  dateOrder: 'ymd',
+  clock: 'utc',
+  columns: [
+    { variable: 'temperature', column: 1, unit: 'C' },
+    { variable: 'humidity', column: 2, unit: '%' },
+    { variable: 'rain', column: 3, unit: 'mm' },
+    { variable: 'wind', column: 4, unit: 'm/s' },
+  ],
+}
+
+async function seedWeather(w: Write, stationId: string, station: (typeof STATIONS)[number]): Promise<void> {
+  const hours = inventWeather(station, Date.parse(DEMO_NOW))
+  const rows = hours.map(({ at, temperature, humidity, rain, wind }) => [sqlInstant(new Date(at)), temperature, humidity, rain, wind])
+  const readings = {
+    rows,
+    rejections: [],
+    lines: rows.length,
+    repeated: 0,
+    readingsPerHour: 1,
+    first: String(rows[0]?.[0]).slice(0, 10),
+    last: String(rows.at(-1)?.[0]).slice(0, 10),
+  }
+  await storeFile(
+    w,
+    { importId: randomUUID(), stationId, fileName: `${station.name.toLowerCase()}-2015-2026.csv`, mapping: MAPPING, readings },
+    () => undefined,
+  )
+}
+
+/** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
+async function seed(tx: Transaction, deps: Deps): Promise<void> {
+  await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
+  const site = await createSite(tx, deps.clock, { ...SITE, person: LEAD })
+  const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id }
+  const people = new Map<string, Write>()
+  for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, person)).id })
+  const scout = people.get('scout') as Write
+  const applicator = people.get('applicator') as Write
+
+  const stations = new Map<string, string>()
+  for (const station of STATIONS) {
+    const { id } = await addStation(lead, deps, { name: station.name })
+    stations.set(station.name, id)
+    await seedWeather(lead, id, station)
+  }
+  const blocks = new Map<string, string>()
+  for (const { station, ...block } of BLOCKS) {
+    const input = endpoints.blocks.create.input.parse({ ...block, stationId: stations.get(station) })
+    blocks.set(block.name, (await createBlock(lead, input)).id)
+  }
+  const products = []
+  for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
+
+  const watch = async (organismId: string, block: string, biofix: string, biofixNote: string): Promise<string> =>
+    (
+      await createWatch(scout, deps, {
+        organismId,
+        blockId: blocks.get(block) as string,
+        season: SEASON,
+        biofix,
+        biofixNote,
+        threshold: null,
+      })
+    ).id
+  const story = await watch('codling-moth', 'Old Apples', STORY.biofix, 'moths in the trap by the old gate at two checks in a row')
+  await watch('codling-moth', 'Ladder Pears', '2026-05-16', 'first of three checks in a row with moths')
+  await watch('grape-berry-moth', 'Terrace Vines', '2026-06-03', 'half the wild grape along the lane open')
+
+  const check = await addCheckArea(lead, blocks.get('Old Apples') as string, {
+    name: STORY.checkName,
+    note: 'two rows of six trees, never sprayed this season',
+  })
+  const random = seededRandom(2026)
+  for (const { countedOn, block, check: untreated } of STORY.rounds) {
+    for (const [density, checkAreaId] of [
+      [block, null],
+      [untreated, check.id],
+    ] as const) {
+      await createRound(scout, deps, { watchId: story, checkAreaId, countedOn, units: drawRound(random, density, 24, 20), note: '' })
+    }
+  }
+  const virus = products[0]!
+  const done = await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' })
+  const weather = await weatherForWatch({ ...deps, database: tx as unknown as Database }, site.id, story, STORY.treatedOn)
+  await recordTreatment(applicator, deps, done.id, {
+    startedAt: STORY.treatedOn,
+    rate: 0.1,
+    areaHa: 3.9,
+    weather,
+    note: 'all but the north corner; second half of the night wind still',
+    rowVersion: 1,
+  })
+  await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' })
+}
+
+async function main(): Promise<void> {
+  const url = process.env['BOCADO_DATABASE_URL']
+  if (!url) throw new Error('BOCADO_DATABASE_URL is not set; npm run demo sets it')
+  const database = openDatabase(url)
+  try {
+    await migrate(database, new URL('../../server/migrations/', import.meta.url))
+    const [[known]] = await database.query<Row[]>('SELECT COUNT(*) AS n FROM site WHERE name = ?', [SITE.name])
+    if (known?.['n'] > 0) return
+    const deps: Deps = {
+      database,
+      clock,
+      history: new StationHistory(),
+      readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
+    }
+    await inTransaction(database, (tx) => seed(tx, deps))
+  } finally {
+    await database.end()
+  }
+}
+
+await main()

@@ -1,0 +1,107 @@
+import type { blocks, Person, productInput, InputOf } from '@bocado/contract'
+import type { z } from 'zod'
+
+/** Hollin Bench: everything about it is invented. Its position only makes sun and frost behave. */
+export const SITE = {
+  name: 'Hollin Bench',
+  place: 'a river terrace, 34 ha',
+  latitude: 46.2,
+  longitude: -119.3,
+  elevationM: 210,
+  timeZone: 'America/Los_Angeles',
+  units: 'metric',
+} as const
+
+/** 12 June of the demonstration year, half past seven in the morning on the site's clock. */
+export const DEMO_NOW = '2026-06-12T14:30:00Z'
+export const SEASON = '2026-01-01'
+
+export const LEAD = { name: 'Marit Solheim', role: 'lead', licensed: true } as const
+export const PEOPLE: readonly Omit<Person, 'id'>[] = [
+  { name: 'Dario Quince', role: 'scout', licensed: false },
+  { name: 'Tovah Lindqvist', role: 'applicator', licensed: true },
+  { name: 'Packing-house buyer', role: 'viewer', licensed: false },
+]
+
+type BlockDefinition = Omit<InputOf<typeof blocks.create>, 'stationId'> & { station: 'Bench' | 'River' }
+
+export const BLOCKS: readonly BlockDefinition[] = [
+  { name: 'Old Apples', kind: 'orchard', areaHa: 4.2, grows: 'apple, 1988, on seedling stock', station: 'Bench' },
+  { name: 'Ladder Pears', kind: 'orchard', areaHa: 2.6, grows: 'pear', station: 'River' },
+  { name: 'Stone Row', kind: 'orchard', areaHa: 1.8, grows: 'peach, nectarine', station: 'Bench' },
+  { name: 'Terrace Vines', kind: 'vineyard', areaHa: 5.5, grows: 'wine grape', station: 'Bench' },
+  { name: 'Long Corn', kind: 'field', areaHa: 8, grows: 'sweet corn in three sowings', station: 'River' },
+  { name: 'Onion Flat', kind: 'field', areaHa: 3.1, grows: 'onion', station: 'River' },
+  { name: 'Glass Two', kind: 'tunnel', areaHa: 0.3, grows: 'pepper and ornamentals', station: 'Bench' },
+  { name: 'Creek Margin', kind: 'natural-area', areaHa: 5, grows: 'alder and willow', station: 'River' },
+  { name: 'Lower Meadow', kind: 'natural-area', areaHa: 3.5, grows: 'hay, wild flowers', station: 'River' },
+]
+
+/** Invented products with invented labels; the kinds of action are real. */
+export const PRODUCTS: readonly z.input<typeof productInput>[] = [
+  {
+    name: 'Granule C (granulosis virus)',
+    kind: 'microbial',
+    stages: ['young-larva'],
+    effect: 0.75,
+    residualDays: 8,
+    labelRate: 0.1,
+    rateUnit: 'L/ha',
+    reEntryHours: 4,
+    preHarvestDays: 0,
+    bees: 'none-stated',
+    protection: 'gloves, long sleeves, eye protection when mixing',
+  },
+  {
+    name: 'Tanager 240 (spinosyn)',
+    kind: 'insecticide',
+    stages: ['young-larva'],
+    effect: 0.85,
+    residualDays: 10,
+    labelRate: 0.4,
+    rateUnit: 'L/ha',
+    reEntryHours: 4,
+    preHarvestDays: 7,
+    bees: 'hazardous-in-bloom',
+    protection: 'gloves, long sleeves, eye protection; wash before eating',
+  },
+  {
+    name: 'Summer oil Lind',
+    kind: 'oil',
+    stages: ['egg'],
+    effect: 0.6,
+    residualDays: 0,
+    labelRate: 10,
+    rateUnit: 'L/ha',
+    reEntryHours: 12,
+    preHarvestDays: 0,
+    bees: 'none-stated',
+    protection: 'gloves, long sleeves; not in heat above 30 °C, it burns leaves',
+  },
+  {
+    name: 'Loop dispensers (mating disruption)',
+    kind: 'mating-disruption',
+    stages: ['adult'],
+    effect: 0.5,
+    residualDays: 110,
+    labelRate: 1000,
+    rateUnit: 'pieces/ha',
+    reEntryHours: 0,
+    preHarvestDays: 0,
+    bees: 'none-stated',
+    protection: 'gloves when hanging; a firm ladder',
+  },
+]
+
+/** The Old Apples story of this season: fruit with fresh entries per hundred in truth, from which the counts are drawn. */
+export const STORY = {
+  biofix: '2026-05-10',
+  checkName: 'North corner, untreated',
+  treatedOn: '2026-06-03T04:20:00Z',
+  plannedOn: '2026-06-13',
+  rounds: [
+    { countedOn: '2026-05-28', block: 0.9, check: 0.8 },
+    { countedOn: '2026-06-02', block: 3.6, check: 3.2 },
+    { countedOn: '2026-06-11', block: 2.4, check: 8.5 },
+  ],
+} as const

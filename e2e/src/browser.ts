@@ -1,0 +1,27 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, type BrowserContext } from 'playwright-core'
+
+const ARGUMENTS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+
+/** A fresh Debian Chromium with a profile of its own, which goes with it. */
+export async function openBrowser(size = { width: 1280, height: 800 }): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
+  const profile = mkdtempSync(join(tmpdir(), 'bocado-browser-'))
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    args: ARGUMENTS,
+    viewport: size,
+    reducedMotion: 'reduce',
+    locale: 'en-GB',
+    timezoneId: 'America/Los_Angeles',
+  })
+  return {
+    context,
+    close: async () => {
+      await context.close()
+      rmSync(profile, { recursive: true, force: true })
+    },
+  }
+}

@@ -1,0 +1,14 @@
+CREATE TABLE IF NOT EXISTS site (
+  id UUID PRIMARY KEY,
+  name VARCHAR(120) NOT NULL,
+  place VARCHAR(200) NOT NULL,
+  latitude DOUBLE NULL CHECK (latitude BETWEEN -90 AND 90),
+  longitude DOUBLE NULL CHECK (longitude BETWEEN -180 AND 180),
+  elevation_m DOUBLE NULL,
+  time_zone VARCHAR(60) NOT NULL,
+  units ENUM('metric', 'us') NOT NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL REFERENCES person (id),
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,23 @@
+CREATE TABLE IF NOT EXISTS product (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  name VARCHAR(120) NOT NULL,
+  kind VARCHAR(40) NOT NULL,
+  stages JSON NOT NULL COMMENT 'names of the stages it reaches',
+  effect DOUBLE NOT NULL CHECK (effect BETWEEN 0 AND 1),
+  residual_days DOUBLE NOT NULL CHECK (residual_days >= 0),
+  label_rate DOUBLE NOT NULL CHECK (label_rate > 0),
+  rate_unit VARCHAR(20) NOT NULL,
+  re_entry_hours DOUBLE NOT NULL CHECK (re_entry_hours >= 0),
+  pre_harvest_days INT NOT NULL CHECK (pre_harvest_days >= 0),
+  bees VARCHAR(40) NOT NULL,
+  protection VARCHAR(500) NOT NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  live TINYINT AS (IF(deleted_at IS NULL, 1, NULL)) PERSISTENT,
+  UNIQUE KEY name_in_site (site_id, name, live),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

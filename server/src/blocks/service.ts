@@ -1,0 +1,39 @@
+import type { Block, CheckArea, ParsedInputOf, blocks } from '@bocado/contract'
+import { insertRow, liveRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { listBlocks } from './store.js'
+
+export async function getBlock(db: Queryable, siteId: string, blockId: string): Promise<Block> {
+  const block = (await listBlocks(db, siteId)).find(({ id }) => id === blockId)
+  if (!block) throw new HttpProblem(404, 'There is no such block at this site.')
+  return block
+}
+
+type BlockInput = ParsedInputOf<typeof blocks.create>
+
+/** A block may only follow a station of its own site. */
+async function columnsOf(w: Write, input: BlockInput) {
+  if (input.stationId) {
+    const [[station]] = await w.tx.query<Row[]>('SELECT id FROM station WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [
+      input.stationId,
+      w.siteId,
+    ])
+    if (!station) throw fieldProblem('stationId', 'choose a station of this site')
+  }
+  return { name: input.name, kind: input.kind, area_ha: input.areaHa, grows: input.grows, station_id: input.stationId }
+}
+
+export async function createBlock(w: Write, input: BlockInput): Promise<Block> {
+  return getBlock(w.tx, w.siteId, await insertRow(w, 'block', await columnsOf(w, input)))
+}
+
+export async function changeBlock(w: Write, blockId: string, input: ParsedInputOf<typeof blocks.update>): Promise<Block> {
+  await updateRow(w, 'block', blockId, input.rowVersion, await columnsOf(w, input))
+  return getBlock(w.tx, w.siteId, blockId)
+}
+
+export async function addCheckArea(w: Write, blockId: string, input: ParsedInputOf<typeof blocks.addCheckArea>): Promise<CheckArea> {
+  await liveRow(w.tx, w.siteId, 'block', blockId)
+  const id = await insertRow(w, 'check_area', { block_id: blockId, name: input.name, note: input.note })
+  return { id, blockId, name: input.name, note: input.note, rowVersion: 1 }
+}

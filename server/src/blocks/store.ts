@@ -1,0 +1,37 @@
+import type { Block, CheckArea } from '@bocado/contract'
+import type { Queryable, Row } from '../database/index.js'
+
+const checkAreaOf = (row: Row): CheckArea => ({
+  id: row['id'] as string,
+  blockId: row['block_id'] as string,
+  name: row['name'] as string,
+  note: row['note'] as string,
+  rowVersion: row['row_version'] as number,
+})
+
+const blockOf = (row: Row, checkAreas: CheckArea[]): Block => ({
+  id: row['id'] as string,
+  name: row['name'] as string,
+  kind: row['kind'] as Block['kind'],
+  areaHa: row['area_ha'] as number | null,
+  grows: row['grows'] as string,
+  stationId: row['station_id'] as string | null,
+  rowVersion: row['row_version'] as number,
+  checkAreas,
+})
+
+export async function listCheckAreas(db: Queryable, siteId: string): Promise<CheckArea[]> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM check_area WHERE site_id = ? AND deleted_at IS NULL ORDER BY name', [siteId])
+  return rows.map(checkAreaOf)
+}
+
+export async function listBlocks(db: Queryable, siteId: string): Promise<Block[]> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM block WHERE site_id = ? AND deleted_at IS NULL ORDER BY created_at, name', [siteId])
+  const checkAreas = await listCheckAreas(db, siteId)
+  return rows.map((row) =>
+    blockOf(
+      row,
+      checkAreas.filter((area) => area.blockId === row['id']),
+    ),
+  )
+}

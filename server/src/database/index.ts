@@ -1,0 +1,3 @@
+export * from './pool.js'
+export * from './migrate.js'
+export * from './rows.js'

@@ -1,0 +1,80 @@
+import { randomUUID } from 'node:crypto'
+import { HttpProblem } from '../http/problems.js'
+import type { Queryable, Row, Transaction } from './pool.js'
+
+/** A write in progress: its transaction, the site it belongs to and who makes it. */
+export interface Write {
+  tx: Transaction
+  siteId: string
+  personId: string
+}
+
+/** Tables with `site_id`, `row_version`, `changed_by` and `deleted_at`, which people change. */
+export type Editable = 'site' | 'station' | 'block' | 'check_area' | 'watch' | 'product' | 'treatment' | 'round'
+type Columns = Readonly<Record<string, unknown>>
+
+const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')
+
+async function audit(w: Write, table: Editable, id: string, action: string, before: unknown, after: unknown): Promise<void> {
+  await w.tx.query(
+    'INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row, after_row) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [w.siteId, w.personId, table, id, action, before ? JSON.stringify(before) : null, after ? JSON.stringify(after) : null],
+  )
+}
+
+/** The live row of the site with this id. Throws 404 where there is none. */
+export async function liveRow(db: Queryable, siteId: string, table: Editable, id: string, lock = false): Promise<Row> {
+  const row = await anyRow(db, siteId, table, id, lock)
+  if (row['deleted_at'] !== null) throw new HttpProblem(404, `This ${table.replace('_', ' ')} was removed. Restore it first.`)
+  return row
+}
+
+async function anyRow(db: Queryable, siteId: string, table: Editable, id: string, lock: boolean): Promise<Row> {
+  const [[row]] = await db.query<Row[]>(`SELECT * FROM ${table} WHERE id = ? AND ${siteColumn(table)} = ?${lock ? ' FOR UPDATE' : ''}`, [
+    id,
+    siteId,
+  ])
+  if (!row) throw new HttpProblem(404, `There is no such ${table.replace('_', ' ')} at this site.`)
+  return row
+}
+
+/** Inserts a row with a new id, or with the client's. Returns the id. */
+export async function insertRow(w: Write, table: Editable, columns: Columns, id: string = randomUUID()): Promise<string> {
+  const all: Columns = { id, ...(table === 'site' ? {} : { site_id: w.siteId }), changed_by: w.personId, ...columns }
+  const names = Object.keys(all)
+  await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
+  await audit(w, table, id, 'create', null, columns)
+  return id
+}
+
+/** Changes a live row that is still at the version the editor saw. A stale edit throws 409 with the row as it is now. */
+export async function updateRow(w: Write, table: Editable, id: string, rowVersion: number, columns: Columns): Promise<void> {
+  const before = await liveRow(w.tx, w.siteId, table, id, true)
+  await changeRow(w, table, before, rowVersion, columns, 'change')
+}
+
+/** Takes a row out of sight. It stays, and `restoreRow` brings it back. */
+export async function removeRow(w: Write, table: Editable, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  const before = await liveRow(w.tx, w.siteId, table, id, true)
+  await changeRow(w, table, before, rowVersion, { deleted_at: new Date().toISOString().slice(0, 19).replace('T', ' ') }, 'remove')
+  return { id, rowVersion: rowVersion + 1 }
+}
+
+export async function restoreRow(w: Write, table: Editable, id: string, rowVersion: number): Promise<void> {
+  const before = await anyRow(w.tx, w.siteId, table, id, true)
+  await changeRow(w, table, before, rowVersion, { deleted_at: null }, 'restore')
+}
+
+async function changeRow(w: Write, table: Editable, before: Row, rowVersion: number, columns: Columns, action: string): Promise<void> {
+  if (before['row_version'] !== rowVersion) {
+    throw new HttpProblem(409, 'Somebody else changed this meanwhile. Look at both versions, then save again.', { current: before })
+  }
+  const all: Columns = { ...columns, changed_by: w.personId, row_version: rowVersion + 1 }
+  const names = Object.keys(all)
+  await w.tx.query(`UPDATE ${table} SET ${names.map((name) => `${name} = ?`).join(', ')} WHERE id = ? AND ${siteColumn(table)} = ?`, [
+    ...Object.values(all),
+    before['id'],
+    w.siteId,
+  ])
+  await audit(w, table, before['id'] as string, action, before, columns)
+}

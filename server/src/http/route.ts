@@ -1,0 +1,117 @@
+import { createHash } from 'node:crypto'
+import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/contract'
+import { Router, type Request, type Response } from 'express'
+import { z } from 'zod'
+import type { Clock } from '../clock.js'
+import { jsonOf, type Database, type Row, type Transaction } from '../database/pool.js'
+import type { Write } from '../database/rows.js'
+import type { WeatherFileReader } from '../weatherFiles/reader.js'
+import type { StationHistory } from '../weather/history.js'
+import { HttpProblem, schemaProblem } from './problems.js'
+
+/** What every use case may need; made once at start. */
+export interface Deps {
+  database: Database
+  clock: Clock
+  history: StationHistory
+  readWeatherFile: WeatherFileReader
+}
+
+export interface ReadContext<E extends Endpoint> {
+  deps: Deps
+  params: ParamsOf<E>
+  input: ParsedInputOf<E>
+}
+
+export interface WriteContext<E extends Endpoint> extends ReadContext<E>, Write {}
+
+export function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  const parsed = schema.safeParse(value ?? {})
+  if (!parsed.success) throw schemaProblem(parsed.error)
+  return parsed.data
+}
+
+/** Registers a read. Nothing it does is stored. */
+export function read<E extends Endpoint>(router: Router, deps: Deps, e: E, handler: (ctx: ReadContext<E>) => Promise<ResponseOf<E>>): void {
+  router[e.method](e.path, async (req: Request, res: Response) => {
+    const params = parse(e.params, req.params) as ParamsOf<E>
+    const input = parse(e.input, req.query) as ParsedInputOf<E>
+    res.json(await handler({ deps, params, input }))
+  })
+}
+
+/**
+ * Registers a write. It runs in one transaction with its idempotency key, so that a request sent again after a lost answer
+ * gets the first answer and stores nothing twice.
+ */
+export function write<E extends Endpoint>(
+  router: Router,
+  deps: Deps,
+  e: E,
+  handler: (ctx: WriteContext<E>) => Promise<ResponseOf<E>>,
+): void {
+  router[e.method](e.path, async (req: Request, res: Response) => {
+    const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
+    const input = parse(e.input, req.body) as ParsedInputOf<E>
+    const hash = createHash('sha256')
+      .update(`${req.method} ${req.originalUrl}\n${JSON.stringify(req.body)}`)
+      .digest('hex')
+    const body = await inTransaction(deps.database, async (tx) => {
+      const earlier = await claimKey(tx, req.header('Idempotency-Key'), hash)
+      if (earlier !== undefined) return earlier
+      const siteId = params.siteId ?? ''
+      const personId = siteId === '' ? '' : await writerOf(tx, siteId, req.header('X-Bocado-Person'))
+      const result = await handler({ deps, params, input, tx, siteId, personId })
+      await tx.query('UPDATE idempotency SET response = ? WHERE idempotency_key = ?', [
+        JSON.stringify(result),
+        req.header('Idempotency-Key'),
+      ])
+      return result
+    })
+    res.json(body)
+  })
+}
+
+export async function inTransaction<T>(database: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const tx = await database.getConnection()
+  try {
+    await tx.beginTransaction()
+    const result = await work(tx)
+    await tx.commit()
+    tx.release()
+    return result
+  } catch (error) {
+    // A connection whose rollback fails is not to be used again.
+    await tx.rollback().then(
+      () => tx.release(),
+      () => tx.destroy(),
+    )
+    throw error
+  }
+}
+
+/** Takes the key for this request, or returns what was answered to it before. */
+async function claimKey(tx: Transaction, key: string | undefined, hash: string): Promise<unknown> {
+  if (!key || key.length > 100)
+    throw new HttpProblem(400, 'A write needs an Idempotency-Key header of 1 to 100 characters, the same for each try.')
+  try {
+    await tx.query('INSERT INTO idempotency (idempotency_key, request_hash) VALUES (?, ?)', [key, hash])
+    return undefined
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
+  }
+  const [[row]] = await tx.query<Row[]>('SELECT request_hash, response FROM idempotency WHERE idempotency_key = ?', [key])
+  if (row?.['request_hash'] !== hash) throw new HttpProblem(422, 'This Idempotency-Key was used for another request.')
+  return jsonOf(row['response'])
+}
+
+/** The person who writes: somebody of this site, and not a viewer. */
+export async function writerOf(tx: Transaction, siteId: string, header: string | undefined): Promise<string> {
+  const person = z.uuid().safeParse(header)
+  if (!person.success) throw new HttpProblem(400, 'Say who is writing: choose a person under "working as".')
+  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ?', [siteId, person.data])
+  if (!row) throw new HttpProblem(403, 'This person does not work at this site. Choose another under "working as".')
+  if (row['role'] === 'viewer')
+    throw new HttpProblem(403, 'A viewer can look at everything and change nothing. Choose another person under "working as".')
+  return person.data
+}

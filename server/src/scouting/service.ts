@@ -1,0 +1,75 @@
+import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
+import { effectiveCount } from '@bocado/core'
+import { findOrganism, type Organism } from '@bocado/library'
+import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
+import { findWatch, type StoredWatch } from '../watches/store.js'
+import { findRound, roundsOfSeason, type StoredRound } from './store.js'
+
+const weightsOf = (organism: Organism): Record<string, number> =>
+  Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, weight]))
+
+/** A round with what it amounts to: effective count per unit and per hundred items, beside the threshold. */
+function presented(round: StoredRound): Round {
+  const { organismId, ownThreshold, ...shown } = round
+  const organism = findOrganism(organismId)
+  if (!organism) throw new Error(`the library has no ${organismId}`)
+  const weights = weightsOf(organism)
+  const effective = round.units.map((unit) => effectiveCount(unit, weights))
+  const items = effective.length * organism.sampling.itemsPerUnit
+  return {
+    ...shown,
+    effective,
+    per100: (100 * effective.reduce((a, b) => a + b, 0)) / items,
+    threshold: ownThreshold ?? organism.sampling.threshold.value,
+  }
+}
+
+export async function listRounds(db: Queryable, siteId: string, season: string): Promise<Round[]> {
+  return (await roundsOfSeason(db, siteId, season)).map(presented)
+}
+
+export async function getRound(db: Queryable, siteId: string, roundId: string): Promise<Round> {
+  const round = await findRound(db, siteId, roundId)
+  if (!round) throw new HttpProblem(404, 'There is no such counting round at this site.')
+  return presented(round)
+}
+
+type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId'>
+
+async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundFields) {
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  if (input.countedOn > site.today) throw fieldProblem('countedOn', `lies in the future; today is ${site.today}`)
+  if (input.countedOn < watch.season) throw fieldProblem('countedOn', `lies before the season, which begins on ${watch.season}`)
+  if (input.checkAreaId) {
+    const [[area]] = await w.tx.query<Row[]>(
+      'SELECT id FROM check_area WHERE id = ? AND site_id = ? AND block_id = ? AND deleted_at IS NULL',
+      [input.checkAreaId, w.siteId, watch.blockId],
+    )
+    if (!area) throw fieldProblem('checkAreaId', 'choose a check area of the block that is watched')
+  }
+  const organism = findOrganism(watch.organismId)
+  const classes = organism?.sampling.classes.map(({ id }) => id) ?? []
+  input.units.forEach((unit, i) => {
+    const unknown = Object.keys(unit).find((name) => !classes.includes(name))
+    if (unknown !== undefined)
+      throw fieldProblem(`units.${i}.${unknown}`, `is no class that is counted for this organism; use ${classes.join(', ')}`)
+  })
+  return { check_area_id: input.checkAreaId, counted_on: input.countedOn, units: JSON.stringify(input.units), note: input.note }
+}
+
+export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typeof scouting.create>): Promise<Round> {
+  const watch = await findWatch(w.tx, w.siteId, input.watchId)
+  if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
+  return getRound(w.tx, w.siteId, await insertRow(w, 'round', { watch_id: watch.id, ...(await columnsOf(w, deps, watch, input)) }))
+}
+
+export async function changeRound(w: Write, deps: Deps, roundId: string, input: ParsedInputOf<typeof scouting.update>): Promise<Round> {
+  const before = await getRound(w.tx, w.siteId, roundId)
+  const watch = await findWatch(w.tx, w.siteId, before.watchId)
+  if (!watch) throw new HttpProblem(404, 'The watch of this round was removed. Restore it first.')
+  await updateRow(w, 'round', roundId, input.rowVersion, await columnsOf(w, deps, watch, input))
+  return getRound(w.tx, w.siteId, roundId)
+}

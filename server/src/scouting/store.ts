@@ -1,0 +1,45 @@
+import { jsonOf, type Queryable, type Row } from '../database/index.js'
+
+export interface StoredRound {
+  id: string
+  watchId: string
+  organismId: string
+  ownThreshold: number | null
+  checkAreaId: string | null
+  checkAreaName: string | null
+  countedOn: string
+  units: Record<string, number>[]
+  note: string
+  personName: string
+  rowVersion: number
+}
+
+const SELECT = `SELECT r.*, w.organism_id, w.threshold_per_100, c.name AS check_area_name, p.name AS person_name FROM round r
+  JOIN watch w ON w.id = r.watch_id LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
+
+const roundOf = (row: Row): StoredRound => ({
+  id: row['id'] as string,
+  watchId: row['watch_id'] as string,
+  organismId: row['organism_id'] as string,
+  ownThreshold: row['threshold_per_100'] as number | null,
+  checkAreaId: row['check_area_id'] as string | null,
+  checkAreaName: row['check_area_name'] as string | null,
+  countedOn: row['counted_on'] as string,
+  units: jsonOf<Record<string, number>[]>(row['units']),
+  note: row['note'] as string,
+  personName: row['person_name'] as string,
+  rowVersion: row['row_version'] as number,
+})
+
+export async function roundsOfSeason(db: Queryable, siteId: string, season: string): Promise<StoredRound[]> {
+  const [rows] = await db.query<Row[]>(
+    `${SELECT} WHERE r.site_id = ? AND w.season = ? AND r.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY r.counted_on, r.created_at, r.id`,
+    [siteId, season],
+  )
+  return rows.map(roundOf)
+}
+
+export async function findRound(db: Queryable, siteId: string, roundId: string): Promise<StoredRound | undefined> {
+  const [[row]] = await db.query<Row[]>(`${SELECT} WHERE r.id = ? AND r.site_id = ? AND r.deleted_at IS NULL`, [roundId, siteId])
+  return row && roundOf(row)
+}

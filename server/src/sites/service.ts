@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto'
+import type { ParsedInputOf, Person, Site, sites } from '@bocado/contract'
+import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from '@bocado/core'
+import { civilDayIn, type Clock } from '../clock.js'
+import { insertRow, updateRow, type Queryable, type Transaction, type Write } from '../database/index.js'
+import { HttpProblem } from '../http/problems.js'
+import { findSite, insertPerson, joinSite, listSites, peopleOf, type StoredSite } from './store.js'
+
+/** A site without a latitude is taken to lie in the north. */
+export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
+
+async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise<Site> {
+  const today = civilDayIn(await clock.now(db), site.timeZone)
+  const start = seasonStart(dayNumber(today), hemisphereOf(site))
+  return {
+    ...site,
+    today,
+    season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
+    people: await peopleOf(db, site.id),
+  }
+}
+
+/** The site, or 404. */
+export async function getSite(db: Queryable, clock: Clock, siteId: string): Promise<Site> {
+  const site = await findSite(db, siteId)
+  if (!site) throw new HttpProblem(404, 'There is no such site.')
+  return presented(db, clock, site)
+}
+
+export async function getSites(db: Queryable, clock: Clock): Promise<Site[]> {
+  return Promise.all((await listSites(db)).map((site) => presented(db, clock, site)))
+}
+
+type SiteColumns = Pick<
+  ParsedInputOf<typeof sites.create>,
+  'name' | 'place' | 'timeZone' | 'units' | 'latitude' | 'longitude' | 'elevationM'
+>
+
+const columnsOf = (input: SiteColumns) => ({
+  name: input.name,
+  place: input.place,
+  latitude: input.latitude,
+  longitude: input.longitude,
+  elevation_m: input.elevationM,
+  time_zone: input.timeZone,
+  units: input.units,
+})
+
+/** Starts a site together with the person who starts it, who is also the one recorded as having done so. */
+export async function createSite(tx: Transaction, clock: Clock, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
+  const siteId = randomUUID()
+  const person: Person = { id: randomUUID(), ...input.person }
+  await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
+  await insertRow({ tx, siteId, personId: person.id }, 'site', columnsOf(input), siteId)
+  await joinSite(tx, siteId, person)
+  return getSite(tx, clock, siteId)
+}
+
+export async function changeSite(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.update>): Promise<Site> {
+  await updateRow(w, 'site', w.siteId, input.rowVersion, columnsOf(input))
+  return getSite(w.tx, clock, w.siteId)
+}
+
+export async function addPerson(w: Write, input: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
+  const person: Person = { id: randomUUID(), ...input }
+  await insertPerson(w.tx, w.siteId, person)
+  return person
+}

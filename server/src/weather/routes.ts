@@ -1,0 +1,12 @@
+import { endpoints } from '@bocado/contract'
+import type { Router } from 'express'
+import { read, write, type Deps } from '../http/route.js'
+import { addStation, getStations, seasonDays, typeDays } from './service.js'
+
+export function weatherRoutes(router: Router, deps: Deps): void {
+  const { weather } = endpoints
+  read(router, deps, weather.stations, ({ params }) => getStations(deps.database, params.siteId))
+  write(router, deps, weather.addStation, (ctx) => addStation(ctx, deps, ctx.input))
+  read(router, deps, weather.days, ({ params, input }) => seasonDays(deps, params.siteId, params.stationId, input.season))
+  write(router, deps, weather.typeDays, (ctx) => typeDays(ctx, deps, ctx.params.stationId, ctx.input))
+}

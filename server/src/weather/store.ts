@@ -1,0 +1,197 @@
+import type { Station } from '@bocado/contract'
+import { insertRow, type Queryable, type Row, type Write } from '../database/index.js'
+
+export interface StoredStation {
+  id: string
+  siteId: string
+  name: string
+  utcOffsetMinutes: number
+  historyVersion: number
+  rowVersion: number
+}
+
+const stationOf = (row: Row): StoredStation => ({
+  id: row['id'] as string,
+  siteId: row['site_id'] as string,
+  name: row['name'] as string,
+  utcOffsetMinutes: row['utc_offset_minutes'] as number,
+  historyVersion: row['history_version'] as number,
+  rowVersion: row['row_version'] as number,
+})
+
+export async function listStations(db: Queryable, siteId: string): Promise<StoredStation[]> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM station WHERE site_id = ? AND deleted_at IS NULL ORDER BY created_at, name', [siteId])
+  return rows.map(stationOf)
+}
+
+export async function findStation(db: Queryable, siteId: string, stationId: string): Promise<StoredStation | undefined> {
+  const [[row]] = await db.query<Row[]>('SELECT * FROM station WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [stationId, siteId])
+  return row && stationOf(row)
+}
+
+/** How much a station has read, and from when to when in its standard time. */
+export async function extentOf(
+  db: Queryable,
+  station: StoredStation,
+): Promise<Pick<Station, 'hours' | 'typedDays' | 'firstDay' | 'lastDay'>> {
+  const [[hourly]] = await db.query<Row[]>(
+    'SELECT COUNT(*) AS n, DATE(MIN(at) + INTERVAL ? MINUTE) AS first, DATE(MAX(at) + INTERVAL ? MINUTE) AS last FROM reading WHERE station_id = ?',
+    [station.utcOffsetMinutes, station.utcOffsetMinutes, station.id],
+  )
+  const [[daily]] = await db.query<Row[]>(
+    'SELECT COUNT(*) AS n, MIN(day) AS first, MAX(day) AS last FROM daily_extremes WHERE station_id = ?',
+    [station.id],
+  )
+  const days = [hourly?.['first'], hourly?.['last'], daily?.['first'], daily?.['last']]
+    .filter((d): d is string => typeof d === 'string')
+    .sort()
+  return { hours: hourly?.['n'] as number, typedDays: daily?.['n'] as number, firstDay: days[0] ?? null, lastDay: days.at(-1) ?? null }
+}
+
+export const insertStation = (w: Write, name: string, utcOffsetMinutes: number): Promise<string> =>
+  insertRow(w, 'station', { name, utc_offset_minutes: utcOffsetMinutes })
+
+export interface HourReading {
+  temperature: number | null
+  humidity: number | null
+  wind: number | null
+}
+
+/** All readings of a station in order: minutes since 1970-01-01 UTC, °C, mm. Arrays, since there may be a hundred thousand. */
+export async function readHours(db: Queryable, stationId: string): Promise<[number, number | null, number | null][]> {
+  const [rows] = await db.query({
+    sql: "SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', at), temperature, rain FROM reading WHERE station_id = ? ORDER BY at",
+    values: [stationId],
+    rowsAsArray: true,
+  })
+  return rows as unknown as [number, number | null, number | null][]
+}
+
+export interface DailyRow {
+  day: string
+  min: number
+  max: number
+  rain: number | null
+}
+
+export async function readDays(db: Queryable, stationId: string): Promise<DailyRow[]> {
+  const [rows] = await db.query<Row[]>(
+    'SELECT day, min_temperature, max_temperature, rain FROM daily_extremes WHERE station_id = ? ORDER BY day',
+    [stationId],
+  )
+  return rows.map((row) => ({
+    day: row['day'] as string,
+    min: row['min_temperature'] as number,
+    max: row['max_temperature'] as number,
+    rain: row['rain'] as number | null,
+  }))
+}
+
+/** What the station read in the hour that holds a UTC moment. */
+export async function readHourAt(db: Queryable, stationId: string, sqlHour: string): Promise<HourReading | undefined> {
+  const [[row]] = await db.query<Row[]>('SELECT temperature, humidity, wind FROM reading WHERE station_id = ? AND at = ?', [
+    stationId,
+    sqlHour,
+  ])
+  return (
+    row && {
+      temperature: row['temperature'] as number | null,
+      humidity: row['humidity'] as number | null,
+      wind: row['wind'] as number | null,
+    }
+  )
+}
+
+export interface StoredCounts {
+  new: number
+  changed: number
+  unchanged: number
+}
+
+const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
+const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind'] as const
+
+/**
+ * Lays values over a table by way of a temporary staging table, which vanishes with its connection: half an import can
+ * never be seen. A value missing in the file leaves the stored one. Runs inside the caller's transaction.
+ */
+async function mergeStaged(
+  w: Write,
+  stationId: string,
+  table: 'reading' | 'daily_extremes',
+  importId: string | null,
+  rows: readonly (readonly unknown[])[],
+  onStored: (share: number) => void,
+): Promise<StoredCounts> {
+  const [keyed, values] = table === 'reading' ? (['at', HOUR_VALUES] as const) : (['day', DAY_VALUES] as const)
+  const columns = [keyed, ...values].join(', ')
+  await w.tx.query('DROP TEMPORARY TABLE IF EXISTS staging')
+  const type = table === 'reading' ? 'DATETIME' : 'DATE'
+  await w.tx.query(
+    `CREATE TEMPORARY TABLE staging (${keyed} ${type} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=InnoDB`,
+  )
+  const BATCH = 4000
+  for (let i = 0; i < rows.length; i += BATCH) {
+    await w.tx.query(`INSERT INTO staging (${columns}) VALUES ?`, [rows.slice(i, i + BATCH)])
+    onStored(Math.min(0.8, (0.8 * (i + BATCH)) / rows.length))
+  }
+  const same = values.map((v) => `COALESCE(s.${v}, t.${v}) <=> t.${v}`).join(' AND ')
+  const join = `FROM staging s JOIN ${table} t ON t.station_id = ? AND t.${keyed} = s.${keyed}`
+  const [[counted]] = await w.tx.query<Row[]>(`SELECT COUNT(*) AS n, COALESCE(SUM(NOT (${same})), 0) AS changed ${join}`, [stationId])
+  const stored = Number(counted?.['n'])
+  const changed = Number(counted?.['changed'])
+  if (table === 'reading' && changed > 0) {
+    await w.tx.query(
+      `INSERT INTO reading_replaced (import_id, at, site_id, ${HOUR_VALUES.join(', ')}, from_import_id)
+       SELECT ?, t.at, t.site_id, ${HOUR_VALUES.map((v) => `t.${v}`).join(', ')}, t.import_id ${join} WHERE NOT (${same})`,
+      [importId, stationId],
+    )
+  }
+  if (table === 'daily_extremes' && changed > 0) {
+    const [before] = await w.tx.query<Row[]>(`SELECT t.${keyed}, ${values.map((v) => `t.${v}`).join(', ')} ${join} WHERE NOT (${same})`, [
+      stationId,
+    ])
+    await w.tx.query(
+      "INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row) VALUES (?, ?, 'daily_extremes', ?, 'change', ?)",
+      [w.siteId, w.personId, stationId, JSON.stringify(before)],
+    )
+  }
+  if (stored < rows.length || changed > 0) {
+    const extra = table === 'reading' ? '' : ', changed_by'
+    await w.tx.query(
+      `INSERT INTO ${table} (station_id, site_id, import_id${extra}, ${columns})
+       SELECT ?, ?, ?${extra ? ', ?' : ''}, ${[keyed, ...values].map((v) => `s.${v}`).join(', ')} FROM staging s
+       LEFT JOIN ${table} t ON t.station_id = ? AND t.${keyed} = s.${keyed}
+       WHERE t.station_id IS NULL OR NOT (${same})
+       ON DUPLICATE KEY UPDATE ${values.map((v) => `${v} = COALESCE(VALUES(${v}), ${table}.${v})`).join(', ')}, import_id = VALUES(import_id)`,
+      [stationId, w.siteId, importId, ...(extra ? [w.personId] : []), stationId],
+    )
+    await w.tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
+  }
+  await w.tx.query('DROP TEMPORARY TABLE staging')
+  onStored(1)
+  return { new: rows.length - stored, changed, unchanged: stored - changed }
+}
+
+/** Stores hourly readings: [UTC moment, temperature, humidity, rain, wind]. */
+export const mergeHours = (
+  w: Write,
+  stationId: string,
+  importId: string,
+  rows: readonly (readonly unknown[])[],
+  onStored: (share: number) => void = () => undefined,
+): Promise<StoredCounts> => mergeStaged(w, stationId, 'reading', importId, rows, onStored)
+
+/** Stores daily extremes: [day, minimum, maximum, rain]; `importId` null where they were typed. */
+export const mergeDays = (
+  w: Write,
+  stationId: string,
+  importId: string | null,
+  rows: readonly (readonly unknown[])[],
+  onStored: (share: number) => void = () => undefined,
+): Promise<StoredCounts> => mergeStaged(w, stationId, 'daily_extremes', importId, rows, onStored)
+
+/** Takes the station for a change of its readings; two imports into one station wait for each other. */
+export async function lockStation(w: Write, stationId: string): Promise<void> {
+  await w.tx.query('SELECT id FROM station WHERE id = ? FOR UPDATE', [stationId])
+}

@@ -1,0 +1,171 @@
+import { separators, type FilePreview, type WeatherMapping, type WeatherVariable } from '@bocado/contract'
+import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder } from './moments.js'
+import { splitCells } from './text.js'
+
+export interface Guess {
+  mapping: WeatherMapping
+  columns: FilePreview['columns']
+}
+
+/** Words by which columns are known, tried in this order. */
+const NAMES: readonly [WeatherVariable, RegExp][] = [
+  ['min', /\b(min|low)/i],
+  ['max', /\b(max|high)/i],
+  ['humidity', /hum|\brh\b/i],
+  ['rain', /rain|precip/i],
+  ['wind', /wind/i],
+  ['temperature', /temp|\bair\b|°|\bt\b/i],
+]
+const NOT_WANTED = /dew|soil|index|chill|feels|gust|dir|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
+
+/** A number in a cell of the file; undefined for text. Blank and the usual marks for "no reading" are null. */
+export function parseNumber(cell: string | undefined, decimal: '.' | ','): number | null | undefined {
+  const text = (cell ?? '').trim()
+  if (text === '' || /^(-+|n\/?a|nan|null|none|m|-999(9)?(\.0+)?|-99\.9+)$/i.test(text)) return null
+  const plain = decimal === ',' ? text.replace(',', '.') : text
+  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : undefined
+}
+
+function guessSeparator(text: string): WeatherMapping['separator'] {
+  let best: WeatherMapping['separator'] = ','
+  let bestScore = -1
+  for (const separator of separators) {
+    const widths = splitCells(text, separator)
+      .filter((cells) => cells.length > 1 || cells[0] !== '')
+      .slice(0, 60)
+      .map((cells) => cells.length)
+    const usual = widths.toSorted((a, b) => a - b)[Math.floor(widths.length / 2)] ?? 1
+    const score = usual > 1 ? widths.filter((w) => w === usual).length * 10 + usual : 0
+    if (score > bestScore) [best, bestScore] = [separator, score]
+  }
+  return best
+}
+
+const anyMoment = (text: string) => parseMoment(text, 'mdy') ?? parseMoment(text, 'dmy')
+
+/** The order of day and month that fits every date; undefined where none does, null where both do. */
+export function guessDateOrder(dates: readonly string[]): DateOrder | null {
+  if (!dates.some(needsOrder)) return 'ymd'
+  const fits = (['mdy', 'dmy'] as const).filter((order) => dates.every((text) => parseMoment(text, order)))
+  if (fits.length < 2) return fits[0] ?? null
+  // Both can be read: readings come at even steps, so the right order gives the smaller ones.
+  const steps = fits.map((order) => longestStep(dates.map((text) => parseMoment(text, order)?.local ?? 0)))
+  const [mdy, dmy] = steps as [number, number]
+  const twoDays = 2 * 86_400_000
+  if (mdy <= twoDays && dmy > twoDays) return 'mdy'
+  return dmy <= twoDays && mdy > twoDays ? 'dmy' : null
+}
+
+function longestStep(moments: readonly number[]): number {
+  let longest = 0
+  for (let i = 1; i < moments.length; i++) longest = Math.max(longest, Math.abs((moments[i] as number) - (moments[i - 1] as number)))
+  return longest
+}
+
+function unitFor(variable: WeatherVariable, name: string, samples: readonly number[], units: 'metric' | 'us'): string {
+  const us = units === 'us'
+  switch (variable) {
+    case 'humidity':
+      return '%'
+    case 'rain':
+      if (/mm|millim/i.test(name)) return 'mm'
+      return /inch|\bin\b|\(in|_in\b|"/i.test(name) || us ? 'in' : 'mm'
+    case 'wind':
+      if (/mph|mi\/h/i.test(name)) return 'mph'
+      if (/km\/?h|kph/i.test(name)) return 'km/h'
+      if (/m\/s|\bms\b|_ms\b|m s-1/i.test(name)) return 'm/s'
+      return us ? 'mph' : 'm/s'
+    default:
+      if (/°\s*f|deg\.?\s*f|fahr|[(_[ ]f[)\]]?$/i.test(name)) return 'F'
+      if (/°\s*c|deg\.?\s*c|cels|[(_[ ]c[)\]]?$/i.test(name)) return 'C'
+      if (samples.some((t) => t > 55)) return 'F'
+      return us ? 'F' : 'C'
+  }
+}
+
+/** The clock that a file shows: wall clock where an hour is repeated or skipped just when the zone does. */
+function guessClock(moments: readonly number[], timeZone: string, explicit: boolean): WeatherMapping['clock'] {
+  if (explicit) return 'utc'
+  const wall = new WallClock(timeZone)
+  let repeated = false
+  let skipped = false
+  for (let i = 1; i < moments.length; i++) {
+    const [before, now] = [moments[i - 1] as number, moments[i] as number]
+    const step = now - before
+    if (step <= 0 && wall.momentsOf(now).length === 2) repeated = true
+    if (step > 3_600_000 && step <= 2 * 3_600_000 && wall.momentsOf(before + 3_600_000).length === 0) skipped = true
+  }
+  return repeated || skipped ? 'wall' : 'standard'
+}
+
+/**
+ * Reads the head of a file and guesses how it is meant. Everything can be changed afterwards; what cannot be guessed is
+ * left open and asked for.
+ */
+export function guessMapping(text: string, site: { timeZone: string; units: 'metric' | 'us' }): Guess {
+  const separator = guessSeparator(text)
+  const lines = splitCells(text, separator)
+  const firstReading = lines.findIndex(
+    (cells) => cells.some((cell) => anyMoment(cell)) && cells.filter((cell) => /\d/.test(cell)).length > 1,
+  )
+  const headerLines = Math.max(0, firstReading)
+  const body = lines.slice(headerLines).filter((cells) => cells.some((cell) => cell.trim() !== ''))
+  const width = body.reduce((most, cells) => Math.max(most, cells.length), 0)
+  const header = headerLines > 0 ? (lines[headerLines - 1] as string[]) : []
+  const column = (c: number): string[] => body.map((cells) => cells[c] ?? '')
+
+  const datesIn = Array.from({ length: width }, (_, c) => column(c).filter((cell) => anyMoment(cell)).length)
+  const dateColumn = Math.max(0, datesIn.indexOf(Math.max(0, ...datesIn)))
+  const dates = column(dateColumn).filter((cell) => anyMoment(cell))
+  const withTime = dates.some((cell) => anyMoment(cell)?.hasTime)
+  const timeColumn = withTime
+    ? -1
+    : Array.from({ length: width }, (_, c) => c).findIndex(
+        (c) => c !== dateColumn && column(c).every((cell) => cell.trim() === '' || (/:/.test(cell) && parseTime(cell))),
+      )
+  const dateOrder = guessDateOrder(dates)
+  const decimal = separator !== ',' && body.some((cells) => cells.some((cell) => /^-?\d+,\d+$/.test(cell.trim()))) ? ',' : '.'
+  const moments = body.flatMap((cells) => {
+    const moment = parseMoment(`${cells[dateColumn] ?? ''}${timeColumn >= 0 ? ` ${cells[timeColumn] ?? ''}` : ''}`, dateOrder ?? 'mdy')
+    return moment ? [moment] : []
+  })
+  const interval = withTime || timeColumn >= 0 ? 'hourly' : 'daily'
+
+  const columns: WeatherMapping['columns'] = []
+  for (let c = 0; c < width; c++) {
+    const name = header[c] ?? ''
+    if (c === dateColumn || c === timeColumn || NOT_WANTED.test(name)) continue
+    const samples = column(c).flatMap((cell) => parseNumber(cell, decimal) ?? [])
+    if (samples.length === 0) continue
+    const variable = NAMES.find(
+      ([v, pattern]) => pattern.test(name.replace(/_/g, ' ')) && (interval === 'daily' ? v !== 'temperature' : v !== 'min' && v !== 'max'),
+    )?.[0]
+    if (!variable || columns.some((known) => known.variable === variable)) continue
+    columns.push({ variable, column: c, unit: unitFor(variable, name, samples, site.units) })
+  }
+  return {
+    mapping: {
+      separator,
+      decimal,
+      headerLines,
+      interval,
+      dateColumn,
+      timeColumn: timeColumn < 0 ? null : timeColumn,
+      dateOrder,
+      clock:
+        interval === 'hourly'
+          ? guessClock(
+              moments.map(({ local }) => local),
+              site.timeZone,
+              moments.some(({ offset }) => offset !== null),
+            )
+          : 'standard',
+      columns,
+    },
+    columns: Array.from({ length: width }, (_, index) => ({
+      index,
+      name: (header[index] ?? '').trim(),
+      samples: column(index).slice(0, 3),
+    })),
+  }
+}

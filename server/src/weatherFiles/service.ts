@@ -1,0 +1,121 @@
+import type { FilePreview, ImportResult, WeatherMapping } from '@bocado/contract'
+import type { Queryable, Write } from '../database/index.js'
+import { HttpProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
+import { getStation } from '../weather/service.js'
+import { lockStation, mergeDays, mergeHours } from '../weather/store.js'
+import { guessMapping } from './guess.js'
+import type { FileReadings } from './readings.js'
+import { findImport, insertImport } from './store.js'
+import { decodeText, splitCells } from './text.js'
+import { openQuestions, shownMoment, understandLines, type StationClock } from './understand.js'
+
+/** The page sends this much of a file for the preview. */
+export const PREVIEW_BYTES = 262_144
+const SHOWN_ROWS = 8
+
+async function clockOf(db: Queryable, deps: Deps, siteId: string, stationId: string): Promise<StationClock & { units: 'metric' | 'us' }> {
+  const station = await getStation(db, siteId, stationId)
+  const site = await getSite(db, deps.clock, siteId)
+  return {
+    timeZone: site.timeZone,
+    units: site.units,
+    utcOffsetMinutes: station.utcOffsetMinutes,
+    now: (await deps.clock.now(db)).getTime(),
+  }
+}
+
+/** How the head of a file is understood, by the given mapping or by a guess. */
+export async function previewFile(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  bytes: Uint8Array,
+  given: WeatherMapping | undefined,
+): Promise<FilePreview> {
+  const clock = await clockOf(deps.database, deps, siteId, stationId)
+  const decoded = decodeText(bytes)
+  // A head that was cut off ends in half a line.
+  const text = bytes.length >= PREVIEW_BYTES ? decoded.slice(0, decoded.lastIndexOf('\n')) : decoded
+  const guess = guessMapping(text, clock)
+  const mapping = given ?? guess.mapping
+  const lines = splitCells(text, mapping.separator)
+  const understood = understandLines(lines, mapping, clock)
+  if (!understood.some(({ at }) => at !== null) && !given) {
+    throw new HttpProblem(
+      422,
+      'No column of this file holds dates, so it is no list of readings. Choose a file with one line per hour or day.',
+    )
+  }
+  const columns = given ? columnsOf(lines, mapping) : guess.columns
+  return {
+    mapping,
+    columns,
+    rows: understood
+      .slice(0, SHOWN_ROWS)
+      .map(({ line, at, values, problem }) => ({ line, at: at === null ? null : shownMoment(at, mapping, clock), values, problem })),
+    questions: openQuestions(
+      mapping,
+      lines.slice(mapping.headerLines).map((cells) => cells[mapping.dateColumn] ?? ''),
+    ),
+  }
+}
+
+function columnsOf(lines: readonly string[][], mapping: WeatherMapping): FilePreview['columns'] {
+  const body = lines.slice(mapping.headerLines, mapping.headerLines + 20)
+  const header = mapping.headerLines > 0 ? lines[mapping.headerLines - 1] : undefined
+  const width = body.reduce((most, cells) => Math.max(most, cells.length), 0)
+  return Array.from({ length: width }, (_, index) => ({
+    index,
+    name: (header?.[index] ?? '').trim(),
+    samples: body.slice(0, 3).map((cells) => cells[index] ?? ''),
+  }))
+}
+
+/** Reads a whole file. Refuses it where a question is open or most of it cannot be read. */
+export async function readFile(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  bytes: Uint8Array,
+  mapping: WeatherMapping,
+  onProgress: (share: number) => void,
+): Promise<FileReadings> {
+  const clock = await clockOf(deps.database, deps, siteId, stationId)
+  const open = openQuestions(mapping, [])
+  if (open.length > 0)
+    throw new HttpProblem(422, open.map(({ message }) => message).join(' '), {
+      fields: open.map(({ field, message }) => ({ path: `mapping.${field}`, message })),
+    })
+  const readings = await deps.readWeatherFile({ bytes, mapping, clock }, onProgress)
+  if (readings.rejections.length * 2 > readings.lines || readings.rows.length === 0) {
+    const first = readings.rejections[0]
+    const example = first ? ` Line ${first.line}: ${first.reason}.` : ''
+    throw new HttpProblem(
+      422,
+      `${readings.rejections.length} of ${readings.lines} lines cannot be read, so nothing was stored.${example} Check columns, date order and units.`,
+    )
+  }
+  return readings
+}
+
+/** Stores a file that was read: all of it in the caller's transaction, with its result and its refused lines. */
+export async function storeFile(
+  w: Write,
+  task: { importId: string; stationId: string; fileName: string; mapping: WeatherMapping; readings: FileReadings },
+  onProgress: (share: number) => void,
+): Promise<ImportResult> {
+  const { importId, stationId, fileName, mapping, readings } = task
+  await lockStation(w, stationId)
+  const merge = mapping.interval === 'hourly' ? mergeHours : mergeDays
+  const { lines, repeated, readingsPerHour, first, last, rejections } = readings
+  const shared = { interval: mapping.interval, lines, rejected: rejections.length, repeated, readingsPerHour, first, last }
+  // The import stands before the readings that name it; its counts follow.
+  await insertImport(w, { importId, stationId, fileName, mapping, rejections })
+  const counts = await merge(w, stationId, importId, readings.rows, onProgress)
+  await w.tx.query('UPDATE weather_import SET result = ? WHERE id = ?', [JSON.stringify({ ...shared, ...counts }), importId])
+  const result = await findImport(w.tx, w.siteId, importId)
+  if (!result) throw new Error(`import ${importId} vanished inside its transaction`)
+  return result
+}

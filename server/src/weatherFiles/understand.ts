@@ -1,0 +1,159 @@
+import type { FilePreview, WeatherMapping, WeatherVariable } from '@bocado/contract'
+import { civilDate, toCelsius, toMetresPerSecond, toMillimetres, type RainUnit, type TemperatureUnit, type WindUnit } from '@bocado/core'
+import { needsOrder, parseMoment, WallClock } from './moments.js'
+import { parseNumber } from './guess.js'
+
+/** What the file's clock has to be set against. */
+export interface StationClock {
+  timeZone: string
+  utcOffsetMinutes: number
+  /** Milliseconds; a reading that begins after this lies in the future. */
+  now: number
+}
+
+export type Values = Partial<Record<WeatherVariable, number>>
+
+export interface UnderstoodLine {
+  line: number
+  cells: string[]
+  /** Milliseconds UTC of an hourly reading; for daily ones the day as if its midnight were UTC. */
+  at: number | null
+  values: Values
+  problem: string | null
+}
+
+const LIMITS: Readonly<Record<WeatherVariable, readonly [number, number, string]>> = {
+  temperature: [-60, 60, '°C'],
+  min: [-60, 60, '°C'],
+  max: [-60, 60, '°C'],
+  humidity: [0, 100, '%'],
+  rain: [0, 1000, 'mm'],
+  wind: [0, 90, 'm/s'],
+}
+
+function toSi(variable: WeatherVariable, value: number, unit: string): number {
+  if (variable === 'humidity') return value
+  if (variable === 'rain') return toMillimetres(value, unit as RainUnit)
+  return variable === 'wind' ? toMetresPerSecond(value, unit as WindUnit) : toCelsius(value, unit as TemperatureUnit)
+}
+
+function readValues(cells: readonly string[], mapping: WeatherMapping): { values: Values; problem: string | null } {
+  const values: Values = {}
+  for (const { variable, column, unit } of mapping.columns) {
+    const number = parseNumber(cells[column], mapping.decimal)
+    if (number === null) continue
+    if (number === undefined) return { values, problem: `${variable} "${cells[column]}" is not a number` }
+    const si = toSi(variable, number, unit)
+    const [least, most, siUnit] = LIMITS[variable]
+    if (si < least || si > most)
+      return { values, problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${siUnit}; is the unit right?` }
+    values[variable] = si
+  }
+  if (Object.keys(values).length === 0) return { values, problem: 'no reading on this line' }
+  if (mapping.interval === 'daily') {
+    if (values.min === undefined || values.max === undefined) return { values, problem: 'a day needs both minimum and maximum' }
+    if (values.min > values.max) return { values, problem: 'the minimum is above the maximum' }
+  }
+  return { values, problem: null }
+}
+
+/** Whether a file lists its readings from the newest to the oldest, so that its hours run backwards. */
+function runsBackwards(lines: readonly string[][], mapping: WeatherMapping, order: 'ymd' | 'mdy' | 'dmy'): boolean {
+  const moments = [lines.find((cells) => momentOf(cells, mapping, order)), lines.findLast((cells) => momentOf(cells, mapping, order))]
+  const [first, last] = moments.map((cells) => cells && momentOf(cells, mapping, order)?.local)
+  return first !== undefined && last !== undefined && first > last
+}
+
+function momentOf(cells: readonly string[], mapping: WeatherMapping, order: 'ymd' | 'mdy' | 'dmy') {
+  const time = mapping.timeColumn === null ? '' : ` ${cells[mapping.timeColumn] ?? ''}`
+  return parseMoment(`${cells[mapping.dateColumn] ?? ''}${time}`, order)
+}
+
+/**
+ * Understands the lines of a file after its header, in the file's order of time, so that a wall clock's repeated autumn
+ * hour goes first to summer time and then to standard time. `lines` are all lines of the file.
+ */
+export function understandLines(lines: readonly string[][], mapping: WeatherMapping, clock: StationClock): UnderstoodLine[] {
+  const order = mapping.dateOrder ?? 'mdy'
+  const numbered = lines
+    .map((cells, i) => ({ line: i + 1, cells }))
+    .slice(mapping.headerLines)
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+  const backwards = runsBackwards(
+    numbered.map(({ cells }) => cells),
+    mapping,
+    order,
+  )
+  if (backwards) numbered.reverse()
+  const wall = new WallClock(clock.timeZone)
+  let previous = -Infinity
+  const understood = numbered.map(({ line, cells }): UnderstoodLine => {
+    const moment = momentOf(cells, mapping, order)
+    if (!moment) {
+      const text = `${cells[mapping.dateColumn] ?? ''}`.trim()
+      const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
+      return {
+        line,
+        cells,
+        at: null,
+        values: {},
+        problem: `"${text.slice(0, 40)}" is not a date${mapping.timeColumn === null ? '' : ' with time'}${hint}`,
+      }
+    }
+    const { values, problem } = readValues(cells, mapping)
+    if (mapping.interval === 'daily') {
+      const at = moment.local - (moment.local % 86_400_000)
+      return {
+        line,
+        cells,
+        at,
+        values,
+        problem: problem ?? (at > clock.now + clock.utcOffsetMinutes * 60_000 ? 'lies in the future' : null),
+      }
+    }
+    if (!moment.hasTime) return { line, cells, at: null, values, problem: 'has a date but no time of day' }
+    const at = utcOf(moment, mapping, clock, wall, previous)
+    if (at === undefined) return { line, cells, at: null, values, problem: 'this hour does not exist: the wall clock skips it in spring' }
+    previous = at
+    return { line, cells, at, values, problem: problem ?? (at > clock.now ? 'lies in the future' : null) }
+  })
+  return understood
+}
+
+const ORDER_WORDS = { ymd: 'year, month, day', mdy: 'month, day, year', dmy: 'day, month, year' } as const
+
+function utcOf(
+  moment: { local: number; offset: number | null },
+  mapping: WeatherMapping,
+  clock: StationClock,
+  wall: WallClock,
+  previous: number,
+): number | undefined {
+  if (moment.offset !== null) return moment.local - moment.offset * 60_000
+  if (mapping.clock === 'utc') return moment.local
+  if (mapping.clock === 'standard') return moment.local - clock.utcOffsetMinutes * 60_000
+  const moments = wall.momentsOf(moment.local)
+  return moments.find((utc) => utc > previous) ?? moments.at(-1)
+}
+
+/** Standard time of the station as shown to people: YYYY-MM-DD, with HH:MM for hourly readings. */
+export function shownMoment(at: number, mapping: WeatherMapping, clock: StationClock): string {
+  if (mapping.interval === 'daily') return civilDate(at / 86_400_000)
+  return new Date(at + clock.utcOffsetMinutes * 60_000).toISOString().slice(0, 16).replace('T', ' ')
+}
+
+/** What somebody must settle before a file can be imported with this mapping. */
+export function openQuestions(mapping: WeatherMapping, dates: readonly string[]): FilePreview['questions'] {
+  const questions: FilePreview['questions'] = []
+  if (mapping.dateOrder === null) {
+    const example = dates.find(needsOrder) ?? ''
+    questions.push({ field: 'dateOrder', message: `"${example.trim()}" can be read as day or month first. Choose the order of its dates.` })
+  }
+  const has = (variable: WeatherVariable): boolean => mapping.columns.some((c) => c.variable === variable)
+  if (mapping.interval === 'daily' && !(has('min') && has('max')))
+    questions.push({ field: 'columns', message: 'Choose the columns of the daily minimum and maximum temperature.' })
+  if (mapping.interval === 'hourly' && !has('temperature') && !has('rain') && !has('humidity') && !has('wind')) {
+    questions.push({ field: 'columns', message: 'Choose at least one column: temperature, humidity, rain or wind.' })
+  }
+  return questions
+}

@@ -1,0 +1,62 @@
+import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
+
+/** The server understood and said no: what is wrong, field by field. */
+export class RequestProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** No answer, or none from the database: the same request can be sent again. */
+export class Unreachable extends Error {}
+
+export interface Call<E extends Endpoint> {
+  params: ParamsOf<E>
+  input: InputOf<E>
+}
+
+export interface Writing {
+  personId: string | null
+  /** The same for each try of one write, so that it is stored once. */
+  idempotencyKey: string
+}
+
+/** The address of a call: path parameters filled in, and for reads and uploads the input as query. */
+export function addressOf<E extends Endpoint>(e: E, { params, input }: Call<E>): string {
+  const path = e.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown>)[name])))
+  if (e.method !== 'get' && !e.upload) return `/api/v1${path}`
+  const query = new URLSearchParams()
+  for (const [name, value] of Object.entries((input ?? {}) as Record<string, unknown>))
+    if (value !== undefined) query.set(name, String(value))
+  const text = query.toString()
+  return `/api/v1${path}${text ? `?${text}` : ''}`
+}
+
+export async function fetchAnswer(address: string, init: RequestInit): Promise<Response> {
+  let response: Response
+  try {
+    response = await fetch(address, init)
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Unreachable('no answer', { cause: error })
+  }
+  if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
+  if (!response.ok) throw new RequestProblem((await response.json()) as Problem)
+  return response
+}
+
+/** Calls an endpoint of the contract. Throws `RequestProblem` for a refusal and `Unreachable` where it may be tried again. */
+export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writing): Promise<ResponseOf<E>> {
+  const headers: Record<string, string> = {}
+  const init: RequestInit = { method: e.method.toUpperCase(), headers }
+  if (e.method !== 'get') {
+    headers['Content-Type'] = 'application/json'
+    init.body = JSON.stringify(c.input)
+  }
+  if (writing) {
+    headers['Idempotency-Key'] = writing.idempotencyKey
+    if (writing.personId) headers['X-Bocado-Person'] = writing.personId
+  }
+  const response = await fetchAnswer(addressOf(e, c), init)
+  return (await response.json()) as ResponseOf<E>
+}

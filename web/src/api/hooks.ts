@@ -1,0 +1,67 @@
+import { endpoints, type Endpoint, type ResponseOf } from '@bocado/contract'
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { call, RequestProblem, Unreachable, type Call } from './client.js'
+import { noteReachable } from './connection.js'
+import { useWorkplace } from './workplace.js'
+
+const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
+
+/** Reads and writes that got no answer are tried until one comes; a refusal is final. */
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (_, error) => error instanceof Unreachable,
+      retryDelay: tryAgainDelay,
+      staleTime: 15_000,
+      networkMode: 'always',
+      refetchOnWindowFocus: true,
+    },
+    mutations: { retry: (_, error) => error instanceof Unreachable, retryDelay: tryAgainDelay, networkMode: 'always' },
+  },
+})
+
+/** Runs a call and tells the connection whether an answer came. */
+export async function watched<T>(work: Promise<T>): Promise<T> {
+  try {
+    const result = await work
+    noteReachable(true)
+    return result
+  } catch (error) {
+    if (error instanceof Unreachable) noteReachable(false)
+    else if (error instanceof RequestProblem) noteReachable(true)
+    throw error
+  }
+}
+
+export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true) {
+  return useQuery<ResponseOf<E>>({ queryKey: [e.path, c.params, c.input], queryFn: () => watched(call(e, c)), enabled })
+}
+
+interface WriteVariables<E extends Endpoint> extends Call<E> {
+  idempotencyKey: string
+}
+
+/**
+ * A write. `save` sends it under a key of its own and tries until an answer comes; everything the page shows is read anew
+ * afterwards, since nearly every number hangs on every other.
+ */
+export function useWrite<E extends Endpoint>(e: E) {
+  const client = useQueryClient()
+  const { personId } = useWorkplace()
+  const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
+    mutationFn: ({ idempotencyKey, ...c }) => watched(call(e, c as Call<E>, { personId, idempotencyKey })),
+    onSuccess: () => client.invalidateQueries(),
+  })
+  return {
+    save: (c: Call<E>): Promise<ResponseOf<E>> => mutation.mutateAsync({ ...c, idempotencyKey: crypto.randomUUID() }),
+    isSaving: mutation.isPending,
+  }
+}
+
+export const useSites = () => useRead(endpoints.sites.list, { params: {}, input: {} })
+export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: {}, input: {} })
+export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
+export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
+export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })
+export const useProducts = (siteId: string) => useRead(endpoints.treatments.products, { params: { siteId }, input: {} })
+export const useOutcomes = (siteId: string, season: string) => useRead(endpoints.outcomes.list, { params: { siteId }, input: { season } })

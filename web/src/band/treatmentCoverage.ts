@@ -1,0 +1,43 @@
+import type { Product, WatchForecast } from '@bocado/contract'
+import {
+  coverageForecast,
+  reachableCohort,
+  reachHeat,
+  reachOf,
+  TREATMENT_HOUR_OF_DAY,
+  type Bounds,
+  type CohortQuantile,
+} from '@bocado/core'
+
+/** What a product does, as far as coverage goes; a bare contact treatment stands for the window itself. */
+export type Action = Pick<Product, 'stages' | 'effect' | 'residualDays'>
+
+interface GenerationCohorts {
+  generation: string
+  /** One cohort for each past season that continues this one. */
+  cohorts: CohortQuantile[][]
+}
+
+/** Cohorts of each generation that a product can reach: those of its stages that anything outside reaches at all. */
+export function cohortsFor(forecast: WatchForecast, action: Action): GenerationCohorts[] {
+  const open = forecast.stages.filter(({ id, reachable }) => reachable && action.stages.includes(id)).map(({ id }) => id)
+  return forecast.generations.flatMap(({ id }) => {
+    const reach = reachOf(forecast.events, id, open)
+    if (!reach) return []
+    const heat = reachHeat(reach)
+    return [{ generation: id, cohorts: forecast.heat.members.map(({ cumulative, score }) => reachableCohort(heat, cumulative, score)) }]
+  })
+}
+
+export interface DayCoverage {
+  generation: string
+  bounds: Bounds
+}
+
+/** What a treatment on a day of the season reaches, of the generation that it reaches most of. */
+export function coverageOn(generations: readonly GenerationCohorts[], action: Action, dayIndex: number): DayCoverage | undefined {
+  const treatment = { day: dayIndex + TREATMENT_HOUR_OF_DAY, effect: action.effect, residualDays: action.residualDays }
+  return generations
+    .map(({ generation, cohorts }) => ({ generation, bounds: coverageForecast(cohorts, [treatment]) }))
+    .sort((a, b) => b.bounds.p50 - a.bounds.p50)[0]
+}

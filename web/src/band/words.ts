@@ -1,0 +1,84 @@
+import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import type { Format } from '../design/useFormat.js'
+import type { Say } from '../messages/useText.js'
+
+/** The window that matters now: the one open, else the next to come, else the last one past. */
+export function currentWindow(forecast: WatchForecast): WindowForecast | undefined {
+  const { windows } = forecast
+  return (
+    windows.find(({ state }) => state === 'open' || state === 'closing') ??
+    windows.find(({ state }) => state === 'coming') ??
+    windows.findLast(({ state }) => state === 'past') ??
+    windows[0]
+  )
+}
+
+const URGENCY = ['closing', 'open', 'coming', 'poorly-reachable', 'past', 'not-this-season'] as const
+
+/** Most pressing first: by state, then by when the state ends. */
+export function byUrgency(a: WatchForecast, b: WatchForecast): number {
+  const rank = (forecast: WatchForecast): number => {
+    const window = currentWindow(forecast)
+    return window ? URGENCY.indexOf(window.state) : URGENCY.length
+  }
+  const next = (forecast: WatchForecast): number => {
+    const window = currentWindow(forecast)
+    return (window?.state === 'coming' ? window.opens.p50 : window?.closes.p50) ?? 999
+  }
+  return rank(a) - rank(b) || next(a) - next(b)
+}
+
+/** Says of a watch where its window stands, with day and reason; in months where a number of the model is a placeholder. */
+export function windowSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
+  if (forecast.grade === 'none')
+    return forecast.stationName === null ? t('window.noStation') : t('window.noWeather', { station: forecast.stationName })
+  if (!window) return t('window.noFuture')
+  const start = forecast.watch.season
+  const day = (index: number | null): string => (index === null ? t('window.beyond') : f.date(f.seasonDay(start, index)))
+  const short = (index: number | null): string => (index === null ? t('window.beyond') : f.shortDate(f.seasonDay(start, index)))
+  if (forecast.grade === 'months') {
+    const month = (index: number | null): string => (index === null ? t('window.beyond') : f.month(f.seasonDay(start, index)))
+    return t('window.months', { from: month(window.opens.p50), to: month(window.closes.p50) })
+  }
+  const values = {
+    opens: day(window.opens.p50),
+    opensFrom: short(window.opens.p10),
+    opensTo: short(window.opens.p90),
+    closes: day(window.closes.p50),
+    closesFrom: short(window.closes.p10),
+    closesTo: short(window.closes.p90),
+    best: f.percent(window.best.p50 ?? 0),
+  }
+  return t(`window.${window.state}`, values)
+}
+
+/** The heat behind the sentence: at what sum the window opens, and what the sum is now. */
+export function heatSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
+  if (forecast.grade === 'none' || !window || window.opensHeat === null) return ''
+  return t('window.heat', {
+    event: window.beginsWith.name,
+    begins: f.heat(Math.max(0, window.beginsWith.heat)),
+    opens: f.heat(window.opensHeat),
+    now: f.heat(forecast.heat.now),
+  })
+}
+
+/** Method, thresholds, start, station, filled share and number of past seasons: where the numbers come from. */
+export function originSentence(forecast: WatchForecast, t: Say, f: Format): string {
+  const { rule, heat, watch, stationName } = forecast
+  const degrees = (c: number): string => f.number(f.measures.temperature.shown(c), 1)
+  const thresholds =
+    rule.upper === undefined
+      ? t('origin.lower', { lower: degrees(rule.lower), unit: f.measures.temperature.unit })
+      : t('origin.between', { lower: degrees(rule.lower), upper: degrees(rule.upper), unit: f.measures.temperature.unit })
+  return t('origin.sentence', {
+    method: t(`method.${rule.method}` as Parameters<Say>[0]),
+    thresholds,
+    biofix: f.date(watch.biofix),
+    station: stationName ?? '',
+    filled: f.percent(heat.filledShare),
+    seasons: heat.knownDays > heat.todayIndex ? heat.members.length : 0,
+    confidence: t(`confidence.${forecast.confidence}`),
+    model: watch.model,
+  })
+}

@@ -1,0 +1,90 @@
+import styled from 'styled-components'
+import { colour, font, PHONE, size } from './theme.js'
+
+export const Title = styled.h1`
+  font-size: ${size.title};
+`
+export const Heading = styled.h2`
+  font-size: ${size.large};
+`
+export const Small = styled.p`
+  font-size: ${size.small};
+  color: ${colour.inkSoft};
+`
+export const Figure = styled.span`
+  font-family: ${font.figures};
+`
+export const Quiet = styled.span`
+  color: ${colour.inkSoft};
+`
+
+/** The working area of a screen. */
+export const Page = styled.main`
+  padding: 20px;
+  max-width: 1320px;
+  margin: 0 auto;
+  display: grid;
+  gap: 20px;
+  @media ${PHONE} {
+    padding: 14px 14px 92px;
+  }
+`
+
+/** Side by side on a desk, one below the other on a phone. */
+export const Columns = styled.div<{ $left?: string; $right?: string }>`
+  display: grid;
+  gap: 28px;
+  align-items: start;
+  grid-template-columns: minmax(0, ${({ $left }) => $left ?? '1fr'}) minmax(0, ${({ $right }) => $right ?? '1fr'});
+  @media (max-width: 960px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`
+export const Stack = styled.div<{ $gap?: number }>`
+  display: grid;
+  gap: ${({ $gap }) => $gap ?? 12}px;
+  align-content: start;
+`
+export const Line = styled.div<{ $gap?: number }>`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${({ $gap }) => $gap ?? 10}px;
+  align-items: end;
+`
+
+/** A run of rows divided by rules, without boxes. */
+export const Rows = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid ${colour.rule};
+  > li {
+    border-bottom: 1px solid ${colour.rule};
+    padding: 10px 0;
+  }
+`
+
+/** A caution that is always shown: an edge and a word, not only a colour. */
+export const Caution = styled.p`
+  border-left: 4px solid ${colour.beet};
+  padding: 2px 0 2px 10px;
+  font-size: ${size.small};
+  color: ${colour.ink};
+`
+
+export const Sheet = styled.section`
+  background: ${colour.sheet};
+  border: 1px solid ${colour.rule};
+  border-radius: 4px;
+  padding: 16px;
+`
+
+export const Empty = styled.div`
+  background: ${colour.sheet};
+  border: 1px dashed ${colour.rule};
+  border-radius: 4px;
+  padding: 24px;
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+`

@@ -1,0 +1,46 @@
+import {
+  acresFromHectares,
+  celsiusFromFahrenheit,
+  fahrenheitDaysFromCelsiusDays,
+  fahrenheitFromCelsius,
+  hectaresFromAcres,
+  inchesFromMillimetres,
+  mphFromMetresPerSecond,
+  toMetresPerSecond,
+} from '@bocado/core/units'
+
+/** A quantity as the site's people read and type it; stored values stay SI. The one place where the page converts. */
+export interface Measure {
+  unit: string
+  digits: number
+  shown: (si: number) => number
+  stored: (shown: number) => number
+}
+
+export interface Measures {
+  temperature: Measure
+  heat: Measure
+  rain: Measure
+  wind: Measure
+  area: Measure
+}
+
+const same = (x: number): number => x
+
+const METRIC: Measures = {
+  temperature: { unit: '°C', digits: 1, shown: same, stored: same },
+  heat: { unit: '°C·d', digits: 0, shown: same, stored: same },
+  rain: { unit: 'mm', digits: 1, shown: same, stored: same },
+  wind: { unit: 'm/s', digits: 1, shown: same, stored: same },
+  area: { unit: 'ha', digits: 2, shown: same, stored: same },
+}
+
+const US: Measures = {
+  temperature: { unit: '°F', digits: 0, shown: fahrenheitFromCelsius, stored: celsiusFromFahrenheit },
+  heat: { unit: '°F·d', digits: 0, shown: fahrenheitDaysFromCelsiusDays, stored: (f) => f / 1.8 },
+  rain: { unit: 'in', digits: 2, shown: inchesFromMillimetres, stored: (inches) => inches * 25.4 },
+  wind: { unit: 'mph', digits: 0, shown: mphFromMetresPerSecond, stored: (mph) => toMetresPerSecond(mph, 'mph') },
+  area: { unit: 'acres', digits: 2, shown: acresFromHectares, stored: hectaresFromAcres },
+}
+
+export const measuresOf = (units: 'metric' | 'us'): Measures => (units === 'us' ? US : METRIC)

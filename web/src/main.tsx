@@ -1,0 +1,34 @@
+import '@fontsource-variable/atkinson-hyperlegible-mono'
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource-variable/bricolage-grotesque'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { I18nProvider } from 'react-aria-components'
+import { createRoot } from 'react-dom/client'
+import { IntlProvider } from 'react-intl'
+import { RouterProvider } from 'react-router'
+import { queryClient } from './api/hooks.js'
+import { WorkplaceProvider } from './api/workplace.js'
+import { GlobalStyle } from './design/theme.js'
+import { en } from './messages/en.js'
+import { router } from './shell/router.js'
+
+// English first. Dates day before month, as the words have them.
+const LOCALE = 'en-GB'
+
+const root = document.getElementById('page')
+if (!root) throw new Error('the page has no place to stand')
+createRoot(root).render(
+  <StrictMode>
+    <IntlProvider locale={LOCALE} messages={en}>
+      <I18nProvider locale={LOCALE}>
+        <QueryClientProvider client={queryClient}>
+          <WorkplaceProvider>
+            <GlobalStyle />
+            <RouterProvider router={router} />
+          </WorkplaceProvider>
+        </QueryClientProvider>
+      </I18nProvider>
+    </IntlProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,292 @@
+import { endpoints, type Block, type Organism, type Round, type WatchForecast } from '@bocado/contract'
+import { Minus, Plus } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import styled from 'styled-components'
+import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, DateField, Select, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Columns, Figure, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
+import { colour, font, PHONE } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useKeys } from '../shell/keys.js'
+import { NotFound } from '../shell/Stumble.js'
+import { Waiting } from '../shell/Waiting.js'
+import { readUnits, writeUnits, type Unit } from './unitLines.js'
+
+const Tally = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 56px 64px 88px;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 0;
+  border-top: 1px solid ${colour.rule};
+  .count {
+    font: 600 24px ${font.figures};
+    text-align: center;
+  }
+  .name b {
+    display: block;
+  }
+  button {
+    min-height: 56px;
+    border: 2px solid ${colour.ink};
+    border-radius: 4px;
+    background: ${colour.white};
+    cursor: pointer;
+    &[data-pressed] {
+      background: ${colour.petrolSoft};
+    }
+  }
+  button.more {
+    background: ${colour.ink};
+    color: ${colour.white};
+    @media ${PHONE} {
+      min-height: 68px;
+    }
+  }
+`
+const Chips = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  button {
+    min-width: 40px;
+    min-height: 40px;
+    border: 1px solid ${colour.rule};
+    border-radius: 4px;
+    background: ${colour.sheet};
+    cursor: pointer;
+    font-family: ${font.figures};
+    &[aria-pressed='true'] {
+      border: 3px solid ${colour.ink};
+      background: ${colour.white};
+    }
+    &.found {
+      font-weight: 700;
+      border-bottom: 4px solid ${colour.beet};
+    }
+    @media ${PHONE} {
+      min-width: 48px;
+      min-height: 48px;
+    }
+  }
+`
+
+/** Counts one round, unit by unit, with a thumb, the digits or from paper. */
+export function CountScreen() {
+  const site = useSite()
+  const { watchId } = useParams()
+  const [search] = useSearchParams()
+  const { data: band } = useBand(site.id, site.season.start)
+  const { data: blocks } = useBlocks(site.id)
+  const { data: organisms } = useOrganisms()
+  if (!band || !blocks || !organisms) return <Waiting />
+  const row = band.watches.find(({ watch }) => watch.id === watchId)
+  const organism = organisms.find(({ id }) => id === row?.watch.organismId)
+  const block = blocks.find(({ id }) => id === row?.watch.blockId)
+  if (!row || !organism || !block) return <NotFound />
+  const round = row.rounds.find(({ id }) => id === search.get('round'))
+  return <Count key={round?.id ?? row.watch.id} row={row} organism={organism} block={block} round={round} />
+}
+
+interface Draft extends Record<string, unknown> {
+  checkAreaId: string | null
+  countedOn: string | null
+  units: Unit[]
+  note: string
+}
+
+/** What was tallied and not yet saved outlives a closed page. */
+function heldDraft(key: string): Draft | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as Draft | null
+  } catch {
+    return null
+  }
+}
+
+function Count({ row, organism, block, round }: { row: WatchForecast; organism: Organism; block: Block; round: Round | undefined }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const navigate = useNavigate()
+  const key = `bocado.count.${round?.id ?? row.watch.id}`
+  const initial: Draft = heldDraft(key) ?? {
+    checkAreaId: round?.checkAreaId ?? null,
+    countedOn: round?.countedOn ?? site.today,
+    units: round?.units ?? [{}],
+    note: round?.note ?? '',
+  }
+  const create = useEntry(endpoints.scouting.create, initial)
+  const update = useEntry(endpoints.scouting.update, initial)
+  const entry = round ? update : create
+  const { values, set, errors } = entry
+  const [at, setAt] = useState(0)
+  const [paper, setPaper] = useState<string | null>(null)
+  const { sampling } = organism
+  const { units } = values
+
+  useEffect(() => localStorage.setItem(key, JSON.stringify(values)), [key, values])
+
+  const tally = (classId: string, by: number): void => {
+    const now = units[at]?.[classId] ?? 0
+    if (now + by < 0) return
+    set({ units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
+  }
+  const next = (): void => {
+    if (at === units.length - 1) set({ units: [...units, {}] })
+    setAt(at + 1)
+  }
+  const digits = Object.fromEntries(sampling.classes.map(({ id }, i) => [String(i + 1), () => tally(id, 1)]))
+  useKeys({ ...digits, n: next })
+
+  const effective = units.map((unit) => sampling.classes.reduce((sum, { id, weight }) => sum + weight * (unit[id] ?? 0), 0))
+  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
+  const threshold = row.watch.threshold?.per100 ?? sampling.threshold.value
+  const read = paper === null ? null : readUnits(paper, sampling.classes)
+
+  const save = async (): Promise<void> => {
+    const body = { ...values, countedOn: values.countedOn ?? undefined }
+    const saved = round
+      ? await update.submit({ siteId: site.id, roundId: round.id }, () => ({ ...body, rowVersion: round.rowVersion }))
+      : await create.submit({ siteId: site.id }, () => ({ ...body, watchId: row.watch.id }))
+    if (!saved) return
+    localStorage.removeItem(key)
+    await navigate(`/sites/${site.id}/scouting`)
+  }
+
+  return (
+    <Page>
+      <Title>{t('count.title', { organism: row.organismName, block: block.name })}</Title>
+      <Line>
+        <Select
+          label={t('count.where')}
+          placeholder=""
+          width="30ch"
+          options={[
+            { id: 'block', label: t('count.inBlockNamed', { block: block.name }) },
+            ...block.checkAreas.map(({ id, name }) => ({ id, label: t('count.inCheckNamed', { name }) })),
+          ]}
+          value={values.checkAreaId ?? 'block'}
+          onChange={(id) => set({ checkAreaId: id === 'block' ? null : id })}
+          error={errors['checkAreaId']}
+        />
+        <DateField
+          label={t('count.date')}
+          value={values.countedOn}
+          onChange={(countedOn) => set({ countedOn })}
+          error={errors['countedOn']}
+        />
+      </Line>
+      <Columns>
+        <Stack>
+          <Heading>{t('count.unit', { unit: sampling.unit, number: at + 1, items: sampling.itemsPerUnit, item: sampling.items })}</Heading>
+          <div>
+            {sampling.classes.map((c, i) => (
+              <Tally key={c.id}>
+                <span className="name">
+                  <b>{c.name}</b>
+                  <Small as="span">{c.weight === 0 ? t('count.weightNone') : t('count.weight', { weight: c.weight, key: i + 1 })}</Small>
+                </span>
+                <AriaButton aria-label={t('count.less', { name: c.name })} onPress={() => tally(c.id, -1)}>
+                  <Minus size={20} aria-hidden />
+                </AriaButton>
+                <span className="count" aria-live="polite">
+                  {units[at]?.[c.id] ?? 0}
+                </span>
+                <AriaButton className="more" aria-label={t('count.more', { name: c.name })} onPress={() => tally(c.id, 1)}>
+                  <Plus size={26} aria-hidden />
+                </AriaButton>
+              </Tally>
+            ))}
+          </div>
+          <Button onPress={next} style={{ minHeight: 56 }}>
+            {t('count.next', { unit: sampling.unit })}
+          </Button>
+          <Small>{t('count.keys')}</Small>
+        </Stack>
+        <Stack>
+          <Heading aria-live="polite">
+            {t('count.sofar', {
+              count: units.length,
+              unit: units.length === 1 ? sampling.unit : sampling.units,
+              per100: f.number(per100, 1),
+              items: sampling.items,
+            })}
+          </Heading>
+          <p>
+            <b style={{ color: per100 >= threshold ? colour.beet : colour.petrol }}>
+              {t(per100 >= threshold ? 'count.over' : 'count.under', { threshold: f.number(threshold, 1) })}
+            </b>{' '}
+            {units.length < sampling.suggestedUnits ? t('count.suggested', { count: sampling.suggestedUnits, units: sampling.units }) : ''}
+          </p>
+          <Chips>
+            {units.map((_, i) => (
+              <button
+                key={i}
+                type="button"
+                aria-pressed={i === at}
+                aria-label={t('count.chip', { unit: sampling.unit, number: i + 1, found: effective[i] ?? 0 })}
+                className={(effective[i] ?? 0) > 0 ? 'found' : ''}
+                onClick={() => setAt(i)}
+              >
+                {f.number(effective[i] ?? 0, 1)}
+              </button>
+            ))}
+          </Chips>
+          {paper === null ? (
+            <TextButton onPress={() => setPaper(writeUnits(units, sampling.classes))}>{t('count.paper')}</TextButton>
+          ) : (
+            <>
+              <TextField
+                label={t('count.paperLabel', { unit: sampling.unit })}
+                rows={7}
+                value={paper}
+                onChange={setPaper}
+                hint={t('count.paperHint', { classes: sampling.classes.map(({ name }) => name).join(' · ') })}
+                error={read?.wrong === undefined ? undefined : t('count.paperWrong', { line: read.wrong })}
+              />
+              <Line>
+                <Button
+                  isDisabled={read === null || read.wrong !== undefined || read.units.length === 0}
+                  onPress={() => {
+                    if (!read) return
+                    set({ units: read.units })
+                    setAt(0)
+                    setPaper(null)
+                  }}
+                >
+                  {t('count.paperTake', { count: read?.units.length ?? 0, units: sampling.units })}
+                </Button>
+                <Button $plain onPress={() => setPaper(null)}>
+                  {t('cancel')}
+                </Button>
+              </Line>
+            </>
+          )}
+          <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
+          {Object.entries(errors)
+            .filter(([path]) => path.startsWith('units') || path === 'watchId')
+            .map(([path, message]) => (
+              <FormError key={path} text={`${path}: ${message}`} />
+            ))}
+          <FormError text={entry.general} />
+          <Line>
+            <Button onPress={() => void save()} isDisabled={entry.isSaving}>
+              {t('count.save')}
+            </Button>
+            <Link to={`/sites/${site.id}/scouting`}>{t('count.later')}</Link>
+          </Line>
+          <Small>
+            <Figure>{t('count.held')}</Figure>
+          </Small>
+        </Stack>
+      </Columns>
+    </Page>
+  )
+}

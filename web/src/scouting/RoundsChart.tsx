@@ -1,0 +1,105 @@
+import type { Round } from '@bocado/contract'
+import { scaleLinear } from 'd3-scale'
+import { line } from 'd3-shape'
+import styled from 'styled-components'
+import { colour, font } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+
+const WIDTH = 520
+const HEIGHT = 150
+const LEFT = 34
+const RIGHT = 130
+const FOOT = 22
+
+const Picture = styled.svg`
+  width: 100%;
+  height: auto;
+  text {
+    font: 13px ${font.text};
+    fill: ${colour.inkSoft};
+  }
+`
+
+/** Counts of a season against the threshold: the block as dots, the check area as diamonds. */
+export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: number; items: string }) {
+  const t = useText()
+  const f = useFormat()
+  const days = rounds.map(({ countedOn }) => Date.parse(countedOn))
+  const x = scaleLinear([Math.min(...days), Math.max(...days, Math.min(...days) + 86_400_000)], [LEFT + 14, WIDTH - RIGHT])
+  const y = scaleLinear([0, Math.max(threshold * 1.3, ...rounds.map(({ per100 }) => per100 * 1.08))], [HEIGHT - FOOT, 8])
+  const series = [...new Set(rounds.map(({ checkAreaName }) => checkAreaName))].map((name) =>
+    rounds.filter(({ checkAreaName }) => checkAreaName === name),
+  )
+  const path = line<Round>()
+    .x(({ countedOn }) => x(Date.parse(countedOn)))
+    .y(({ per100 }) => y(per100))
+  return (
+    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('scouting.chart', { items, threshold: f.number(threshold, 1) })}>
+      {y.ticks(3).map((tick) => (
+        <g key={tick}>
+          <line x1={LEFT} x2={WIDTH - RIGHT + 8} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
+          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
+            {tick}
+          </text>
+        </g>
+      ))}
+      <line
+        x1={LEFT}
+        x2={WIDTH - RIGHT + 8}
+        y1={y(threshold)}
+        y2={y(threshold)}
+        stroke={colour.beet}
+        strokeWidth="1.5"
+        strokeDasharray="5 4"
+      />
+      <text x={WIDTH - RIGHT + 12} y={y(threshold) + 4} style={{ fill: 'var(--beet)' }}>
+        {t('scouting.thresholdShort', { threshold: f.number(threshold, 1) })}
+      </text>
+      {series.map((of) => {
+        const check = of[0]?.checkAreaId !== null
+        const last = of.at(-1)
+        return (
+          <g key={of[0]?.id}>
+            <path d={path(of) ?? ''} fill="none" stroke={colour.ink} strokeDasharray={check ? '3 3' : 'none'} />
+            {of.map((round) => {
+              const [cx, cy] = [x(Date.parse(round.countedOn)), y(round.per100)]
+              const fill = round.per100 >= threshold ? colour.beet : colour.white
+              return check ? (
+                <rect
+                  key={round.id}
+                  x={cx - 4.5}
+                  y={cy - 4.5}
+                  width="9"
+                  height="9"
+                  transform={`rotate(45 ${cx} ${cy})`}
+                  fill={fill}
+                  stroke={colour.ink}
+                  strokeWidth="1.4"
+                />
+              ) : (
+                <circle key={round.id} cx={cx} cy={cy} r="5" fill={fill} stroke={colour.ink} strokeWidth="1.4" />
+              )
+            })}
+            {last ? (
+              <text
+                x={x(Date.parse(last.countedOn)) + 12}
+                y={y(last.per100) + 4 + (Math.abs(y(last.per100) - y(threshold)) < 14 ? -14 : 0)}
+                style={{ fill: 'var(--ink)' }}
+              >
+                {check ? t('scouting.inCheck') : t('count.inBlock')}
+              </text>
+            ) : null}
+          </g>
+        )
+      })}
+      {[...new Set(days)].map((day, i, all) =>
+        i === 0 || i === all.length - 1 ? (
+          <text key={day} x={x(day)} y={HEIGHT - 5} textAnchor="middle">
+            {f.shortDate(new Date(day).toISOString().slice(0, 10))}
+          </text>
+        ) : null,
+      )}
+    </Picture>
+  )
+}

@@ -1,0 +1,186 @@
+import { endpoints, type Block, type Organism, type Round, type WatchForecast } from '@bocado/contract'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import styled from 'styled-components'
+import { useBand, useBlocks, useOrganisms, useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { byUrgency, windowSentence } from '../band/words.js'
+import { Button, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Empty, Figure, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { colour, PHONE } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { Waiting } from '../shell/Waiting.js'
+import { RoundsChart } from './RoundsChart.js'
+
+const Watch = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr);
+  gap: 10px 32px;
+  padding: 16px 0;
+  border-top: 2px solid ${colour.ink};
+  @media ${PHONE} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`
+const CountLink = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 38px;
+  padding: 6px 16px;
+  border-radius: 4px;
+  background: ${colour.ink};
+  color: ${colour.white};
+  font-weight: 600;
+  text-decoration: none;
+  @media ${PHONE} {
+    min-height: 52px;
+    width: 100%;
+    justify-content: center;
+    font-size: 18px;
+  }
+`
+
+/** What to go and count, what was counted, and how it stands against the threshold. */
+export function ScoutingScreen() {
+  const t = useText()
+  const site = useSite()
+  const { data: band } = useBand(site.id, site.season.start)
+  const { data: blocks } = useBlocks(site.id)
+  const { data: organisms } = useOrganisms()
+  if (!band || !blocks || !organisms) return <Waiting />
+  const rows = [...band.watches].sort(byUrgency)
+  return (
+    <Page>
+      <Title>{t('scouting.title')}</Title>
+      {rows.length === 0 ? (
+        <Empty>
+          <p>{t('scouting.empty')}</p>
+          <Link to={`/sites/${site.id}/windows`}>{t('scouting.toWindows')}</Link>
+        </Empty>
+      ) : null}
+      {rows.map((row) => {
+        const organism = organisms.find(({ id }) => id === row.watch.organismId)
+        const block = blocks.find(({ id }) => id === row.watch.blockId)
+        return organism && block ? <WatchRounds key={row.watch.id} row={row} organism={organism} block={block} /> : null
+      })}
+    </Page>
+  )
+}
+
+function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: Organism; block: Block }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const [adding, setAdding] = useState(false)
+  const { sampling } = organism
+  const threshold = row.watch.threshold?.per100 ?? sampling.threshold.value
+  return (
+    <Watch>
+      <Stack>
+        <Heading>
+          {row.organismName} <Quiet style={{ fontSize: 15 }}>{block.name}</Quiet>
+        </Heading>
+        <p>{windowSentence(row, t, f)}</p>
+        <p>{t('scouting.threshold', { threshold: f.number(threshold, 1), items: sampling.items })}</p>
+        <Small>{sampling.how}</Small>
+        <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>{t('scouting.count')}</CountLink>
+        <Small>
+          {block.checkAreas.length > 0
+            ? t('scouting.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })
+            : t('scouting.noCheck')}{' '}
+          {adding ? null : <TextButton onPress={() => setAdding(true)}>{t('check.add')}</TextButton>}
+        </Small>
+        {adding ? <AddCheckArea block={block} onDone={() => setAdding(false)} /> : null}
+      </Stack>
+      <Stack>
+        {row.rounds.length > 0 ? (
+          <RoundsChart rounds={row.rounds} threshold={threshold} items={sampling.items} />
+        ) : (
+          <Small>{t('scouting.none')}</Small>
+        )}
+        <Rows>
+          {[...row.rounds].reverse().map((round) => (
+            <RoundLine key={round.id} round={round} organism={organism} />
+          ))}
+        </Rows>
+      </Stack>
+    </Watch>
+  )
+}
+
+function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const remove = useWrite(endpoints.scouting.remove)
+  const restore = useWrite(endpoints.scouting.restore)
+  const undo = useUndo()
+  const params = { siteId: site.id, roundId: round.id }
+  const { items, units, unit } = organism.sampling
+  const over = round.per100 >= round.threshold
+  return (
+    <li>
+      <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
+        <span>
+          {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: <Figure>{f.number(round.per100, 1)}</Figure>{' '}
+          {t('scouting.per100', { items })}{' '}
+          <b style={{ color: over ? colour.beet : colour.petrol }}>{over ? t('scouting.over') : t('scouting.under')}</b>{' '}
+          <Small as="span">
+            {t('scouting.by', { count: round.units.length, unit: round.units.length === 1 ? unit : units, person: round.personName })}
+          </Small>
+        </span>
+        <Line>
+          <Link to={`/sites/${site.id}/scouting/${round.watchId}/count?round=${round.id}`}>{t('edit')}</Link>
+          <TextButton
+            aria-label={t('scouting.removeNamed', { date: f.date(round.countedOn) })}
+            onPress={() =>
+              void remove
+                .save({ params, input: { rowVersion: round.rowVersion } })
+                .then(({ rowVersion }) =>
+                  undo.offer(t('scouting.removed', { date: f.date(round.countedOn) }), () =>
+                    restore.save({ params, input: { rowVersion } }),
+                  ),
+                )
+            }
+          >
+            {t('remove')}
+          </TextButton>
+        </Line>
+      </Line>
+    </li>
+  )
+}
+
+function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const entry = useEntry(endpoints.blocks.addCheckArea, { name: '', note: '' })
+  return (
+    <Stack>
+      <Small>{t('check.explain')}</Small>
+      <Line>
+        <TextField
+          label={t('check.name')}
+          width="26ch"
+          value={entry.values.name}
+          onChange={(name) => entry.set({ name })}
+          error={entry.errors['name']}
+        />
+        <Button
+          isDisabled={entry.isSaving}
+          onPress={() => void entry.submit({ siteId: site.id, blockId: block.id }).then((saved) => saved && onDone())}
+        >
+          {t('save')}
+        </Button>
+        <Button $plain onPress={onDone}>
+          {t('cancel')}
+        </Button>
+      </Line>
+      <FormError text={entry.general} />
+    </Stack>
+  )
+}

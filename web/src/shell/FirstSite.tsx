@@ -1,0 +1,20 @@
+import { Navigate } from 'react-router'
+import { useSites } from '../api/hooks.js'
+import { Connection } from './Connection.js'
+import { Waiting } from './Waiting.js'
+
+/** Goes to the site of this browser's last visit, else the first; where there is none, to the start of one. */
+export function FirstSite() {
+  const { data } = useSites()
+  if (!data) {
+    return (
+      <>
+        <Connection />
+        <Waiting />
+      </>
+    )
+  }
+  const last = localStorage.getItem('bocado.site')
+  const site = data.find(({ id }) => id === last) ?? data[0]
+  return <Navigate to={site ? `/sites/${site.id}/windows` : '/start'} replace />
+}

@@ -1,0 +1,261 @@
+import type { Site } from '@bocado/contract'
+import { Ellipsis } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { useSites } from '../api/hooks.js'
+import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
+import { Select } from '../design/controls.js'
+import { colour, font, PHONE, size } from '../design/theme.js'
+import { useText } from '../messages/useText.js'
+import { Connection } from './Connection.js'
+import { JumpDialog } from './JumpDialog.js'
+import { useKeys } from './keys.js'
+import { SCREENS } from './screens.js'
+import { NotFound } from './Stumble.js'
+import { UndoProvider } from './Undo.js'
+import { Waiting } from './Waiting.js'
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 52px;
+  padding: 6px 20px;
+  background: ${colour.bar};
+  color: #fff;
+  @media ${PHONE} {
+    padding: 6px 14px;
+  }
+`
+const Word = styled(Link)`
+  font-family: ${font.heading};
+  font-weight: 650;
+  font-size: 22px;
+  color: #fff;
+  text-decoration: none;
+`
+const Nav = styled.nav`
+  display: flex;
+  gap: 2px;
+  a {
+    padding: 6px 11px;
+    border-radius: 4px;
+    color: #c9d5da;
+    text-decoration: none;
+    &:hover {
+      color: #fff;
+    }
+    &.active {
+      background: #fff;
+      color: #14212b;
+      font-weight: 600;
+    }
+  }
+  @media ${PHONE} {
+    display: none;
+  }
+`
+const Where = styled.div`
+  margin-left: auto;
+  text-align: right;
+  line-height: 1.2;
+  font-size: ${size.small};
+  color: #c9d5da;
+  b {
+    color: #fff;
+    font-size: ${size.text};
+  }
+`
+const WorkingAs = styled(Select)`
+  > button {
+    min-height: 34px;
+    background: transparent;
+    color: #fff;
+    border-color: #7b8a93;
+    font-size: ${size.small};
+    &::after {
+      color: #c9d5da;
+    }
+  }
+  @media ${PHONE} {
+    > button {
+      min-height: 48px;
+      max-width: 132px;
+    }
+  }
+`
+const Key = styled(AriaButton)`
+  border: 1px solid #7b8a93;
+  border-radius: 3px;
+  background: none;
+  color: #c9d5da;
+  min-width: 30px;
+  min-height: 30px;
+  cursor: pointer;
+  @media ${PHONE} {
+    display: none;
+  }
+`
+const BottomBar = styled.nav`
+  display: none;
+  @media ${PHONE} {
+    position: fixed;
+    inset: auto 0 0 0;
+    z-index: 5;
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    background: ${colour.bar};
+    a,
+    button {
+      display: grid;
+      justify-items: center;
+      align-content: center;
+      gap: 2px;
+      min-height: 60px;
+      color: #c9d5da;
+      text-decoration: none;
+      font-size: ${size.small};
+      background: none;
+      border: 0;
+    }
+    a.active {
+      color: #14212b;
+      background: #fff;
+      font-weight: 600;
+    }
+  }
+`
+const More = styled(Popover)`
+  background: ${colour.white};
+  border: 1px solid ${colour.ink};
+  border-radius: 4px;
+  .react-aria-Dialog {
+    display: grid;
+    min-width: 200px;
+    outline: none;
+  }
+  a {
+    min-height: 52px;
+    padding: 14px 18px;
+    color: ${colour.ink};
+    text-decoration: none;
+    border-bottom: 1px solid ${colour.ruleSoft};
+  }
+`
+
+const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
+
+/** Frame of every screen: top bar on a desk, bottom bar on a phone. */
+export function Shell() {
+  const { siteId } = useParams()
+  const { data: sites } = useSites()
+  const { personId, workAs } = useWorkplace()
+  const site = sites?.find(({ id }) => id === siteId)
+
+  useEffect(() => {
+    if (!site) return
+    localStorage.setItem('bocado.site', site.id)
+    // A person of another site cannot write here: start as the first who can.
+    if (!site.people.some(({ id }) => id === personId) && site.people[0]) workAs(site.people[0])
+  }, [site, personId, workAs])
+
+  if (!sites) {
+    return (
+      <>
+        <Connection />
+        <Waiting />
+      </>
+    )
+  }
+  if (!site) return <NotFound />
+  return (
+    <SiteProvider value={site}>
+      <UndoProvider>
+        <Frame site={site} sites={sites} />
+      </UndoProvider>
+    </SiteProvider>
+  )
+}
+
+function Frame({ site, sites }: { site: Site; sites: Site[] }) {
+  const t = useText()
+  const navigate = useNavigate()
+  const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
+  useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
+  const to = (path: string): string => `/sites/${site.id}/${path}`
+  return (
+    <>
+      <Bar>
+        <Word to={to('windows')}>Bocado</Word>
+        <Nav aria-label={t('nav.screens')}>
+          {SCREENS.map(({ path, word }) => (
+            <NavLink key={path} to={to(path)}>
+              {t(word)}
+            </NavLink>
+          ))}
+        </Nav>
+        <Where>
+          <b>{site.name}</b>
+          <br />
+          {t('season', { season: seasonName(site) })}
+        </Where>
+        <PersonChoice />
+        <Key aria-label={t('jump.open')} onPress={() => setJump('jump')}>
+          /
+        </Key>
+      </Bar>
+      <Connection />
+      <Outlet />
+      <BottomBar aria-label={t('nav.screens')}>
+        {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (
+          <NavLink key={path} to={to(path)}>
+            <Icon size={20} aria-hidden />
+            {t(word)}
+          </NavLink>
+        ))}
+        <DialogTrigger>
+          <AriaButton>
+            <Ellipsis size={20} aria-hidden />
+            {t('nav.more')}
+          </AriaButton>
+          <More placement="top end">
+            <Dialog aria-label={t('nav.more')}>
+              {({ close }) =>
+                SCREENS.filter(({ path }) => !ON_THE_PHONE.includes(path)).map(({ path, word }) => (
+                  <Link key={path} to={to(path)} onClick={close}>
+                    {t(word)}
+                  </Link>
+                ))
+              }
+            </Dialog>
+          </More>
+        </DialogTrigger>
+      </BottomBar>
+      <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+    </>
+  )
+}
+
+function PersonChoice() {
+  const t = useText()
+  const site = useSite()
+  const { personId, workAs } = useWorkplace()
+  return (
+    <WorkingAs
+      hideLabel
+      label={t('workingAs')}
+      placeholder={t('workingAs.choose')}
+      options={site.people.map(({ id, name, role }) => ({ id, label: t('workingAs.person', { name, role: t(`role.${role}`) }) }))}
+      value={personId}
+      onChange={(id) => workAs({ id })}
+    />
+  )
+}
+
+/** "2026", or "2026/27" where a season spans two years. */
+export function seasonName(site: Site): string {
+  const [from, to] = [site.season.start.slice(0, 4), site.season.end.slice(0, 4)]
+  return from === to ? from : `${from}/${to.slice(2)}`
+}

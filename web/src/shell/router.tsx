@@ -1,0 +1,36 @@
+import { createBrowserRouter, Navigate } from 'react-router'
+import { ImportScreen } from '../weather/ImportScreen.js'
+import { OutcomesScreen } from '../outcomes/OutcomesScreen.js'
+import { ScoutingScreen } from '../scouting/ScoutingScreen.js'
+import { CountScreen } from '../scouting/CountScreen.js'
+import { SiteScreen } from '../site/SiteScreen.js'
+import { StartScreen } from '../site/StartScreen.js'
+import { TreatmentsScreen } from '../treatments/TreatmentsScreen.js'
+import { WeatherScreen } from '../weather/WeatherScreen.js'
+import { WindowsScreen } from '../windows/WindowsScreen.js'
+import { FirstSite } from './FirstSite.js'
+import { Shell } from './Shell.js'
+import { NotFound, Stumble } from './Stumble.js'
+
+export const router = createBrowserRouter([
+  { path: '/', element: <FirstSite />, errorElement: <Stumble /> },
+  { path: '/start', element: <StartScreen />, errorElement: <Stumble /> },
+  {
+    path: '/sites/:siteId',
+    element: <Shell />,
+    errorElement: <Stumble />,
+    children: [
+      { index: true, element: <Navigate to="windows" replace /> },
+      { path: 'site', element: <SiteScreen /> },
+      { path: 'weather', element: <WeatherScreen /> },
+      { path: 'weather/:stationId/import', element: <ImportScreen /> },
+      { path: 'scouting', element: <ScoutingScreen /> },
+      { path: 'scouting/:watchId/count', element: <CountScreen /> },
+      { path: 'windows', element: <WindowsScreen /> },
+      { path: 'treatments', element: <TreatmentsScreen /> },
+      { path: 'outcomes', element: <OutcomesScreen /> },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+  { path: '*', element: <NotFound /> },
+])

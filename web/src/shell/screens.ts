@@ -1,0 +1,12 @@
+import { CloudSun, Crosshair, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
+import type { MessageId } from '../messages/useText.js'
+
+/** The screens that exist, in the order of the work. */
+export const SCREENS = [
+  { path: 'site', word: 'nav.site', icon: Map },
+  { path: 'weather', word: 'nav.weather', icon: CloudSun },
+  { path: 'scouting', word: 'nav.scouting', icon: Crosshair },
+  { path: 'windows', word: 'nav.windows', icon: PanelsTopLeft },
+  { path: 'treatments', word: 'nav.treatments', icon: SprayCan },
+  { path: 'outcomes', word: 'nav.outcomes', icon: Scale },
+] as const satisfies readonly { path: string; word: MessageId; icon: unknown }[]

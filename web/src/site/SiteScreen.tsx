@@ -1,0 +1,253 @@
+import { endpoints, roles, type Block } from '@bocado/contract'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import styled from 'styled-components'
+import { useBand, useBlocks, useStations, useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { colour, font } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { Waiting } from '../shell/Waiting.js'
+import { BlockForm } from './BlockForm.js'
+import { SiteFields } from './SiteForm.js'
+
+const BlockRow = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) 9ch minmax(0, 4fr) max-content;
+  gap: 4px 16px;
+  align-items: baseline;
+  b {
+    font-family: ${font.heading};
+    font-size: 18px;
+  }
+  .area {
+    text-align: right;
+  }
+  @media (max-width: 720px) {
+    grid-template-columns: 1fr;
+    .area {
+      text-align: left;
+    }
+  }
+`
+const Watched = styled.span`
+  border-left: 4px solid ${colour.petrol};
+  padding-left: 6px;
+`
+
+/** The ground: blocks with what grows there and what is watched, the people, and the site itself. */
+export function SiteScreen() {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: blocks } = useBlocks(site.id)
+  const [open, setOpen] = useState<string | null>(null)
+  if (!blocks) return <Waiting />
+  const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
+  return (
+    <Page>
+      <Columns $left="7fr" $right="4fr">
+        <Stack>
+          <Line style={{ justifyContent: 'space-between' }}>
+            <Title>{t('site.blocks', { count: blocks.length, area: f.area(total) })}</Title>
+            <Button $plain onPress={() => setOpen('new')}>
+              {t('block.add')}
+            </Button>
+          </Line>
+          {open === 'new' ? <BlockForm onDone={() => setOpen(null)} /> : null}
+          {blocks.length === 0 && open !== 'new' ? (
+            <Empty>
+              <p>{t('site.empty')}</p>
+            </Empty>
+          ) : (
+            <Rows>
+              {blocks.map((block) => (
+                <li key={block.id}>
+                  {open === block.id ? (
+                    <BlockForm block={block} onDone={() => setOpen(null)} />
+                  ) : (
+                    <BlockLine block={block} onEdit={() => setOpen(block.id)} />
+                  )}
+                </li>
+              ))}
+            </Rows>
+          )}
+        </Stack>
+        <Stack $gap={28}>
+          <People />
+          <SiteFacts />
+        </Stack>
+      </Columns>
+    </Page>
+  )
+}
+
+function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: stations = [] } = useStations(site.id)
+  const { data: band } = useBand(site.id, site.season.start)
+  const remove = useWrite(endpoints.blocks.remove)
+  const restore = useWrite(endpoints.blocks.restore)
+  const undo = useUndo()
+  const params = { siteId: site.id, blockId: block.id }
+  const station = stations.find(({ id }) => id === block.stationId) ?? stations[0]
+  const watched = band?.watches.filter(({ watch }) => watch.blockId === block.id) ?? []
+  return (
+    <BlockRow>
+      <span>
+        <b>{block.name}</b> <Quiet>{t(`kind.${block.kind}`)}</Quiet>
+        <br />
+        {block.grows}
+      </span>
+      <span className="area">{block.areaHa === null ? '' : f.area(block.areaHa)}</span>
+      <span>
+        {watched.length > 0 ? (
+          <Watched>
+            {watched.map(({ watch, organismName }, i) => (
+              <span key={watch.id}>
+                {i > 0 ? ', ' : ''}
+                <Link to={`/sites/${site.id}/windows?watch=${watch.id}`}>{organismName}</Link>
+              </span>
+            ))}
+          </Watched>
+        ) : null}
+        <Small as="span" style={{ display: 'block' }}>
+          {station ? t('block.follows', { station: station.name }) : t('block.noStation')}
+          {block.checkAreas.length > 0 ? ` · ${t('block.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })}` : ''}
+        </Small>
+      </span>
+      <Line>
+        <TextButton onPress={onEdit} aria-label={t('block.editNamed', { name: block.name })}>
+          {t('edit')}
+        </TextButton>
+        <TextButton
+          aria-label={t('block.removeNamed', { name: block.name })}
+          onPress={() =>
+            void remove
+              .save({ params, input: { rowVersion: block.rowVersion } })
+              .then(({ rowVersion }) =>
+                undo.offer(t('block.removed', { name: block.name }), () => restore.save({ params, input: { rowVersion } })),
+              )
+          }
+        >
+          {t('remove')}
+        </TextButton>
+      </Line>
+    </BlockRow>
+  )
+}
+
+function People() {
+  const t = useText()
+  const site = useSite()
+  const [adding, setAdding] = useState(false)
+  return (
+    <Stack>
+      <Heading>{t('site.people')}</Heading>
+      <Rows>
+        {site.people.map(({ id, name, role, licensed }) => (
+          <li key={id}>
+            {name}{' '}
+            <Quiet>
+              {t(`role.${role}`)}
+              {licensed ? `, ${t('person.licensed')}` : ''}
+            </Quiet>
+          </li>
+        ))}
+      </Rows>
+      {adding ? <AddPerson onDone={() => setAdding(false)} /> : <TextButton onPress={() => setAdding(true)}>{t('person.add')}</TextButton>}
+      <Small>{t('person.note')}</Small>
+    </Stack>
+  )
+}
+
+function AddPerson({ onDone }: { onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const entry = useEntry(endpoints.sites.addPerson, { name: '', role: 'scout' as (typeof roles)[number], licensed: false })
+  const { values, set, errors } = entry
+  return (
+    <Stack>
+      <TextField label={t('person.name')} value={values.name} onChange={(name) => set({ name })} error={errors['name']} autoFocus />
+      <Select
+        label={t('person.role')}
+        placeholder={t('choose')}
+        options={roles.map((role) => ({ id: role, label: t(`role.${role}`) }))}
+        value={values.role}
+        onChange={(role) => set({ role: role as (typeof roles)[number] })}
+        error={errors['role']}
+      />
+      <Checkbox label={t('person.isLicensed')} value={values.licensed} onChange={(licensed) => set({ licensed })} />
+      <FormError text={entry.general} />
+      <Line>
+        <Button isDisabled={entry.isSaving} onPress={() => void entry.submit({ siteId: site.id }).then((person) => person && onDone())}>
+          {t('save')}
+        </Button>
+        <Button $plain onPress={onDone}>
+          {t('cancel')}
+        </Button>
+      </Line>
+    </Stack>
+  )
+}
+
+function SiteFacts() {
+  const t = useText()
+  const site = useSite()
+  const [editing, setEditing] = useState(false)
+  return (
+    <Stack>
+      <Heading>{site.name}</Heading>
+      {editing ? (
+        <EditSite onDone={() => setEditing(false)} />
+      ) : (
+        <>
+          <p>
+            {site.place}
+            {site.latitude !== null && site.longitude !== null
+              ? ` · ${t('site.position', { latitude: site.latitude.toFixed(2), longitude: site.longitude.toFixed(2) })}`
+              : ''}
+            {site.elevationM === null ? '' : ` · ${t('site.height', { metres: site.elevationM })}`}
+            <br />
+            {t('site.clock', { zone: site.timeZone.replaceAll('_', ' ') })}
+            <br />
+            {t(`units.${site.units}`)}
+          </p>
+          <TextButton onPress={() => setEditing(true)}>{t('site.edit')}</TextButton>
+          <Link to="/start">{t('start.title')}</Link>
+        </>
+      )}
+    </Stack>
+  )
+}
+
+function EditSite({ onDone }: { onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const { name, place, timeZone, units, latitude, longitude, elevationM, rowVersion } = site
+  const entry = useEntry(endpoints.sites.update, { name, place, timeZone, units, latitude, longitude, elevationM })
+  return (
+    <Stack>
+      <SiteFields values={entry.values} set={entry.set} errors={entry.errors} />
+      <FormError text={entry.general} />
+      <Line>
+        <Button
+          isDisabled={entry.isSaving}
+          onPress={() => void entry.submit({ siteId: site.id }, (v) => ({ ...v, rowVersion })).then((saved) => saved && onDone())}
+        >
+          {t('save')}
+        </Button>
+        <Button $plain onPress={onDone}>
+          {t('cancel')}
+        </Button>
+      </Line>
+    </Stack>
+  )
+}

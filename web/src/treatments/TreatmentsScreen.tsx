@@ -1,0 +1,208 @@
+import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { useBand, useBlocks, useProducts, useWrite } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { TextButton } from '../design/controls.js'
+import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { Waiting } from '../shell/Waiting.js'
+import { ProductForm } from './ProductForm.js'
+import { RecordForm } from './RecordForm.js'
+
+/** What is planned, what was done, and the shelf it comes from. */
+export function TreatmentsScreen() {
+  const t = useText()
+  const site = useSite()
+  const [search, setSearch] = useSearchParams()
+  const { data: band } = useBand(site.id, site.season.start)
+  const { data: products } = useProducts(site.id)
+  if (!band || !products) return <Waiting />
+  const all = band.watches.flatMap((row) => row.treatments.map((treatment) => ({ row, treatment })))
+  const planned = all
+    .filter(({ treatment }) => treatment.status === 'planned')
+    .sort((a, b) => a.treatment.plannedOn.localeCompare(b.treatment.plannedOn))
+  const done = all
+    .filter(({ treatment }) => treatment.status === 'done')
+    .sort((a, b) => (b.treatment.done?.startedAt ?? '').localeCompare(a.treatment.done?.startedAt ?? ''))
+  const recording = search.get('record')
+  const record = (id: string | null): void => setSearch(id ? { record: id } : {}, { replace: true })
+  return (
+    <Page>
+      <Columns $left="7fr" $right="4fr">
+        <Stack $gap={22}>
+          <Stack>
+            <Title>{t('treatments.planned', { count: planned.length })}</Title>
+            {planned.length === 0 ? (
+              <Empty>
+                <p>{t('treatments.emptyPlanned')}</p>
+                <Link to={`/sites/${site.id}/windows`}>{t('treatments.toWindows')}</Link>
+              </Empty>
+            ) : (
+              <Rows>
+                {planned.map(({ row, treatment }) => (
+                  <li key={treatment.id}>
+                    <TreatmentLine
+                      row={row}
+                      treatment={treatment}
+                      products={products}
+                      recording={recording === treatment.id}
+                      onRecord={record}
+                    />
+                  </li>
+                ))}
+              </Rows>
+            )}
+          </Stack>
+          <Stack>
+            <Heading>{t('treatments.done')}</Heading>
+            {done.length === 0 ? <Small>{t('treatments.emptyDone')}</Small> : null}
+            <Rows>
+              {done.map(({ row, treatment }) => (
+                <li key={treatment.id}>
+                  <TreatmentLine
+                    row={row}
+                    treatment={treatment}
+                    products={products}
+                    recording={recording === treatment.id}
+                    onRecord={record}
+                  />
+                </li>
+              ))}
+            </Rows>
+          </Stack>
+        </Stack>
+        <Shelf products={products} />
+      </Columns>
+    </Page>
+  )
+}
+
+interface LineProps {
+  row: WatchForecast
+  treatment: Treatment
+  products: readonly Product[]
+  recording: boolean
+  onRecord: (id: string | null) => void
+}
+
+function TreatmentLine({ row, treatment, products, recording, onRecord }: LineProps) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const remove = useWrite(endpoints.treatments.remove)
+  const restore = useWrite(endpoints.treatments.restore)
+  const undo = useUndo()
+  const product = products.find(({ id }) => id === treatment.productId)
+  const block = blocks.find(({ id }) => id === row.watch.blockId)
+  if (!product || !block) return null
+  const { done } = treatment
+  const params = { siteId: site.id, treatmentId: treatment.id }
+  const weather = done
+    ? [
+        done.weather.tempC === null ? null : f.temperature(done.weather.tempC),
+        done.weather.humidityPct === null ? null : `${f.number(done.weather.humidityPct)} %`,
+        done.weather.windMs === null ? null : t('treatments.wind', { wind: f.wind(done.weather.windMs) }),
+      ].filter((part) => part !== null)
+    : []
+  return (
+    <Stack $gap={6}>
+      <p>
+        {done ? (
+          <>
+            <b>
+              {t('treatments.sentence', {
+                name: product.name,
+                rate: `${f.number(done.rate, 3)} ${done.rateUnit}`,
+                area: f.area(done.areaHa),
+                block: block.name,
+              })}
+            </b>{' '}
+            {f.moment(done.startedAt)}
+            {weather.length > 0 ? `, ${weather.join(', ')}` : `, ${t('treatments.noWeather')}`}
+          </>
+        ) : (
+          <b>{t('treatments.plan', { name: product.name, block: block.name, date: f.dateInDays(treatment.plannedOn) })}</b>
+        )}
+        <br />
+        <Quiet>{t('treatments.against', { organism: row.organismName, person: treatment.personName })}</Quiet> {treatment.note}
+      </p>
+      {done ? (
+        <Small>
+          {Date.parse(done.reEntryUntil) > Date.parse(`${site.today}T00:00:00Z`)
+            ? t('treatments.reEntryRunning', { until: f.moment(done.reEntryUntil) })
+            : t('treatments.reEntryOver', { until: f.moment(done.reEntryUntil) })}{' '}
+          {t('treatments.harvestFrom', { date: f.date(f.nudge(done.day, product.preHarvestDays)) })}
+        </Small>
+      ) : null}
+      {recording ? (
+        <RecordForm treatment={treatment} product={product} block={block} onDone={() => onRecord(null)} />
+      ) : (
+        <Line>
+          <TextButton onPress={() => onRecord(treatment.id)}>{done ? t('treatments.correct') : t('treatments.record')}</TextButton>
+          {done ? (
+            <Link to={`/sites/${site.id}/outcomes`}>{t('treatments.toOutcome')}</Link>
+          ) : (
+            <Link to={`/sites/${site.id}/windows?watch=${row.watch.id}`}>{t('treatments.inWindow')}</Link>
+          )}
+          <TextButton
+            onPress={() =>
+              void remove
+                .save({ params, input: { rowVersion: treatment.rowVersion } })
+                .then(({ rowVersion }) =>
+                  undo.offer(t('plan.removed', { name: product.name }), () => restore.save({ params, input: { rowVersion } })),
+                )
+            }
+          >
+            {t('remove')}
+          </TextButton>
+        </Line>
+      )}
+    </Stack>
+  )
+}
+
+function Shelf({ products }: { products: readonly Product[] }) {
+  const t = useText()
+  const f = useFormat()
+  const [open, setOpen] = useState<string | null>(null)
+  return (
+    <Stack>
+      <Heading>{t('shelf.title')}</Heading>
+      <Caution>{t('caution.label')}</Caution>
+      <Rows>
+        {products.map((product) => (
+          <li key={product.id}>
+            {open === product.id ? (
+              <ProductForm product={product} onDone={() => setOpen(null)} />
+            ) : (
+              <>
+                <b>{product.name}</b>{' '}
+                <TextButton aria-label={t('shelf.editNamed', { name: product.name })} onPress={() => setOpen(product.id)}>
+                  {t('edit')}
+                </TextButton>
+                <Small>
+                  {t('shelf.label', {
+                    rate: f.number(product.labelRate, 3),
+                    unit: product.rateUnit,
+                    reEntry: f.number(product.reEntryHours, 1),
+                    preHarvest: product.preHarvestDays,
+                  })}{' '}
+                  {t(`bees.${product.bees}`)} {product.protection}
+                </Small>
+              </>
+            )}
+          </li>
+        ))}
+      </Rows>
+      {open === 'new' ? (
+        <ProductForm onDone={() => setOpen(null)} />
+      ) : (
+        <TextButton onPress={() => setOpen('new')}>{t('shelf.add')}</TextButton>
+      )}
+    </Stack>
+  )
+}

@@ -1,0 +1,241 @@
+import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
+import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { useEffect, useMemo, useState } from 'react'
+import { Link } from 'react-router'
+import { useProducts, useWrite } from '../api/hooks.js'
+import { RequestProblem } from '../api/client.js'
+import { useSite } from '../api/workplace.js'
+import type { DraftPin } from '../band/SeasonBand.js'
+import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
+import { currentWindow } from '../band/words.js'
+import { Button, DateField, Select, TextButton } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useKeys } from '../shell/keys.js'
+import { useUndo } from '../shell/Undo.js'
+import { CoverageChart } from './CoverageChart.js'
+
+/** A treatment planned into the window: its coverage follows the date as it is typed or nudged. */
+export function PlanPanel({ forecast, onDraft }: { forecast: WatchForecast; onDraft: (draft: DraftPin | null) => void }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: products = [] } = useProducts(site.id)
+  const start = forecast.watch.season
+  const window = currentWindow(forecast)
+  const firstChoice = Math.max(f.seasonIndex(start, site.today), Math.floor(window?.bestDay.p50 ?? 0))
+  const [productId, setProductId] = useState<string | null>(null)
+  const [date, setDate] = useState<string | null>(f.seasonDay(start, firstChoice))
+  const [moving, setMoving] = useState<Treatment | null>(null)
+  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
+  const [general, setGeneral] = useState<string | null>(null)
+  const plan = useWrite(endpoints.treatments.plan)
+  const move = useWrite(endpoints.treatments.move)
+  const usable = products.filter((product) => forecast.stages.some(({ id, reachable }) => reachable && product.stages.includes(id)))
+  const product = products.find(({ id }) => id === productId) ?? usable[0]
+
+  useEffect(() => {
+    onDraft(date ? { watchId: forecast.watch.id, dayIndex: f.seasonIndex(start, date) } : null)
+    return () => onDraft(null)
+  }, [date, forecast.watch.id, f, start, onDraft])
+
+  const nudge = (days: number): void => setDate((now) => f.nudge(now ?? site.today, days))
+  useKeys({ '[': () => nudge(-1), ']': () => nudge(1) })
+
+  const save = async (): Promise<void> => {
+    setErrors({})
+    setGeneral(null)
+    const input = { productId: product?.id ?? '', plannedOn: date ?? '', note: moving?.note ?? '' }
+    try {
+      if (moving)
+        await move.save({ params: { siteId: site.id, treatmentId: moving.id }, input: { ...input, rowVersion: moving.rowVersion } })
+      else await plan.save({ params: { siteId: site.id }, input: { ...input, watchId: forecast.watch.id } })
+      setMoving(null)
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      const { fields, detail } = error.problem
+      setErrors(Object.fromEntries((fields ?? []).map(({ path, message }) => [path, message])))
+      setGeneral(fields ? null : detail)
+    }
+  }
+
+  if (products.length === 0) {
+    return (
+      <Stack>
+        <Heading>{t('plan.title')}</Heading>
+        <p>{t('plan.noProduct')}</p>
+        <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
+      </Stack>
+    )
+  }
+  return (
+    <Stack>
+      <Heading>{moving ? t('plan.moving') : t('plan.title')}</Heading>
+      <Line>
+        <Select
+          label={t('plan.product')}
+          placeholder={t('choose')}
+          width="32ch"
+          options={products.map(({ id, name }) => ({ id, label: name }))}
+          value={product?.id ?? null}
+          onChange={setProductId}
+          error={errors['productId']}
+        />
+        <Button $plain aria-label={t('plan.earlier')} onPress={() => nudge(-1)}>
+          <ChevronLeft size={16} aria-hidden />
+        </Button>
+        <DateField label={t('plan.date')} value={date} onChange={setDate} error={errors['plannedOn']} />
+        <Button $plain aria-label={t('plan.later')} onPress={() => nudge(1)}>
+          <ChevronRight size={16} aria-hidden />
+        </Button>
+        <Button onPress={() => void save()} isDisabled={plan.isSaving || move.isSaving}>
+          {moving ? t('plan.move') : t('plan.save')}
+        </Button>
+      </Line>
+      <FormError text={general} />
+      {product && date ? <Reached forecast={forecast} product={product} date={date} onDate={setDate} /> : null}
+      {product ? <ProductCautions product={product} /> : null}
+      <PlannedList
+        forecast={forecast}
+        products={products}
+        onMove={(treatment) => {
+          setMoving(treatment)
+          setProductId(treatment.productId)
+          setDate(treatment.plannedOn)
+        }}
+      />
+    </Stack>
+  )
+}
+
+function Reached({
+  forecast,
+  product,
+  date,
+  onDate,
+}: {
+  forecast: WatchForecast
+  product: Product
+  date: string
+  onDate: (date: string) => void
+}) {
+  const t = useText()
+  const f = useFormat()
+  const start = forecast.watch.season
+  const { stages, effect, residualDays } = product
+  const generations = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
+  const days = useMemo(() => {
+    const action = { stages, effect, residualDays }
+    const from = Math.max(0, forecast.heat.biofixIndex - 2)
+    const to = Math.min(forecast.heat.knownDays, from + 125)
+    return Array.from({ length: Math.max(0, to - from) }, (_, i) => ({
+      day: from + i,
+      coverage: coverageOn(generations, action, from + i),
+    }))
+  }, [forecast, generations, stages, effect, residualDays])
+
+  if (forecast.grade !== 'dates') return <Small>{t(forecast.grade === 'months' ? 'plan.months' : 'plan.noWeather')}</Small>
+  if (forecast.windows.length === 0) return <Small>{t('window.noFuture')}</Small>
+  const index = f.seasonIndex(start, date)
+  const reached = coverageOn(generations, product, index)
+  if (!reached || generations.length === 0) return <p>{t('plan.noStage', { product: product.name })}</p>
+  const best = days
+    .filter(({ coverage }) => coverage?.generation === reached.generation)
+    .sort((a, b) => (b.coverage?.bounds.p50 ?? 0) - (a.coverage?.bounds.p50 ?? 0))[0]
+  const generation = forecast.generations.find(({ id }) => id === reached.generation)?.name ?? ''
+  return (
+    <>
+      <p aria-live="polite" data-testid="coverage">
+        <b>
+          {t('plan.reaches', {
+            date: f.dateInDays(date),
+            share: f.percent(reached.bounds.p50),
+            low: f.percent(reached.bounds.p10),
+            high: f.percent(reached.bounds.p90),
+            generation,
+          })}
+        </b>{' '}
+        {best?.coverage ? t('plan.best', { date: f.date(f.seasonDay(start, best.day)), share: f.percent(best.coverage.bounds.p50) }) : ''}
+      </p>
+      <CoverageChart
+        days={days}
+        chosen={index}
+        today={forecast.heat.todayIndex}
+        start={start}
+        onChoose={(day) => onDate(f.seasonDay(start, day))}
+      />
+      <Small>{t('plan.how', { effect: f.percent(effect), days: f.number(residualDays, 1), seasons: forecast.heat.members.length })}</Small>
+    </>
+  )
+}
+
+/** What the label asks, always in view where the product is chosen. */
+export function ProductCautions({ product }: { product: Product }) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <Stack $gap={4}>
+      <Caution>{t('caution.label')}</Caution>
+      {product.bees === 'none-stated' ? null : <Caution>{t(`bees.${product.bees}`)}</Caution>}
+      <Small>
+        {t('plan.intervals', {
+          reEntry: f.number(product.reEntryHours, 1),
+          preHarvest: product.preHarvestDays,
+          protection: product.protection,
+        })}
+      </Small>
+    </Stack>
+  )
+}
+
+function PlannedList({
+  forecast,
+  products,
+  onMove,
+}: {
+  forecast: WatchForecast
+  products: readonly Product[]
+  onMove: (treatment: Treatment) => void
+}) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const remove = useWrite(endpoints.treatments.remove)
+  const restore = useWrite(endpoints.treatments.restore)
+  const undo = useUndo()
+  if (forecast.treatments.length === 0) return null
+  return (
+    <Rows>
+      {forecast.treatments.map((treatment) => {
+        const name = products.find(({ id }) => id === treatment.productId)?.name ?? ''
+        const params = { siteId: site.id, treatmentId: treatment.id }
+        return (
+          <li key={treatment.id}>
+            {treatment.done
+              ? t('plan.done', { name, when: f.moment(treatment.done.startedAt), person: treatment.personName })
+              : t('plan.planned', { name, date: f.dateInDays(treatment.plannedOn) })}{' '}
+            {treatment.done ? null : (
+              <Line as="span" style={{ display: 'inline-flex' }}>
+                <TextButton onPress={() => onMove(treatment)}>{t('plan.change')}</TextButton>
+                <Link to={`/sites/${site.id}/treatments?record=${treatment.id}`}>{t('treatments.record')}</Link>
+                <TextButton
+                  onPress={() =>
+                    void remove
+                      .save({ params, input: { rowVersion: treatment.rowVersion } })
+                      .then(({ rowVersion }) =>
+                        undo.offer(t('plan.removed', { name }), () => restore.save({ params, input: { rowVersion } })),
+                      )
+                  }
+                >
+                  {t('remove')}
+                </TextButton>
+              </Line>
+            )}
+          </li>
+        )
+      })}
+    </Rows>
+  )
+}
