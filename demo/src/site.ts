@@ -96,7 +96,7 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
 /** The Old Apples story of this season: fruit with fresh entries per hundred in truth, from which the counts are drawn. */
 export const STORY = {
   biofix: '2026-05-10',
-  checkName: 'North corner, untreated',
+  checkName: 'North corner',
   treatedOn: '2026-06-03T04:20:00Z',
   plannedOn: '2026-06-13',
   rounds: [

@@ -3,7 +3,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type BrowserContext } from 'playwright-core'
 
-const ARGUMENTS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+const ARGUMENTS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
 
 /** A fresh Debian Chromium with a profile of its own, which goes with it. */
 export async function openBrowser(size = { width: 1280, height: 800 }): Promise<{ context: BrowserContext; close: () => Promise<void> }> {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/contract'
-import { Router, type Request, type Response } from 'express'
+import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
 import type { Clock } from '../clock.js'
 import { jsonOf, type Database, type Row, type Transaction } from '../database/pool.js'

@@ -43,23 +43,32 @@ function guessSeparator(text: string): WeatherMapping['separator'] {
 
 const anyMoment = (text: string) => parseMoment(text, 'mdy') ?? parseMoment(text, 'dmy')
 
-/** The order of day and month that fits every date; undefined where none does, null where both do. */
+/** A few spoilt lines do not change what a column is. */
+const MOST = 0.95
+const mostly = <T>(values: readonly T[], holds: (value: T) => boolean): boolean =>
+  values.length > 0 && values.filter(holds).length >= MOST * values.length
+
+/** The order of day and month that fits the dates; null where both do and somebody must say. */
 export function guessDateOrder(dates: readonly string[]): DateOrder | null {
   if (!dates.some(needsOrder)) return 'ymd'
-  const fits = (['mdy', 'dmy'] as const).filter((order) => dates.every((text) => parseMoment(text, order)))
+  const fits = (['mdy', 'dmy'] as const).filter((order) => mostly(dates, (text) => parseMoment(text, order) !== undefined))
   if (fits.length < 2) return fits[0] ?? null
   // Both can be read: readings come at even steps, so the right order gives the smaller ones.
-  const steps = fits.map((order) => longestStep(dates.map((text) => parseMoment(text, order)?.local ?? 0)))
+  const steps = fits.map((order) => usualStep(dates.flatMap((text) => parseMoment(text, order)?.local ?? [])))
   const [mdy, dmy] = steps as [number, number]
   const twoDays = 2 * 86_400_000
   if (mdy <= twoDays && dmy > twoDays) return 'mdy'
   return dmy <= twoDays && mdy > twoDays ? 'dmy' : null
 }
 
-function longestStep(moments: readonly number[]): number {
-  let longest = 0
-  for (let i = 1; i < moments.length; i++) longest = Math.max(longest, Math.abs((moments[i] as number) - (moments[i - 1] as number)))
-  return longest
+/** The step that nineteen of twenty neighbours keep, 0 aside. */
+function usualStep(moments: readonly number[]): number {
+  const steps = moments
+    .slice(1)
+    .map((moment, i) => Math.abs(moment - (moments[i] as number)))
+    .filter((step) => step > 0)
+    .sort((a, b) => a - b)
+  return steps[Math.min(steps.length - 1, Math.floor(MOST * steps.length))] ?? 0
 }
 
 function unitFor(variable: WeatherVariable, name: string, samples: readonly number[], units: 'metric' | 'us'): string {
@@ -121,7 +130,7 @@ export function guessMapping(text: string, site: { timeZone: string; units: 'met
   const timeColumn = withTime
     ? -1
     : Array.from({ length: width }, (_, c) => c).findIndex(
-        (c) => c !== dateColumn && column(c).every((cell) => cell.trim() === '' || (/:/.test(cell) && parseTime(cell))),
+        (c) => c !== dateColumn && mostly(column(c), (cell) => /:/.test(cell) && parseTime(cell) !== undefined),
       )
   const dateOrder = guessDateOrder(dates)
   const decimal = separator !== ',' && body.some((cells) => cells.some((cell) => /^-?\d+,\d+$/.test(cell.trim()))) ? ',' : '.'

@@ -26,7 +26,7 @@ export function addressOf<E extends Endpoint>(e: E, { params, input }: Call<E>):
   const path = e.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown>)[name])))
   if (e.method !== 'get' && !e.upload) return `/api/v1${path}`
   const query = new URLSearchParams()
-  for (const [name, value] of Object.entries((input ?? {}) as Record<string, unknown>))
+  for (const [name, value] of Object.entries((input ?? {}) as Record<string, string | number | undefined>))
     if (value !== undefined) query.set(name, String(value))
   const text = query.toString()
   return `/api/v1${path}${text ? `?${text}` : ''}`

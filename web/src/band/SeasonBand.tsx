@@ -360,6 +360,7 @@ function streamPath(bottom: number[], top: number[], row: WatchForecast, scale: 
 /** Each past year as a thin line of what has hatched and what has gone inside, with the median drawn strong. */
 function Continuations({ row, scale, y }: { row: WatchForecast; scale: DayScale; y: (share: number) => number }) {
   const path = line<[number, number]>()
+    .defined(([, share]) => share > 0.005 && share < 0.995)
     .x(([day]) => scale.x(day + 1))
     .y(([, share]) => y(share))
   const reachable = new Set(row.generations.flatMap(({ reachableStages }) => reachableStages))

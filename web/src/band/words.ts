@@ -35,18 +35,17 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
   if (!window) return t('window.noFuture')
   const start = forecast.watch.season
   const day = (index: number | null): string => (index === null ? t('window.beyond') : f.date(f.seasonDay(start, index)))
-  const short = (index: number | null): string => (index === null ? t('window.beyond') : f.shortDate(f.seasonDay(start, index)))
+  const span = (low: number | null, high: number | null): string =>
+    low === null || high === null ? t('window.beyond') : f.span(f.seasonDay(start, low), f.seasonDay(start, high))
   if (forecast.grade === 'months') {
     const month = (index: number | null): string => (index === null ? t('window.beyond') : f.month(f.seasonDay(start, index)))
     return t('window.months', { from: month(window.opens.p50), to: month(window.closes.p50) })
   }
   const values = {
     opens: day(window.opens.p50),
-    opensFrom: short(window.opens.p10),
-    opensTo: short(window.opens.p90),
+    opensSpan: span(window.opens.p10, window.opens.p90),
     closes: day(window.closes.p50),
-    closesFrom: short(window.closes.p10),
-    closesTo: short(window.closes.p90),
+    closesSpan: span(window.closes.p10, window.closes.p90),
     best: f.percent(window.best.p50 ?? 0),
   }
   return t(`window.${window.state}`, values)

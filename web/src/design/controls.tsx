@@ -56,8 +56,12 @@ export const Button = styled(AriaButton)<{ $plain?: boolean }>`
 /** A button that reads as a link in running text. */
 export const TextButton = styled(AriaButton)`
   border: 0;
-  padding: 2px 0;
-  min-height: 24px;
+  padding: 0;
+  display: inline-flex;
+  align-items: center;
+  line-height: inherit;
+  justify-self: start;
+  text-align: left;
   background: none;
   color: ${colour.petrol};
   text-decoration: underline;
@@ -72,7 +76,7 @@ const fieldStyle = css`
   display: grid;
   gap: 3px;
   align-content: start;
-  label,
+  .react-aria-Label,
   .label {
     font-size: ${size.small};
     font-weight: 600;

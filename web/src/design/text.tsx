@@ -50,6 +50,13 @@ export const Line = styled.div<{ $gap?: number }>`
   flex-wrap: wrap;
   gap: ${({ $gap }) => $gap ?? 10}px;
   align-items: end;
+  > a {
+    display: inline-flex;
+    align-items: center;
+    @media ${PHONE} {
+      min-height: 48px;
+    }
+  }
 `
 
 /** A run of rows divided by rules, without boxes. */

@@ -29,6 +29,12 @@ export function useFormat() {
       date,
       /** Day and month only, for the second of two dates. */
       shortDate: (day: string): string => civil(day).setLocale(locale).toFormat('d LLL'),
+      /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
+      span: (from: string, to: string): string => {
+        const first = civil(from).setLocale(locale)
+        const last = civil(to).setLocale(locale)
+        return t('span', { from: first.toFormat(first.hasSame(last, 'month') ? 'd' : 'd LLL'), to: last.toFormat('d LLL') })
+      },
       month: (day: string): string => civil(day).setLocale(locale).toFormat('LLLL'),
       withYear: (day: string): string => civil(day).setLocale(locale).toFormat('d LLL yyyy'),
       dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,

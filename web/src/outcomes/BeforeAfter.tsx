@@ -21,6 +21,12 @@ const Picture = styled.svg`
   .soft {
     fill: ${colour.inkSoft};
   }
+  .value {
+    paint-order: stroke;
+    stroke: ${colour.sheet};
+    stroke-width: 5px;
+    font-weight: 600;
+  }
 `
 
 /** Treated and check side by side, before and after, with their intervals; hollow: where the treated area would stand had it gone the check's way. */
@@ -132,7 +138,7 @@ function Pair({
             ) : (
               <circle cx={cx} cy={cy} r="7" fill={fill} stroke={colour.ink} strokeWidth="1.6" />
             )}
-            <text x={cx - 14} y={cy + 4} textAnchor="end">
+            <text x={cx - 14} y={cy + 4} textAnchor="end" className="value">
               {f.number(count.per100, 1)}
             </text>
             <text x={cx} y={HEIGHT - 27} textAnchor="middle" className="soft">

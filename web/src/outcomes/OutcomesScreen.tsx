@@ -73,9 +73,9 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
           {outcome.coverage ? (
             <p>
               {t('outcomes.coverage', {
-                share: f.percent(outcome.coverage.p50),
-                low: f.percent(outcome.coverage.p10),
-                high: f.percent(outcome.coverage.p90),
+                share: f.number(100 * outcome.coverage.p50),
+                low: f.number(100 * outcome.coverage.p10),
+                high: f.number(100 * outcome.coverage.p90),
               })}
             </p>
           ) : null}

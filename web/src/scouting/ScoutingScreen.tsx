@@ -8,7 +8,7 @@ import { useSite } from '../api/workplace.js'
 import { byUrgency, windowSentence } from '../band/words.js'
 import { Button, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Empty, Figure, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -26,8 +26,16 @@ const Watch = styled.section`
     grid-template-columns: minmax(0, 1fr);
   }
 `
+/** The count in words, what can be done with it beside it. */
+const Counted = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) max-content;
+  gap: 12px;
+  align-items: start;
+`
 const CountLink = styled(Link)`
   display: inline-flex;
+  justify-self: start;
   align-items: center;
   min-height: 38px;
   padding: 6px 16px;
@@ -124,9 +132,9 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
   const over = round.per100 >= round.threshold
   return (
     <li>
-      <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
+      <Counted>
         <span>
-          {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: <Figure>{f.number(round.per100, 1)}</Figure>{' '}
+          {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: {f.number(round.per100, 1)}{' '}
           {t('scouting.per100', { items })}{' '}
           <b style={{ color: over ? colour.beet : colour.petrol }}>{over ? t('scouting.over') : t('scouting.under')}</b>{' '}
           <Small as="span">
@@ -150,7 +158,7 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
             {t('remove')}
           </TextButton>
         </Line>
-      </Line>
+      </Counted>
     </li>
   )
 }

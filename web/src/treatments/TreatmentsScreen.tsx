@@ -190,8 +190,9 @@ function Shelf({ products }: { products: readonly Product[] }) {
                     unit: product.rateUnit,
                     reEntry: f.number(product.reEntryHours, 1),
                     preHarvest: product.preHarvestDays,
-                  })}{' '}
-                  {t(`bees.${product.bees}`)} {product.protection}
+                    bees: t(`bees.${product.bees}`),
+                    protection: product.protection,
+                  })}
                 </Small>
               </>
             )}

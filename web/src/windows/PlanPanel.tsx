@@ -77,7 +77,7 @@ export function PlanPanel({ forecast, onDraft }: { forecast: WatchForecast; onDr
         <Select
           label={t('plan.product')}
           placeholder={t('choose')}
-          width="32ch"
+          width="26ch"
           options={products.map(({ id, name }) => ({ id, label: name }))}
           value={product?.id ?? null}
           onChange={setProductId}
@@ -151,9 +151,9 @@ function Reached({
         <b>
           {t('plan.reaches', {
             date: f.dateInDays(date),
-            share: f.percent(reached.bounds.p50),
-            low: f.percent(reached.bounds.p10),
-            high: f.percent(reached.bounds.p90),
+            share: f.number(100 * reached.bounds.p50),
+            low: f.number(100 * reached.bounds.p10),
+            high: f.number(100 * reached.bounds.p90),
             generation,
           })}
         </b>{' '}

@@ -1,0 +1,42 @@
+import js from '@eslint/js'
+import hooks from 'eslint-plugin-react-hooks'
+import globals from 'globals'
+import typescript from 'typescript-eslint'
+
+export default typescript.config(
+  { ignores: ['**/dist/', '**/node_modules/', '.data/', 'docs/'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    extends: [typescript.configs.recommendedTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true, allowNullish: true }],
+      '@typescript-eslint/prefer-promise-reject-errors': 'off',
+      // It removes the assertions that tell useEntry its type.
+      '@typescript-eslint/no-unnecessary-type-assertion': 'off',
+      'no-undef': 'off',
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    // The computation is pure: no clock, no chance of its own.
+    files: ['core/src/**/*.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+        { object: 'performance', property: 'now' },
+      ],
+    },
+  },
+  { files: ['scripts/**/*.mjs', '*.js', '*.cjs', '**/vite.config.ts', '**/vitest.config.ts'], languageOptions: { globals: globals.node } },
+  { files: ['**/vite.config.ts', 'vitest.config.ts'], extends: [typescript.configs.disableTypeChecked] },
+)

@@ -1,0 +1,83 @@
+// npm test: everything that must hold, on a fresh machine too. Arguments go to vitest; with any, the checks of style are left out.
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { build } from './build.mjs'
+import { startMariadb } from './machine/mariadb.mjs'
+import { DATABASE_PROGRAMS, ensureNodeModules, ensurePrograms, root } from './machine/packages.mjs'
+import { isAlive, runs, stop } from './machine/processes.mjs'
+
+const started = Date.now()
+const say = (line) => console.log(`${((Date.now() - started) / 1000).toFixed(1).padStart(6)} s  ${line}`)
+const chosen = process.argv.slice(2)
+const dataRoot = join(root, '.data')
+
+function run(name, program, args, env = {}) {
+  say(name)
+  const done = spawnSync(program, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
+  if (done.status !== 0) throw new Error(`${name} failed`)
+}
+const tool = (path) => join(root, 'node_modules', path)
+
+/** Databases of runs that were killed: their servers are ended and their data taken away. */
+async function clearLeftovers() {
+  if (!existsSync(dataRoot)) return
+  for (const name of readdirSync(dataRoot)) {
+    const owner = /^test-(\d+)$/.exec(name)?.[1]
+    if (!owner || (isAlive(Number(owner)) && runs(Number(owner), 'test.mjs'))) continue
+    const dir = join(dataRoot, name)
+    const pidFile = join(dir, 'mariadbd.pid')
+    const pid = existsSync(pidFile) ? Number(readFileSync(pidFile, 'utf8')) : 0
+    if (pid && runs(pid, dir)) await stop(pid)
+    rmSync(dir, { recursive: true, force: true })
+  }
+}
+
+function closingLine() {
+  const report = JSON.parse(readFileSync(join(dataRoot, 'test-report.json'), 'utf8'))
+  console.log(`${report.numPassedTests} passed, ${report.numFailedTests} failed`)
+}
+
+async function main() {
+  ensureNodeModules(say)
+  ensurePrograms([...(process.env.BOCADO_DATABASE_URL ? [] : DATABASE_PROGRAMS), 'chromium'], say)
+  if (chosen.length === 0) {
+    run('Style', process.execPath, [tool('eslint/bin/eslint.js'), '.'])
+    run('Layout', process.execPath, [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'])
+    const workspaces = ['core', 'library', 'contract', 'server', 'web', 'simulators', 'demo', 'e2e']
+    run('Arrows', process.execPath, [
+      tool('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      ...workspaces,
+    ])
+    for (const name of workspaces) run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
+  }
+  build(say)
+  await clearLeftovers()
+  const dir = join(dataRoot, `test-${process.pid}`)
+  mkdirSync(dir, { recursive: true })
+  let database
+  const end = async () => {
+    await database?.stop()
+    rmSync(dir, { recursive: true, force: true })
+  }
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end().then(() => process.exit(1)))
+  try {
+    const external = process.env.BOCADO_DATABASE_URL
+    if (!external) {
+      say('Starting MariaDB on loopback')
+      database = await startMariadb(dir, { port: 33_160 })
+    }
+    rmSync(join(dataRoot, 'test-report.json'), { force: true })
+    run('Tests', process.execPath, [tool('vitest/vitest.mjs'), 'run', ...chosen], { BOCADO_TEST_SERVER: external ?? database.url })
+  } finally {
+    await end()
+    if (existsSync(join(dataRoot, 'test-report.json'))) closingLine()
+  }
+}
+
+main().catch((error) => {
+  console.error(error.message)
+  process.exit(1)
+})

@@ -1,0 +1,116 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { createServer } from 'node:net'
+import { fileURLToPath } from 'node:url'
+import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
+import { createConnection } from 'mysql2/promise'
+import { openDatabase, sqlInstant, type Database } from '../database/pool.js'
+
+const MAIN = fileURLToPath(new URL('../../dist/main.js', import.meta.url))
+
+/** An answer of the interface, taken apart. */
+export interface Answer<T> {
+  status: number
+  body: T
+  problem: Problem
+}
+
+/** The built server on a database of its own: what a test drives from outside. */
+export interface Application {
+  address: string
+  databaseUrl: string
+  database: Database
+  process: ChildProcess
+  /** Calls an endpoint; `person` and `key` as its headers. */
+  call: <E extends Endpoint>(
+    e: E,
+    params: ParamsOf<E>,
+    input: InputOf<E>,
+    as?: { person?: string; key?: string },
+  ) => Promise<Answer<ResponseOf<E>>>
+  stop: () => Promise<void>
+}
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number }
+      probe.close(() => resolve(port))
+    })
+  })
+
+/** Starts the built server as a process. It has to be built: `npm test` does that first. */
+export async function startServer(databaseUrl: string, port: number): Promise<ChildProcess> {
+  const child = fork(MAIN, {
+    env: { ...process.env, BOCADO_DATABASE_URL: databaseUrl, BOCADO_PORT: String(port), BOCADO_LOG_LEVEL: 'silent' },
+  })
+  await new Promise<void>((resolve, reject) => {
+    child.once('message', () => resolve())
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code} before it listened`)))
+  })
+  return child
+}
+
+async function emptyDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {
+  const name = `bocado_test_${randomUUID().slice(0, 8)}`
+  const run = async (sql: string): Promise<void> => {
+    const connection = await createConnection({ uri: server })
+    await connection.query(sql)
+    await connection.end()
+  }
+  await run(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
+  const url = new URL(server)
+  url.pathname = `/${name}`
+  return { url: url.toString(), drop: () => run(`DROP DATABASE IF EXISTS ${name}`) }
+}
+
+/**
+ * Starts an application for a test.
+ * @param options.now the time that the server shall take it to be, ISO in UTC; real time without it
+ * @param options.server the database server; the one that `npm test` started without it
+ */
+export async function startApplication(options: { now?: string; server?: string } = {}): Promise<Application> {
+  const server = options.server ?? process.env['BOCADO_TEST_SERVER']
+  if (!server) throw new Error('BOCADO_TEST_SERVER is not set; run the tests with npm test')
+  const { url: databaseUrl, drop } = await emptyDatabase(server)
+  const port = await freePort()
+  const child = await startServer(databaseUrl, port)
+  const database = openDatabase(databaseUrl)
+  if (options.now) await database.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(options.now)])
+  const address = `http://127.0.0.1:${port}`
+  return {
+    address,
+    databaseUrl,
+    database,
+    process: child,
+    call: (e, params, input, as = {}) => callEndpoint(address, e, params, input, as),
+    stop: async () => {
+      await database.end()
+      child.kill('SIGKILL')
+      await drop().catch(() => undefined)
+    },
+  }
+}
+
+async function callEndpoint<E extends Endpoint>(
+  address: string,
+  e: E,
+  params: ParamsOf<E>,
+  input: InputOf<E>,
+  as: { person?: string; key?: string },
+): Promise<Answer<ResponseOf<E>>> {
+  const path = e.path.replace(/:(\w+)/g, (_, name: string) => (params as Record<string, string>)[name] ?? '')
+  const query = e.method === 'get' ? `?${new URLSearchParams(input as Record<string, string>).toString()}` : ''
+  const response = await fetch(`${address}/api/v1${path}${query}`, {
+    method: e.method.toUpperCase(),
+    headers: {
+      'Content-Type': 'application/json',
+      'Idempotency-Key': as.key ?? randomUUID(),
+      ...(as.person ? { 'X-Bocado-Person': as.person } : {}),
+    },
+    ...(e.method === 'get' ? {} : { body: JSON.stringify(input) }),
+  })
+  const body = (await response.json()) as ResponseOf<E> & Problem
+  return { status: response.status, body, problem: body }
+}

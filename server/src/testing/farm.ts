@@ -1,0 +1,43 @@
+import { endpoints, type Site } from '@bocado/contract'
+import type { Application } from './application.js'
+
+/** A site made for a test, with one block and one station, and a person of each kind that writes or may not. */
+export interface TestSite {
+  site: Site
+  person: string
+  viewer: string
+  blockId: string
+  stationId: string
+}
+
+/** Fails with the server's words where a step that a test only prepares with does not succeed. */
+export function done<T>(answer: { status: number; body: T; problem: { detail: string } }): T {
+  if (answer.status !== 200) throw new Error(`${answer.status}: ${answer.problem.detail}`)
+  return answer.body
+}
+
+export async function startSite(app: Application, name = 'Hollin Bench'): Promise<TestSite> {
+  const { sites, blocks, weather } = endpoints
+  const site = done(
+    await app.call(
+      sites.create,
+      {},
+      {
+        name,
+        place: 'a river terrace',
+        timeZone: 'America/Los_Angeles',
+        units: 'us',
+        latitude: 46.2,
+        longitude: -119.3,
+        person: { name: 'Marit Solheim', role: 'lead' },
+      },
+    ),
+  )
+  const person = site.people[0]!.id
+  const viewer = done(await app.call(sites.addPerson, { siteId: site.id }, { name: 'Packing-house buyer', role: 'viewer' }, { person })).id
+  const stationId = done(await app.call(weather.addStation, { siteId: site.id }, { name: 'Bench' }, { person })).id
+  const blockId = done(
+    await app.call(blocks.create, { siteId: site.id }, { name: 'Old Apples', kind: 'orchard', areaHa: 4.2, grows: 'apple' }, { person }),
+  ).id
+  return { site, person, viewer, blockId, stationId }
+}
