@@ -1,0 +1,53 @@
+import { randomUUID } from 'node:crypto'
+import { endpoints, type FilePreview, type ImportResult, type Problem, type WeatherMapping } from '@bocado/contract'
+import type { Application } from './application.js'
+import type { TestSite } from './farm.js'
+
+const HEADERS = { 'Content-Type': 'application/octet-stream' }
+
+const addressOf = (app: Application, { site, stationId }: TestSite, path: string): string =>
+  `${app.address}/api/v1${path.replace(':siteId', site.id).replace(':stationId', stationId)}`
+
+/** How the server understands a file. */
+export async function preview(
+  app: Application,
+  place: TestSite,
+  file: string | Uint8Array,
+): Promise<{ status: number; body: FilePreview & Problem }> {
+  const response = await fetch(addressOf(app, place, endpoints.weather.preview.path), {
+    method: 'POST',
+    headers: HEADERS,
+    body: file as NonNullable<RequestInit['body']>,
+  })
+  return { status: response.status, body: (await response.json()) as FilePreview & Problem }
+}
+
+/** Imports a file by a mapping, as a program would: one answer, no stream. */
+export async function importFile(
+  app: Application,
+  place: TestSite,
+  file: string | Uint8Array,
+  mapping: WeatherMapping,
+  importId: string = randomUUID(),
+): Promise<{ status: number; body: ImportResult & Problem }> {
+  const query = new URLSearchParams({ importId, fileName: 'bench.csv', mapping: JSON.stringify(mapping) })
+  const response = await fetch(`${addressOf(app, place, endpoints.weather.import.path)}?${query.toString()}`, {
+    method: 'POST',
+    headers: { ...HEADERS, Accept: 'application/json', 'X-Bocado-Person': place.person },
+    body: file as NonNullable<RequestInit['body']>,
+  })
+  return { status: response.status, body: (await response.json()) as ImportResult & Problem }
+}
+
+/** Hourly readings of an invented station in °C, standard time of the site, from 1 January of `from` to the hour before `until`. */
+export function hourlyFile(from: number, until: string): string {
+  const lines = ['time,temp C,rain mm']
+  const end = Date.parse(`${until}T00:00:00Z`)
+  for (let at = Date.UTC(from, 0, 1); at < end; at += 3_600_000) {
+    const date = new Date(at)
+    const yearly = 12 - 12 * Math.cos((2 * Math.PI * (at / 86_400_000 - 20)) / 365.25) + ((date.getUTCFullYear() * 7) % 5) - 2
+    const temperature = yearly + 6 * Math.cos((2 * Math.PI * (date.getUTCHours() - 15)) / 24)
+    lines.push(`${date.toISOString().slice(0, 16).replace('T', ' ')},${temperature.toFixed(2)},0`)
+  }
+  return lines.join('\n')
+}
