@@ -128,7 +128,7 @@ async function mergeStaged(
   await w.tx.query('DROP TEMPORARY TABLE IF EXISTS staging')
   const type = table === 'reading' ? 'DATETIME' : 'DATE'
   await w.tx.query(
-    `CREATE TEMPORARY TABLE staging (${keyed} ${type} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=InnoDB`,
+    `CREATE TEMPORARY TABLE staging (${keyed} ${type} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=Aria TRANSACTIONAL=0`,
   )
   const BATCH = 4000
   for (let i = 0; i < rows.length; i += BATCH) {

@@ -15,37 +15,37 @@ export interface FileReadings {
   lines: number
   repeated: number
   readingsPerHour: number
+  /** Civil days in the station's standard time. */
   first: string | null
   last: string | null
 }
 
 const HOUR = 3_600_000
 
-/** Equal in every value: the same reading written twice. */
-const sameValues = (a: Values, b: Values): boolean => {
-  const keys = new Set([...Object.keys(a), ...Object.keys(b)])
-  return [...keys].every((key) => a[key as keyof Values] === b[key as keyof Values])
-}
+const VARIABLES = ['temperature', 'min', 'max', 'humidity', 'rain', 'wind'] as const
 
-/** Lines that give different values for one moment: none of them is known to be right, so all are refused. */
+/** Equal in every value: the same reading written twice. */
+const sameValues = (a: Values, b: Values): boolean => VARIABLES.every((v) => a[v] === b[v])
+
+/**
+ * Lines that give different values for one moment: none of them is known to be right, so all are refused. `sorted` by
+ * moment, so that they stand together.
+ */
 function refuseConflicts(
-  good: readonly UnderstoodLine[],
+  sorted: readonly UnderstoodLine[],
   reject: (line: UnderstoodLine, reason: string) => void,
 ): { kept: UnderstoodLine[]; repeated: number } {
-  const byMoment = new Map<number, UnderstoodLine[]>()
-  for (const line of good) {
-    const group = byMoment.get(line.at as number)
-    if (group) group.push(line)
-    else byMoment.set(line.at as number, [line])
-  }
   const kept: UnderstoodLine[] = []
   let repeated = 0
-  for (const group of byMoment.values()) {
-    const [first, ...others] = group as [UnderstoodLine, ...UnderstoodLine[]]
-    const conflict = others.find((other) => !sameValues(first.values, other.values))
-    if (!conflict) {
+  for (let i = 0; i < sorted.length;) {
+    const first = sorted[i] as UnderstoodLine
+    let end = i + 1
+    while (end < sorted.length && (sorted[end] as UnderstoodLine).at === first.at) end++
+    const group = sorted.slice(i, end)
+    i = end
+    if (group.every((other) => sameValues(first.values, other.values))) {
       kept.push(first)
-      repeated += others.length
+      repeated += group.length - 1
       continue
     }
     const lines = group.map(({ line }) => line).join(', ')
@@ -54,24 +54,30 @@ function refuseConflicts(
   return { kept, repeated }
 }
 
-/** Averages readings finer than an hour into hours; rain is added up. */
-function intoHours(lines: readonly UnderstoodLine[]): { at: number; values: Values }[] {
-  const hours = new Map<number, { sums: Values; counts: Values }>()
-  for (const { at, values } of lines) {
-    const hour = Math.floor((at as number) / HOUR) * HOUR
-    let held = hours.get(hour)
-    if (!held) hours.set(hour, (held = { sums: {}, counts: {} }))
-    for (const [key, value] of Object.entries(values) as [keyof Values, number][]) {
-      held.sums[key] = (held.sums[key] ?? 0) + value
-      held.counts[key] = (held.counts[key] ?? 0) + 1
-    }
+/** The hour that a reading falls into, and its values; readings finer than an hour are averaged, rain is added up. */
+function intoHours(sorted: readonly UnderstoodLine[]): { at: number; values: Values }[] {
+  const hours: { at: number; values: Values }[] = []
+  for (let i = 0; i < sorted.length;) {
+    const at = hourOf(sorted[i] as UnderstoodLine)
+    let end = i + 1
+    while (end < sorted.length && hourOf(sorted[end] as UnderstoodLine) === at) end++
+    hours.push({ at, values: end === i + 1 ? (sorted[i] as UnderstoodLine).values : averaged(sorted.slice(i, end)) })
+    i = end
   }
-  return [...hours].map(([at, { sums, counts }]) => {
-    const values: Values = {}
-    for (const [key, sum] of Object.entries(sums) as [keyof Values, number][])
-      values[key] = key === 'rain' ? sum : sum / (counts[key] as number)
-    return { at, values }
-  })
+  return hours
+}
+
+const hourOf = ({ at }: UnderstoodLine): number => Math.floor((at as number) / HOUR) * HOUR
+
+function averaged(lines: readonly UnderstoodLine[]): Values {
+  const values: Values = {}
+  for (const variable of VARIABLES) {
+    const read = lines.flatMap((line) => line.values[variable] ?? [])
+    if (read.length === 0) continue
+    const sum = read.reduce((a, b) => a + b, 0)
+    values[variable] = variable === 'rain' ? sum : sum / read.length
+  }
+  return values
 }
 
 /** How many readings fall into an hour, from the commonest step between neighbours. */
@@ -86,7 +92,7 @@ function readingsPerHour(lines: readonly UnderstoodLine[]): number {
 }
 
 /** Sorts understood lines into what is stored and what is refused. */
-export function readingsOf(understood: readonly UnderstoodLine[], mapping: WeatherMapping): FileReadings {
+export function readingsOf(understood: readonly UnderstoodLine[], mapping: WeatherMapping, utcOffsetMinutes: number): FileReadings {
   const rejections: Rejection[] = []
   const reject = ({ line, cells }: UnderstoodLine, reason: string): void => {
     rejections.push({ line, reason: reason.slice(0, 300), content: cells.join(mapping.separator).slice(0, 500) })
@@ -96,8 +102,8 @@ export function readingsOf(understood: readonly UnderstoodLine[], mapping: Weath
     if (line.problem !== null || line.at === null) reject(line, line.problem ?? 'cannot be read')
     else good.push(line)
   }
+  good.sort((a, b) => (a.at as number) - (b.at as number))
   const { kept, repeated } = refuseConflicts(good, reject)
-  kept.sort((a, b) => (a.at as number) - (b.at as number))
   const perHour = mapping.interval === 'hourly' ? readingsPerHour(kept) : 1
   const rows =
     mapping.interval === 'daily'
@@ -109,9 +115,10 @@ export function readingsOf(understood: readonly UnderstoodLine[], mapping: Weath
           values.rain ?? null,
           values.wind ?? null,
         ])
-  const day = (row: readonly unknown[] | undefined): string | null => (row ? String(row[0]).slice(0, 10) : null)
+  const shift = mapping.interval === 'daily' ? 0 : utcOffsetMinutes * 60_000
+  const dayOf = (line: UnderstoodLine | undefined): string | null => (line ? civilDate(((line.at as number) + shift) / 86_400_000) : null)
   rejections.sort((a, b) => a.line - b.line)
-  return { rows, rejections, lines: understood.length, repeated, readingsPerHour: perHour, first: day(rows[0]), last: day(rows.at(-1)) }
+  return { rows, rejections, lines: understood.length, repeated, readingsPerHour: perHour, first: dayOf(kept[0]), last: dayOf(kept.at(-1)) }
 }
 
 const sqlHour = (ms: number): string => new Date(ms).toISOString().slice(0, 19).replace('T', ' ')

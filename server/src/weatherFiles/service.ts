@@ -13,7 +13,8 @@ import { openQuestions, shownMoment, understandLines, type StationClock } from '
 
 /** The page sends this much of a file for the preview. */
 export const PREVIEW_BYTES = 262_144
-const SHOWN_ROWS = 8
+const SHOWN_ROWS = 6
+const SHOWN_PROBLEMS = 4
 
 async function clockOf(db: Queryable, deps: Deps, siteId: string, stationId: string): Promise<StationClock & { units: 'metric' | 'us' }> {
   const station = await getStation(db, siteId, stationId)
@@ -48,13 +49,24 @@ export async function previewFile(
       'No column of this file holds dates, so it is no list of readings. Choose a file with one line per hour or day.',
     )
   }
+  // The first lines, and the first ones further down that cannot be read: a wrong date order shows on the thirteenth.
+  const shown = [
+    ...understood.slice(0, SHOWN_ROWS),
+    ...understood
+      .slice(SHOWN_ROWS)
+      .filter(({ problem }) => problem !== null)
+      .slice(0, SHOWN_PROBLEMS),
+  ]
   const columns = given ? columnsOf(lines, mapping) : guess.columns
   return {
     mapping,
     columns,
-    rows: understood
-      .slice(0, SHOWN_ROWS)
-      .map(({ line, at, values, problem }) => ({ line, at: at === null ? null : shownMoment(at, mapping, clock), values, problem })),
+    rows: shown.map(({ line, at, values, problem }) => ({
+      line,
+      at: at === null ? null : shownMoment(at, mapping, clock),
+      values,
+      problem,
+    })),
     questions: openQuestions(
       mapping,
       lines.slice(mapping.headerLines).map((cells) => cells[mapping.dateColumn] ?? ''),

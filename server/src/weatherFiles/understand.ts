@@ -90,14 +90,14 @@ export function understandLines(lines: readonly string[][], mapping: WeatherMapp
   const understood = numbered.map(({ line, cells }): UnderstoodLine => {
     const moment = momentOf(cells, mapping, order)
     if (!moment) {
-      const text = `${cells[mapping.dateColumn] ?? ''}`.trim()
+      const text = `${cells[mapping.dateColumn] ?? ''} ${mapping.timeColumn === null ? '' : (cells[mapping.timeColumn] ?? '')}`.trim()
       const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
       return {
         line,
         cells,
         at: null,
         values: {},
-        problem: `"${text.slice(0, 40)}" is not a date${mapping.timeColumn === null ? '' : ' with time'}${hint}`,
+        problem: `"${text.slice(0, 40)}" is not a date${hint}`,
       }
     }
     const { values, problem } = readValues(cells, mapping)

@@ -19,7 +19,7 @@ try {
   say(0.35)
   const understood = understandLines(lines, mapping, clock)
   say(0.8)
-  parentPort?.postMessage({ readings: readingsOf(understood, mapping) })
+  parentPort?.postMessage({ readings: readingsOf(understood, mapping, clock.utcOffsetMinutes) })
 } catch (error) {
   if (!(error instanceof HttpProblem)) throw error
   parentPort?.postMessage({ refused: { status: error.status, detail: error.message } })

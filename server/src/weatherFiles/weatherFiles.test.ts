@@ -13,7 +13,7 @@ function understand(text: string, changes: Partial<WeatherMapping> = {}) {
   const { mapping: guessed } = guessMapping(text, SITE)
   const mapping = { ...guessed, ...changes }
   const understood = understandLines(splitCells(text, mapping.separator), mapping, CLOCK)
-  return { mapping, understood, ...readingsOf(understood, mapping) }
+  return { mapping, understood, ...readingsOf(understood, mapping, CLOCK.utcOffsetMinutes) }
 }
 
 describe('dates and times of day', () => {

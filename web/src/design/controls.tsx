@@ -235,7 +235,7 @@ const StyledSelect = styled(AriaSelect)`
     cursor: pointer;
     width: 100%;
     &::after {
-      content: '▾';
+      content: '▾' / '';
       color: ${colour.inkSoft};
     }
   }
@@ -268,7 +268,7 @@ const Options = styled(Popover)`
     &[data-selected] {
       font-weight: 600;
       &::after {
-        content: ' ✓';
+        content: ' ✓' / '';
       }
     }
     @media ${PHONE} {
@@ -385,7 +385,7 @@ const StyledCheckbox = styled(AriaCheckbox)`
     line-height: 1;
   }
   &[data-selected] .box::after {
-    content: '✓';
+    content: '✓' / '';
     font-weight: 700;
   }
   &[data-focus-visible] .box {

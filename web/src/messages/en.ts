@@ -206,6 +206,7 @@ export const en = {
   'windows.toSite': 'Add blocks',
   'windows.toWeather': 'Bring in weather',
   'watch.add': 'Watch something',
+  'watch.first': 'Start the first watch',
   'watch.start': 'Start watching',
   'watch.organism': 'Organism',
   'watch.block': 'Block',

@@ -1,6 +1,6 @@
 import type { FilePreview, ImportProgress, ImportResult, WeatherMapping } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { DropZone, FileTrigger, ProgressBar, type FileDropItem } from 'react-aria-components'
 import { Link, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -57,12 +57,18 @@ export function ImportScreen() {
   const [progress, setProgress] = useState<ImportProgress | null>(null)
   const [result, setResult] = useState<ImportResult | null>(null)
 
+  const asked = useRef(0)
+
   const look = async (chosen: File, mapping?: WeatherMapping): Promise<void> => {
     setProblem(null)
+    const turn = ++asked.current
+    // A change shows at once, so that the next one builds on it; how it is understood follows. Answers overtaken are dropped.
+    if (mapping) setPreview((before) => before && { ...before, mapping })
     try {
-      setPreview(await previewFile(site.id, stationId, chosen, mapping))
+      const seen = await previewFile(site.id, stationId, chosen, mapping)
+      if (turn === asked.current) setPreview(seen)
     } catch (error) {
-      setProblem(wordsOf(error, t('offline')))
+      if (turn === asked.current) setProblem(wordsOf(error, t('offline')))
     }
   }
   const choose = (chosen: File | undefined): void => {

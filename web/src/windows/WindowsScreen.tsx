@@ -154,7 +154,7 @@ export function WindowsScreen() {
               {blocks.length === 0 ? (
                 <Link to={`/sites/${site.id}/site`}>{t('windows.toSite')}</Link>
               ) : (
-                <Button onPress={() => setAdding(true)}>{t('watch.add')}</Button>
+                <Button onPress={() => setAdding(true)}>{t('watch.first')}</Button>
               )}
               <Link to={`/sites/${site.id}/weather`}>{t('windows.toWeather')}</Link>
             </Line>

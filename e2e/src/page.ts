@@ -1,0 +1,40 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from 'playwright-core'
+import { expect } from 'vitest'
+
+/** Chooses an option of a select by its label. */
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`${label}$`) }).click()
+  await page.getByRole('option', { name: option, exact: true }).click()
+}
+
+/** Types a day into the date field of a label, day first, as its segments stand. */
+export async function enterDate(page: Page, label: string, date: string): Promise<void> {
+  const [year, month, day] = date.split('-')
+  await page.getByRole('group', { name: label, exact: true }).getByRole('spinbutton').first().click()
+  await page.keyboard.type(`${day}${month}${year}`)
+}
+
+/** Types a number and leaves the field, which is when it is taken. */
+export async function enterNumber(page: Page, label: string, value: number | string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label, exact: true })
+  await field.fill(String(value))
+  await field.blur()
+}
+
+export async function press(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name, exact: true }).click()
+}
+
+/** Goes to a screen by the bar, and waits until its numbers are there. */
+export async function goTo(page: Page, screen: string): Promise<void> {
+  await page.getByRole('navigation').getByRole('link', { name: screen, exact: true }).first().click()
+  await page.waitForLoadState('networkidle')
+}
+
+/** Nothing serious may be found by axe on the screen as it stands. */
+export async function expectAccessible(page: Page, screen: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page: page as never }).analyze()
+  const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
+  expect(serious.map(({ id, nodes }) => `${screen}: ${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`)).toEqual([])
+}
