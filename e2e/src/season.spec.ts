@@ -31,7 +31,7 @@ import { choose, enterDate, enterNumber, expectAccessible, goTo, press } from '.
  */
 
 const TODAY = '2026-06-12'
-const BIOFIX = '2026-05-12'
+const BIOFIX = '2026-05-18'
 const SEASON = dayNumber('2026-01-01')
 const PRODUCT = { name: 'Granule C', effect: 0.75, residualDays: 6 }
 
@@ -191,7 +191,7 @@ test('the window’s dates are those of the computation', async () => {
   expect(words).toContain(
     `${shown(window.closes.p90).split(' ')[1]} ${MONTHS[new Date((SEASON + window.closes.p90) * 86_400_000).getUTCMonth()]})`,
   )
-  await page.getByText('Single sine, 50 to 88 °F, from the biofix Tue 12 May').waitFor()
+  await page.getByText('Single sine, 50 to 88 °F, from the biofix Mon 18 May').waitFor()
   await page.getByText('from 4 past seasons').waitFor()
   await expectAccessible(page, 'windows')
 })
@@ -216,7 +216,7 @@ test('a product is put on the shelf by its label, and a treatment planned into t
   await press(page, 'Save')
   await page.getByText('enter the highest rate on the label').waitFor()
   await choose(page, 'What it is', 'microbial')
-  await page.getByText('hatched, outside the fruit', { exact: false }).first().click()
+  await page.getByText('young larvae, still outside the plant').click()
   await enterNumber(page, 'Kills', PRODUCT.effect * 100)
   await enterNumber(page, 'Residue acts for', PRODUCT.residualDays)
   await enterNumber(page, 'Highest rate', 0.1)
@@ -353,7 +353,7 @@ test('the person who works is chosen, and a viewer is told why nothing is stored
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Packing-house buyer')
   await choose(page, 'Role', 'viewer')
   await press(page, 'Save')
-  await page.getByText('Packing-house buyer').first().waitFor()
+  await page.getByRole('listitem').filter({ hasText: 'Packing-house buyer' }).waitFor()
   await choose(page, 'Working as', 'Packing-house buyer, viewer')
   await press(page, 'Add a block')
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Stone Row')

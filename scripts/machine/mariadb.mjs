@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { find } from './packages.mjs'
 import { freePort } from './ports.mjs'
-import { isAlive, runs, stop } from './processes.mjs'
+import { isAlive, kill, runs, stop } from './processes.mjs'
 
 const asRoot = () => (process.getuid?.() === 0 ? ['--user=root'] : [])
 
@@ -49,7 +49,12 @@ async function accepts(port, isRunning) {
 
 /**
  * Starts the server over `dir`, making its data on first use. A server that a killed run left behind on the same data is
- * stopped first. Returns its address as a URL for `BOCADO_DATABASE_URL`, its process number and a function that stops it.
+ * stopped first. Returns its address as a URL for `BOCADO_DATABASE_URL`, its process number and functions that end it: `stop`
+ * in order, `kill` at once.
+ *
+ * @param {string} dir
+ * @param {{ port?: number, database?: string }} [options]
+ * @returns {Promise<{ url: string, port: number, pid: number, stop: () => Promise<void>, kill: () => Promise<void> }>}
  */
 export async function startMariadb(dir, { port: wanted = 33_060, database = 'bocado' } = {}) {
   const dataDir = join(dir, 'mysql')
@@ -99,5 +104,6 @@ GRANT ALL ON *.* TO 'bocado'@'127.0.0.1';
     port,
     pid: child.pid,
     stop: () => stop(child.pid),
+    kill: () => kill(child.pid),
   }
 }

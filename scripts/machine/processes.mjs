@@ -19,6 +19,12 @@ export function runs(pid, words) {
   }
 }
 
+/** Ends a process at once, and waits until it and its ports are gone. */
+export async function kill(pid) {
+  process.kill(pid, 'SIGKILL')
+  while (isAlive(pid)) await sleep(20)
+}
+
 /** Asks a process to stop, waits, and after `patience` ms ends it. */
 export async function stop(pid, patience = 15_000) {
   for (let waited = 0; isAlive(pid); waited += 50) {

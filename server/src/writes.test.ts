@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { endpoints } from '@bocado/contract'
+import { endpoints, type Endpoint } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from './database/pool.js'
 import { startApplication, type Application } from './testing/application.js'
@@ -145,7 +145,7 @@ test('the interface describes itself, with every operation and its schemas', asy
     paths: Record<string, Record<string, { parameters: { name: string; in: string }[] }>>
   }
   expect(document.openapi).toBe('3.1.0')
-  const all = Object.values(endpoints).flatMap((group) => Object.values(group))
+  const all = Object.values(endpoints).flatMap((group) => Object.values<Endpoint>(group))
   for (const e of all) {
     const operation = document.paths[e.path.replace(/:(\w+)/g, '{$1}')]?.[e.method]
     expect(operation, `${e.method} ${e.path}`).toBeDefined()

@@ -30,7 +30,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const update = useEntry(endpoints.treatments.updateProduct, initial)
   const entry = product ? update : create
   const { values, set, errors } = entry
-  const stages = new Map(organisms.flatMap((o) => o.stages.filter(({ reachable }) => reachable).map(({ id, name }) => [id, name])))
+  const stages = [...new Set(organisms.flatMap((o) => o.stages.filter(({ reachable }) => reachable).map(({ id }) => id)))]
   const save = async (): Promise<void> => {
     const typed = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, value ?? undefined]))
     const saved = product
@@ -54,10 +54,10 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
         />
         <Stack $gap={0} role="group" aria-label={t('product.stages')}>
           <Small style={{ fontWeight: 600, color: colour.ink }}>{t('product.stages')}</Small>
-          {[...stages].map(([id, name]) => (
+          {stages.map((id) => (
             <Checkbox
               key={id}
-              label={name}
+              label={t(`stage.${id}` as Parameters<typeof t>[0])}
               value={values.stages.includes(id)}
               onChange={(on) => set({ stages: on ? [...values.stages, id] : values.stages.filter((s) => s !== id) })}
             />
