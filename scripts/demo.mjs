@@ -44,7 +44,8 @@ async function startServer(env) {
 async function main() {
   const earlier = await earlierRun()
   if (earlier?.address) {
-    console.log(`Bocado is already running: ${earlier.address}`)
+    console.log('Bocado is already running')
+    console.log(earlier.address)
     return
   }
   if (earlier) throw new Error('another npm run demo is just starting; wait for its address')

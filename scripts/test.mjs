@@ -51,7 +51,8 @@ async function main() {
       '.dependency-cruiser.cjs',
       ...workspaces,
     ])
-    for (const name of workspaces) run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
+    for (const name of workspaces.filter((w) => existsSync(join(root, w, 'src'))))
+      run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
   }
   build(say)
   await clearLeftovers()

@@ -6,10 +6,16 @@ export const Title = styled.h1`
 `
 export const Heading = styled.h2`
   font-size: ${size.large};
+  &::first-letter {
+    text-transform: uppercase;
+  }
 `
 export const Small = styled.p`
   font-size: ${size.small};
   color: ${colour.inkSoft};
+  &::first-letter {
+    text-transform: uppercase;
+  }
 `
 export const Figure = styled.span`
   font-family: ${font.figures};

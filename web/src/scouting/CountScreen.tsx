@@ -9,7 +9,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, DateField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Columns, Figure, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
+import { Columns, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -282,9 +282,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
             </Button>
             <Link to={`/sites/${site.id}/scouting`}>{t('count.later')}</Link>
           </Line>
-          <Small>
-            <Figure>{t('count.held')}</Figure>
-          </Small>
+          <Small>{t('count.held')}</Small>
         </Stack>
       </Columns>
     </Page>

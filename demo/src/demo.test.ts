@@ -1,0 +1,92 @@
+import { endpoints } from '@bocado/contract'
+import { dailyFromHours, dayNumber, hasDay, seededRandom } from '@bocado/core'
+import { findOrganism } from '@bocado/library'
+import { describe, expect, test } from 'vitest'
+import {
+  BLOCKS,
+  CURRENT_YEAR,
+  DEMO_NOW,
+  drawRound,
+  FIRST_YEAR,
+  inventWeather,
+  PRODUCTS,
+  STANDARD_OFFSET_HOURS,
+  type InventedHour,
+} from './index.js'
+
+const until = Date.parse(DEMO_NOW)
+const bench = inventWeather({ seed: 11, coldNights: 0, faults: true }, until)
+const river = inventWeather({ seed: 12, coldNights: 1.5, faults: false }, until)
+
+const standard = (at: number): Date => new Date(at + STANDARD_OFFSET_HOURS * 3_600_000)
+const mean = (hours: readonly InventedHour[]): number => hours.reduce((sum, { temperature }) => sum + (temperature ?? 0), 0) / hours.length
+
+describe('the invented weather', () => {
+  test('is the same for the same seed, and ends with the demonstration’s now', () => {
+    expect(inventWeather({ seed: 11, coldNights: 0, faults: true }, until).slice(-50)).toEqual(bench.slice(-50))
+    expect(bench.at(-1)!.at).toBeLessThanOrEqual(until)
+  })
+
+  test('has eleven complete seasons before the current one', () => {
+    const days = dailyFromHours({
+      firstHour: Math.floor(river[0]!.at / 3_600_000) + STANDARD_OFFSET_HOURS,
+      tempsC: Float64Array.from(river, ({ temperature }) => temperature ?? NaN),
+    })
+    for (let day = dayNumber(`${FIRST_YEAR}-01-01`); day < dayNumber(`${CURRENT_YEAR}-06-12`); day++)
+      expect(hasDay(days, day), String(day)).toBe(true)
+    expect(CURRENT_YEAR - FIRST_YEAR).toBe(11)
+  })
+
+  test('is colder by the river at night and not by day', () => {
+    const at = (hours: readonly InventedHour[], hour: number) => hours.filter(({ at: t }) => standard(t).getUTCHours() === hour)
+    expect(mean(at(bench, 4)) - mean(at(river, 4))).toBeCloseTo(1.5, 0)
+    expect(Math.abs(mean(at(bench, 15)) - mean(at(river, 15)))).toBeLessThan(0.2)
+  })
+
+  test('has its cold wet spring, its heat wave and its late frosts', () => {
+    const spring = (year: number) =>
+      mean(bench.filter(({ at }) => standard(at).getUTCFullYear() === year && [2, 3, 4].includes(standard(at).getUTCMonth())))
+    const others = [2015, 2017, 2019, 2020, 2023, 2025].map(spring)
+    expect(spring(2022)).toBeLessThan(Math.min(...others))
+    const hottest = bench.reduce((a, b) =>
+      (b.temperature ?? 0) > (a.temperature ?? 0) && standard(b.at).getUTCFullYear() < CURRENT_YEAR ? b : a,
+    )
+    expect(standard(hottest.at).toISOString().slice(0, 7)).toMatch(/2021-0[67]/)
+    const frost = bench.filter(({ at, temperature }) => standard(at).getUTCMonth() === 4 && (temperature ?? 9) < 0)
+    expect(frost.length).toBeGreaterThan(0)
+  })
+
+  test('holds the faults that were planted: a gap of nine hours, a stuck sensor, a spike', () => {
+    const longest = Math.max(...bench.slice(1).map(({ at }, i) => (at - bench[i]!.at) / 3_600_000))
+    expect(longest).toBe(10)
+    expect(bench.some(({ temperature }) => temperature === 47.3)).toBe(true)
+    let run = 0
+    let longestRun = 0
+    bench.forEach(({ temperature }, i) => {
+      run = temperature === bench[i - 1]?.temperature ? run + 1 : 1
+      longestRun = Math.max(longestRun, run)
+    })
+    expect(longestRun).toBeGreaterThanOrEqual(12)
+  })
+
+  test('is damp while it rains and never outside what a sensor shows', () => {
+    for (const { humidity, rain, wind } of bench) {
+      expect(humidity! >= 0 && humidity! <= 100 && wind! >= 0 && rain! >= 0).toBe(true)
+      if (rain! > 0) expect(humidity).toBeGreaterThanOrEqual(90)
+    }
+  })
+})
+
+test('the blocks add up to the 34 hectares of the site, and every label is complete', () => {
+  expect(BLOCKS.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)).toBeCloseTo(34)
+  for (const product of PRODUCTS) expect(endpoints.treatments.addProduct.input.safeParse(product).success, product.name).toBe(true)
+})
+
+test('invented counts use the classes of the library and come near the density that they are drawn from', () => {
+  const { sampling } = findOrganism('codling-moth')!
+  const units = drawRound(seededRandom(4), 6, 3000, sampling.itemsPerUnit)
+  const classes = sampling.classes.map(({ id }) => id)
+  for (const unit of units) for (const name of Object.keys(unit)) expect(classes).toContain(name)
+  const entries = units.reduce((sum, unit) => sum + (unit['fresh-entry'] ?? 0), 0)
+  expect((100 * entries) / (units.length * sampling.itemsPerUnit)).toBeCloseTo(6, 0)
+})

@@ -1,0 +1,77 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Band, Site } from '@bocado/contract'
+import type { Page } from 'playwright-core'
+import { openBrowser } from './browser.js'
+import { writeLoggerFile } from './loggerFile.js'
+
+const DESK = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+
+interface Shot {
+  name: string
+  path: string
+  size?: typeof DESK
+  /** What is done on the screen before the picture is taken. */
+  act?: (page: Page) => Promise<void>
+}
+
+async function get<T>(address: string): Promise<T> {
+  return (await (await fetch(address)).json()) as T
+}
+
+/** Takes one picture of each main view of a running demonstration into a folder. */
+export async function takeScreenshots(address: string, folder: string): Promise<string[]> {
+  mkdirSync(folder, { recursive: true })
+  const site = (await get<Site[]>(`${address}api/v1/sites`)).find(({ name }) => name === 'Hollin Bench')
+  if (!site) throw new Error('the demonstration site is not there')
+  const api = `${address}api/v1/sites/${site.id}`
+  const watch = (await get<Band>(`${api}/band?season=${site.season.start}`)).watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
+  const station = (await get<{ id: string }[]>(`${api}/stations`))[0]?.id ?? ''
+  const files = mkdtempSync(join(tmpdir(), 'bocado-files-'))
+  const logger = join(files, 'logger-2026.csv')
+  writeFileSync(logger, writeLoggerFile().text)
+
+  const tallied = async (page: Page): Promise<void> => {
+    for (const key of ['1', 'n', 'n', '1', '1', '2', 'n']) await page.keyboard.press(key)
+  }
+  const shots: Shot[] = [
+    { name: 'windows', path: `windows?watch=${watch}` },
+    { name: 'windows-even-heat', path: `windows?watch=${watch}`, act: (page) => page.keyboard.press('h') },
+    { name: 'site', path: 'site' },
+    { name: 'weather', path: 'weather' },
+    {
+      name: 'weather-import',
+      path: `weather/${station}/import`,
+      act: async (page) => {
+        await page.locator('input[type=file]').setInputFiles(logger)
+        await page.getByRole('heading', { name: 'How the file is understood' }).waitFor()
+      },
+    },
+    { name: 'scouting', path: 'scouting' },
+    { name: 'count', path: `scouting/${watch}/count`, act: tallied },
+    { name: 'treatments', path: 'treatments' },
+    { name: 'outcomes', path: 'outcomes' },
+    { name: 'phone-windows', path: `windows?watch=${watch}`, size: PHONE },
+    { name: 'phone-scouting', path: 'scouting', size: PHONE },
+    { name: 'phone-count', path: `scouting/${watch}/count`, size: PHONE },
+    { name: 'phone-treatments', path: 'treatments', size: PHONE },
+  ]
+  const { context, close } = await openBrowser(DESK)
+  try {
+    const page = await context.newPage()
+    for (const { name, path, size = DESK, act } of shots) {
+      await page.setViewportSize(size)
+      await page.goto(`${address}sites/${site.id}/${path}`)
+      await page.waitForLoadState('networkidle')
+      await act?.(page)
+      await page.waitForTimeout(500)
+      await page.screenshot({ path: join(folder, `${name}.png`) })
+    }
+    return shots.map(({ name }) => `${name}.png`)
+  } finally {
+    await close()
+    rmSync(files, { recursive: true, force: true })
+  }
+}

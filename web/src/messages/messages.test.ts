@@ -1,0 +1,46 @@
+import { createIntl } from 'react-intl'
+import { readdirSync, readFileSync } from 'node:fs'
+import { expect, test } from 'vitest'
+import { en } from './en.js'
+
+const intl = createIntl({
+  locale: 'en-GB',
+  messages: en,
+  onError: (error) => {
+    throw error
+  },
+})
+const say = (id: keyof typeof en, values: Record<string, string | number>): string => intl.formatMessage({ id }, values)
+
+const folder = new URL('..', import.meta.url)
+const sources = readdirSync(folder, { recursive: true, encoding: 'utf8' })
+  .filter((name) => /\.tsx?$/.test(name) && !name.includes('test'))
+  .map((name) => readFileSync(new URL(name, folder), 'utf8'))
+  .join('\n')
+
+test('every message is used somewhere, by its name or by the beginning of it', () => {
+  const unused = Object.keys(en).filter((id) => {
+    const beginnings = id.split('.').map((_, i, parts) => parts.slice(0, i).join('.'))
+    return (
+      !sources.includes(`'${id}'`) &&
+      !beginnings.some((beginning) => beginning !== '' && sources.includes(`\`${beginning}.\${`)) &&
+      !/^(productKind|separator)\./.test(id)
+    )
+  })
+  expect(unused).toEqual([])
+})
+
+test('days to come and gone by are said as people say them', () => {
+  const inDays = (days: number): string => say('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })
+  expect([-5, -1, 0, 1, 3].map(inDays)).toEqual(['5 days ago', 'yesterday', 'today', 'tomorrow', 'in 3 days'])
+})
+
+test('nothing counted is said without a number', () => {
+  expect(say('windows.title', { watches: 0, open: 0 })).toBe('Nothing is watched yet')
+  expect(say('windows.title', { watches: 3, open: 1 })).toBe('3 watches, one open')
+  expect(say('import.new', { count: 0, first: '', last: '' })).toBe('Nothing new')
+})
+
+test('no message shouts', () => {
+  for (const [id, text] of Object.entries(en)) expect(text, id).not.toMatch(/!/)
+})
