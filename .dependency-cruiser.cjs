@@ -30,7 +30,7 @@ module.exports = {
     {
       name: 'no-sql-outside-stores',
       severity: 'error',
-      from: { path: '^server/src/', pathNot: '^server/src/(database/|main\\.ts)' },
+      from: { path: '^server/src/', pathNot: '^server/src/(database/|testing/|main\\.ts)' },
       to: { path: 'node_modules/mysql2' },
     },
   ],
