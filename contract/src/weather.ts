@@ -103,6 +103,37 @@ export const dayWeatherSchema = z.object({
 })
 export type DayWeather = z.infer<typeof dayWeatherSchema>
 
+export const checkedVariables = ['temperature', 'humidity', 'rain', 'wind'] as const
+export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap'] as const
+export const fillMethods = ['interpolated', 'neighbour', 'climatology', 'unknown'] as const
+export const faultDecisions = ['open', 'accepted', 'overruled'] as const
+
+const span = z.object({ low: z.number(), high: z.number() }).nullable()
+
+/** Consecutive hours of one variable that are doubted for one reason, and what stands in for them. */
+export const faultSchema = z.object({
+  variable: z.enum(checkedVariables),
+  flag: z.enum(readingFlags),
+  /** First and last hour, in UTC. */
+  from: instantSchema,
+  to: instantSchema,
+  hours: z.int(),
+  read: span,
+  standsIn: span,
+  methods: z.array(z.enum(fillMethods)),
+  decision: z.enum(faultDecisions),
+  decidedBy: z.string().nullable(),
+})
+export type Fault = z.infer<typeof faultSchema>
+
+export const faultDecisionInput = z.object({
+  decision: z.enum(faultDecisions),
+  faults: z
+    .array(z.object({ variable: z.enum(checkedVariables), from: instantSchema, to: instantSchema }))
+    .min(1, { error: 'choose at least one' })
+    .max(500, { error: 'at most 500 at once' }),
+})
+
 const temperature = number('a temperature', -60, 60)
 export const typedDaysInput = z.object({
   days: z
@@ -181,6 +212,22 @@ export const weather = {
     input: z.object({ importId: id, fileName: text('the name of the file', 255), mapping: mappingQuery }),
     response: importResultSchema,
     upload: 'application/octet-stream',
+  }),
+  faults: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/faults',
+    summary: 'Readings of a season that are doubted, and what stands in for them',
+    params: stationParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.array(faultSchema),
+  }),
+  decideFaults: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/fault-decisions',
+    summary: 'Accept what stands in for doubted readings, believe the readings, or leave it open again',
+    params: stationParams,
+    input: faultDecisionInput,
+    response: z.object({ hours: z.int() }),
   }),
   imports: endpoint({
     method: 'get',

@@ -1,9 +1,13 @@
 import { sameDayInYear } from './calendar.js'
 
-/** Hourly temperatures in °C; hour i begins `firstHour + i` hours after 1970-01-01 in standard time. NaN: no reading. */
+/**
+ * Hourly temperatures in °C; hour i begins `firstHour + i` hours after 1970-01-01 in standard time. NaN: no reading.
+ * `filled` marks, with 1, the hours that hold a value in place of a reading.
+ */
 export interface HourlyTemperatures {
   firstHour: number
   tempsC: Float64Array
+  filled?: Uint8Array
 }
 
 /**
@@ -77,7 +81,7 @@ export function dailyFromHours(hours: HourlyTemperatures): DailySeries {
       }
       if (t < min) min = t
       if (t > max) max = t
-      filled += interpolated[i] as number
+      filled += (interpolated[i] as number) | (hours.filled?.[i] ?? 0)
     }
     if (Number.isNaN(min)) continue
     series.min[d] = min

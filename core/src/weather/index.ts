@@ -1,3 +1,5 @@
 export * from './calendar.js'
 export * from './dailySeries.js'
 export * from './seasonHeat.js'
+export * from './quality.js'
+export * from './fillHours.js'

@@ -67,7 +67,11 @@ export async function restoreRow(w: Write, table: Editable, id: string, rowVersi
 
 async function changeRow(w: Write, table: Editable, before: Row, rowVersion: number, columns: Columns, action: string): Promise<void> {
   if (before['row_version'] !== rowVersion) {
-    throw new HttpProblem(409, 'Somebody else changed this meanwhile. Look at both versions, then save again.', { current: before })
+    throw new HttpProblem(
+      409,
+      'Somebody else changed this meanwhile. What you typed is still here: save it again to put it over theirs, or cancel to see theirs.',
+      { current: before },
+    )
   }
   const all: Columns = { ...columns, changed_by: w.personId, row_version: rowVersion + 1 }
   const names = Object.keys(all)

@@ -8,6 +8,7 @@ import type { Write } from '../database/rows.js'
 import type { WeatherFileReader } from '../weatherFiles/reader.js'
 import type { StationHistory } from '../weather/history.js'
 import { HttpProblem, schemaProblem } from './problems.js'
+import { inTransaction } from './transaction.js'
 
 /** What every use case may need; made once at start. */
 export interface Deps {
@@ -70,24 +71,6 @@ export function write<E extends Endpoint>(
     })
     res.json(body)
   })
-}
-
-export async function inTransaction<T>(database: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
-  const tx = await database.getConnection()
-  try {
-    await tx.beginTransaction()
-    const result = await work(tx)
-    await tx.commit()
-    tx.release()
-    return result
-  } catch (error) {
-    // A connection whose rollback fails is not to be used again.
-    await tx.rollback().then(
-      () => tx.release(),
-      () => tx.destroy(),
-    )
-    throw error
-  }
 }
 
 /** Takes the key for this request, or returns what was answered to it before. */

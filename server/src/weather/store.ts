@@ -7,6 +7,7 @@ export interface StoredStation {
   name: string
   utcOffsetMinutes: number
   historyVersion: number
+  checkedVersion: number
   rowVersion: number
 }
 
@@ -16,6 +17,7 @@ const stationOf = (row: Row): StoredStation => ({
   name: row['name'] as string,
   utcOffsetMinutes: row['utc_offset_minutes'] as number,
   historyVersion: row['history_version'] as number,
+  checkedVersion: row['checked_version'] as number,
   rowVersion: row['row_version'] as number,
 })
 
@@ -57,14 +59,20 @@ export interface HourReading {
   wind: number | null
 }
 
-/** All readings of a station in order: minutes since 1970-01-01 UTC, °C, mm. Arrays, since there may be a hundred thousand. */
-export async function readHours(db: Queryable, stationId: string): Promise<[number, number | null, number | null][]> {
+export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind'] as const
+export type HourVariable = (typeof HOUR_VALUES)[number]
+
+/** Minutes since 1970-01-01 UTC, then the values of `HOUR_VALUES` in °C, %, mm and m/s. */
+export type HourRow = [number, number | null, number | null, number | null, number | null]
+
+/** All readings of a station in order. Arrays, since there may be a hundred thousand. */
+export async function readHours(db: Queryable, stationId: string): Promise<HourRow[]> {
   const [rows] = await db.query({
-    sql: "SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', at), temperature, rain FROM reading WHERE station_id = ? ORDER BY at",
+    sql: `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', at), ${HOUR_VALUES.join(', ')} FROM reading WHERE station_id = ? ORDER BY at`,
     values: [stationId],
     rowsAsArray: true,
   })
-  return rows as unknown as [number, number | null, number | null][]
+  return rows as unknown as HourRow[]
 }
 
 export interface DailyRow {
@@ -109,7 +117,6 @@ export interface StoredCounts {
 }
 
 const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
-const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind'] as const
 
 /**
  * Lays values over a table by way of a temporary staging table, which vanishes with its connection: half an import can
@@ -167,10 +174,20 @@ async function mergeStaged(
       [stationId, w.siteId, importId, ...(extra ? [w.personId] : []), stationId],
     )
     await w.tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
+    if (table === 'reading') await recheckThoseFilledFromOthers(w, stationId)
   }
   await w.tx.query('DROP TEMPORARY TABLE staging')
   onStored(1)
   return { new: rows.length - stored, changed, unchanged: stored - changed }
+}
+
+/** Other stations whose doubted hours rest on a neighbour, or on none yet, are checked anew when this one changes. */
+async function recheckThoseFilledFromOthers(w: Write, stationId: string): Promise<void> {
+  await w.tx.query(
+    `UPDATE station s SET s.history_version = s.history_version + 1 WHERE s.site_id = ? AND s.id <> ?
+     AND EXISTS (SELECT 1 FROM reading_fix f WHERE f.station_id = s.id AND f.method <> 'interpolated' AND f.decision = 'open')`,
+    [w.siteId, stationId],
+  )
 }
 
 /** Stores hourly readings: [UTC moment, temperature, humidity, rain, wind]. */

@@ -1,4 +1,5 @@
 import type { Endpoint, InputOf, ParamsOf, ResponseOf } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
@@ -12,6 +13,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const { save, isSaving } = useWrite(e)
+  const client = useQueryClient()
 
   const set = (changes: Partial<V>): void => {
     setValues((before) => ({ ...before, ...changes }))
@@ -43,6 +45,8 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error
       refuse(error.problem.fields ?? [], error.problem.detail)
+      // Somebody else was faster: fetch what stands there now, so that saving again is a choice made in sight of it.
+      if (error.problem.status === 409) await client.invalidateQueries()
       return undefined
     }
   }

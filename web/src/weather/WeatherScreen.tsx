@@ -10,6 +10,7 @@ import { Columns, Empty, Heading, Line, Page, Rows, Small, Stack, Title } from '
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
+import { FaultList } from './FaultList.js'
 import { SeasonChart } from './SeasonChart.js'
 import { TypeDays } from './TypeDays.js'
 
@@ -97,6 +98,7 @@ function StationWeather({ station }: { station: Station }) {
         {t('weather.standardTime', { offset: offsetWords(station.utcOffsetMinutes) })}
       </p>
       {known && data ? <SeasonChart {...data} today={site.today} /> : null}
+      {known ? <FaultList station={station} /> : null}
       <Columns $left="1fr" $right="1fr">
         <Stack>
           <Heading>{t('weather.file')}</Heading>

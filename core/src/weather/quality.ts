@@ -1,0 +1,94 @@
+/** Variables of an hourly reading that are checked. */
+export type CheckedVariable = 'temperature' | 'humidity' | 'rain' | 'wind'
+
+/**
+ * Why a reading is not believed: outside what there can be, a jump from the hour before, stuck at one value, alone against
+ * both its neighbours, or not there at all.
+ */
+export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap'
+
+/** One hour that is not believed; `hour` is an index into the series that was checked. */
+export interface Fault {
+  hour: number
+  flag: ReadingFlag
+}
+
+interface Limits {
+  least: number
+  most: number
+  /** Largest believable change from one hour to the next. */
+  step: number
+  /** How far an hour may stand from both neighbours while these agree within half of it. */
+  spike: number
+  /** Values that may stand still for long: a saturated or a dead-calm hour is no fault. */
+  mayStand: (value: number) => boolean
+}
+
+/** Bounds in °C, %, mm/h and m/s; the most that has been measured on open ground, and practice for steps. */
+const LIMITS: Readonly<Record<CheckedVariable, Limits>> = {
+  temperature: { least: -60, most: 58, step: 16, spike: 10, mayStand: () => false },
+  humidity: { least: 0, most: 100, step: 70, spike: 50, mayStand: (v) => v >= 99 },
+  rain: { least: 0, most: 200, step: Infinity, spike: Infinity, mayStand: () => true },
+  wind: { least: 0, most: 75, step: 30, spike: 20, mayStand: () => true },
+}
+
+/** The same value for this long is a stuck sensor. */
+const FLAT_LINE_HOURS = 8
+
+/** Longer than this without readings is no fault of theirs: the station was away, or has no such sensor. */
+const LONGEST_GAP_HOURS = 14 * 24
+
+/**
+ * Faults of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
+ * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature and in humidity below 99 %.
+ *
+ * @param values °C, %, mm in the hour, or m/s by `variable`
+ */
+export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Fault[] {
+  const limits = LIMITS[variable]
+  const flags = new Map<number, ReadingFlag>()
+  const read = (i: number): number => (i >= 0 && i < values.length ? (values[i] as number) : NaN)
+  let first = 0
+  let last = values.length - 1
+  while (first <= last && Number.isNaN(read(first))) first++
+  while (last >= first && Number.isNaN(read(last))) last--
+
+  for (let i = first; i <= last; i++) {
+    const value = read(i)
+    if (Number.isNaN(value)) continue
+    if (value < limits.least || value > limits.most) flags.set(i, 'range')
+    else if (isSpike(read(i - 1), value, read(i + 1), limits.spike)) flags.set(i, 'spike')
+  }
+  flagGaps(values, first, last, flags)
+  flagFlatLines(values, first, last, limits, flags)
+  for (let i = first + 1; i <= last; i++) {
+    // A jump away from a reading that is itself not believed says nothing about this one.
+    if (flags.has(i) || flags.has(i - 1)) continue
+    if (Math.abs(read(i) - read(i - 1)) > limits.step) flags.set(i, 'step')
+  }
+  return [...flags].map(([hour, flag]) => ({ hour, flag })).sort((a, b) => a.hour - b.hour)
+}
+
+function isSpike(before: number, value: number, after: number, limit: number): boolean {
+  if (Number.isNaN(before) || Number.isNaN(after) || Math.abs(after - before) > limit / 2) return false
+  return Math.abs(value - before) > limit && Math.abs(value - after) > limit
+}
+
+function flagGaps(values: ArrayLike<number>, first: number, last: number, flags: Map<number, ReadingFlag>): void {
+  for (let i = first; i <= last; i++) {
+    let end = i
+    while (end <= last && Number.isNaN(values[end] as number)) end++
+    if (end - i <= LONGEST_GAP_HOURS) for (let k = i; k < end; k++) flags.set(k, 'gap')
+    i = end
+  }
+}
+
+function flagFlatLines(values: ArrayLike<number>, first: number, last: number, limits: Limits, flags: Map<number, ReadingFlag>): void {
+  for (let i = first; i <= last;) {
+    const value = values[i] as number
+    let end = i + 1
+    while (end <= last && values[end] === value) end++
+    if (end - i >= FLAT_LINE_HOURS && !limits.mayStand(value)) for (let k = i; k < end; k++) if (!flags.has(k)) flags.set(k, 'flat-line')
+    i = end
+  }
+}

@@ -1,0 +1,129 @@
+import { endpoints } from '@bocado/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Row } from '../database/pool.js'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
+import { hourlyFile, importFile, preview } from '../testing/upload.js'
+
+const { weather, watches } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let river: TestSite
+
+/** Lines of a good file with the faults of a bad spring: a stuck sensor, a spike, nine hours missing. */
+function faulty(): string {
+  const lines = hourlyFile(2022, '2026-06-12').split('\n')
+  const at = (start: string): number => lines.findIndex((line) => line.startsWith(start))
+  const set = (i: number, temperature: number): void => {
+    lines[i] = `${lines[i]!.split(',')[0]},${temperature},0`
+  }
+  for (let i = at('2026-05-20 02:00'), k = 0; k < 12; k++) set(i + k, 4.1)
+  set(at('2026-05-26 13:00'), 47.3)
+  lines.splice(at('2026-06-03 03:00'), 9)
+  return lines.join('\n')
+}
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const other = done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'River' }, { person: place.person }))
+  river = { ...place, stationId: other.id }
+  const file = faulty()
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+})
+afterAll(() => app.stop())
+
+const params = () => ({ siteId: place.site.id, stationId: place.stationId })
+const faults = async () => done(await app.call(weather.faults, params(), { season: SEASON }))
+const temperatures = async () => (await faults()).filter(({ variable }) => variable === 'temperature')
+const heatNow = async () => done(await app.call(watches.band, { siteId: place.site.id }, { season: SEASON })).watches[0]!.heat
+
+describe('what is doubted', () => {
+  test('is found, said with its reading, and filled from other years where the station is alone', async () => {
+    const found = await temperatures()
+    expect(found.map(({ flag, hours, from }) => [flag, hours, from])).toEqual([
+      ['gap', 9, '2026-06-03T11:00:00Z'],
+      ['spike', 1, '2026-05-26T21:00:00Z'],
+      ['flat-line', 12, '2026-05-20T10:00:00Z'],
+    ])
+    expect(found.map(({ methods }) => methods)).toEqual([['climatology'], ['interpolated'], ['climatology']])
+    expect(found[1]!.read).toEqual({ low: 47.3, high: 47.3 })
+    expect(found[1]!.standsIn!.high).toBeLessThan(30)
+    expect(found[0]!.read).toBeNull()
+  })
+
+  test('is filled from a second station as soon as there is one, and rain is not invented', async () => {
+    const file = hourlyFile(2022, '2026-06-12')
+    await importFile(app, river, file, (await preview(app, river, file.slice(0, 200_000))).body.mapping)
+    const found = await temperatures()
+    expect(found.map(({ methods }) => methods)).toEqual([['neighbour'], ['interpolated'], ['neighbour']])
+    const rain = (await faults()).filter(({ variable }) => variable === 'rain')
+    expect(rain).toMatchObject([{ flag: 'gap', hours: 9, methods: ['neighbour'], standsIn: { low: 0, high: 0 } }])
+  })
+
+  test('leaves the readings as they came', async () => {
+    const [[row]] = await app.database.query<Row[]>("SELECT temperature FROM reading WHERE station_id = ? AND at = '2026-05-26 21:00:00'", [
+      place.stationId,
+    ])
+    expect(row).toMatchObject({ temperature: 47.3 })
+  })
+})
+
+describe('a decision', () => {
+  test('to believe the readings moves the heat and is kept through later imports; to leave it open moves it back', async () => {
+    done(
+      await app.call(
+        watches.create,
+        { siteId: place.site.id },
+        { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-10' },
+        { person: place.person },
+      ),
+    )
+    const before = await heatNow()
+    expect(before.filledShare).toBeGreaterThan(0)
+    const stuck = (await temperatures()).find(({ flag }) => flag === 'flat-line')!
+    const decide = (decision: 'open' | 'accepted' | 'overruled') =>
+      app.call(
+        weather.decideFaults,
+        params(),
+        { decision, faults: [{ variable: 'temperature', from: stuck.from, to: stuck.to }] },
+        { person: place.person },
+      )
+    expect(done(await decide('overruled')).hours).toBe(12)
+    const believed = await heatNow()
+    expect(believed.now).toBeLessThan(before.now)
+    expect(believed.filledShare).toBeLessThan(before.filledShare)
+
+    const later = 'time,temp C\n2026-06-12 01:00,12.5'
+    await importFile(app, place, later, (await preview(app, place, later)).body.mapping)
+    expect((await temperatures()).find(({ flag }) => flag === 'flat-line')).toMatchObject({
+      decision: 'overruled',
+      decidedBy: 'Marit Solheim',
+      hours: 12,
+    })
+    done(await decide('open'))
+    expect((await heatNow()).now).toBeCloseTo(before.now, 6)
+    done(await decide('accepted'))
+    expect((await temperatures()).find(({ flag }) => flag === 'flat-line')?.decision).toBe('accepted')
+  })
+
+  test('on what is not doubted is refused whole', async () => {
+    const spike = (await temperatures()).find(({ flag }) => flag === 'spike')!
+    const answer = await app.call(
+      weather.decideFaults,
+      params(),
+      {
+        decision: 'overruled',
+        faults: [
+          { variable: 'temperature', from: spike.from, to: spike.to },
+          { variable: 'wind', from: spike.from, to: spike.to },
+        ],
+      },
+      { person: place.person },
+    )
+    expect(answer.problem.fields?.[0]?.path).toBe('faults.1')
+    expect((await temperatures()).find(({ flag }) => flag === 'spike')?.decision).toBe('open')
+  })
+})
