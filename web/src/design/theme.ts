@@ -50,6 +50,7 @@ export const GlobalStyle = createGlobalStyle`
   a { color: var(--petrol); }
   table { border-collapse: collapse; }
   button, input, textarea { font: inherit; color: inherit; }
+  @media ${PHONE} { main a { display: inline-flex; align-items: center; min-height: 48px; } }
   :focus-visible { outline: 3px solid var(--pollen); outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `

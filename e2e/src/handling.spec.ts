@@ -1,0 +1,206 @@
+import { endpoints } from '@bocado/contract'
+import { startApplication, type Application } from '@bocado/server/testing/application'
+import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
+import { openBrowser } from './browser.js'
+import { enterNumber, expectAccessible, press } from './page.js'
+
+/* How the page is handled: by keyboard alone, on a phone, when something is taken back or somebody else was faster. */
+
+const { blocks, watches, weather } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let page: Page
+let closeBrowser: () => Promise<void>
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const lines = hourlyFile(2022, '2026-06-12').split('\n')
+  const spike = lines.findIndex((line) => line.startsWith('2026-05-26 13:00'))
+  lines[spike] = '2026-05-26 13:00,49.1,0'
+  const file = lines.join('\n')
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-14' }
+  done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
+  const browser = await openBrowser()
+  closeBrowser = browser.close
+  page = await browser.context.newPage()
+})
+beforeEach(({ onTestFailed }) => onTestFailed(async () => void (await page.screenshot({ path: '.data/failed.png', fullPage: true }))))
+afterAll(async () => {
+  await closeBrowser()
+  await app.stop()
+})
+
+const open = async (screen: string): Promise<void> => {
+  await page.goto(`${app.address}/sites/${place.site.id}/${screen}`)
+  await page.waitForLoadState('networkidle')
+}
+
+describe('by keyboard alone', () => {
+  test('a screen is reached by jumping', async () => {
+    await open('windows')
+    await page.keyboard.press('/')
+    await page.getByRole('dialog').waitFor()
+    await expectAccessible(page, 'jump')
+    await page.keyboard.type('scout')
+    await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('Enter')
+    await page.getByRole('heading', { name: 'Scouting' }).waitFor()
+    expect(page.url()).toMatch(/scouting$/)
+  })
+
+  test('the keys are listed, and can be switched off', async () => {
+    await open('windows')
+    await page.keyboard.press('?')
+    await page.getByRole('heading', { name: 'Keys' }).waitFor()
+    await page.getByText('Single keys are on').click()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('h')
+    expect(await page.getByRole('radio', { name: 'even heat' }).getAttribute('aria-checked')).toBe('false')
+    await page.evaluate(() => localStorage.removeItem('bocado.keys'))
+    await page.keyboard.press('h')
+    expect(await page.getByRole('radio', { name: 'even heat' }).getAttribute('aria-checked')).toBe('true')
+  })
+
+  test('a block is added with tab, letters and enter', async () => {
+    await open('site')
+    await page.getByRole('button', { name: 'Add a block' }).focus()
+    await page.keyboard.press('Enter')
+    await page.keyboard.type('Stone Row')
+    await page.keyboard.press('Tab')
+    await page.keyboard.press('Enter')
+    await page.getByRole('option', { name: 'orchard' }).waitFor()
+    await page.keyboard.type('vin')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Tab')
+    await page.keyboard.type('4.5')
+    await page.getByRole('button', { name: 'Save' }).focus()
+    await page.keyboard.press('Enter')
+    await page.getByText('Stone Row vineyard').waitFor()
+    await page.getByText('4.5 acres', { exact: true }).waitFor()
+  })
+})
+
+describe('what can be taken back', () => {
+  test('a removed block comes back whole', async () => {
+    await open('site')
+    await press(page, 'Remove Stone Row')
+    await page.getByRole('status').getByText('Stone Row removed.').waitFor()
+    await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor({ state: 'detached' })
+    await press(page, 'Undo')
+    await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor()
+  })
+
+  test('an edit that somebody else overtook says so, keeps what was typed, and can be put over theirs', async () => {
+    await open('site')
+    await press(page, 'Edit Stone Row')
+    await page.getByRole('textbox', { name: 'What grows there' }).fill('peach, nectarine')
+    const params = { siteId: place.site.id }
+    const theirs = done(await app.call(blocks.list, params, {})).find(({ name }) => name === 'Stone Row')!
+    const { id, rowVersion } = theirs
+    done(
+      await app.call(
+        blocks.update,
+        { ...params, blockId: id },
+        { name: 'Stone Row', kind: 'orchard', areaHa: 1.8, grows: 'plum', rowVersion },
+        { person: place.person },
+      ),
+    )
+    await press(page, 'Save')
+    await page.getByRole('alert').getByText('Somebody else changed this meanwhile').waitFor()
+    expect(await page.getByRole('textbox', { name: 'What grows there' }).inputValue()).toBe('peach, nectarine')
+    await page.waitForLoadState('networkidle')
+    await press(page, 'Save')
+    await page.getByText('peach, nectarine').waitFor()
+  })
+})
+
+test('a doubted reading is judged, and the season’s chart follows', async () => {
+  await open('weather')
+  await page.getByText('temperature spikes,').waitFor()
+  await page.getByText(/read 120 °F; taken as \d+ °F, between the hours beside it/).waitFor()
+  await expectAccessible(page, 'faults')
+  const highest = async (): Promise<number> =>
+    Math.max(...(await page.locator('figure svg text').allTextContents()).filter((text) => /^\d+$/.test(text)).map(Number))
+  expect(await highest()).toBeLessThan(110)
+  await press(page, 'The reading was right')
+  await page.getByText('the reading is believed. Decided by Marit Solheim.').waitFor()
+  await expect.poll(highest).toBeGreaterThanOrEqual(110)
+  await press(page, 'Open it again')
+  await page.getByText(/taken as \d+ °F/).waitFor()
+})
+
+describe('on a phone, with gloves', () => {
+  test('every target of the field screens is at least 48 px high, and nothing is wider than the screen', async () => {
+    await page.setViewportSize({ width: 390, height: 844 })
+    const watch = done(await app.call(watches.list, { siteId: place.site.id }, { season: SEASON }))[0]!
+    for (const screen of ['windows', 'scouting', 'treatments', `scouting/${watch.id}/count`]) {
+      await open(screen)
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth)
+      expect(wide, screen).toBeLessThanOrEqual(390)
+      const low = await page
+        .locator('button:visible, main a:visible, nav a:visible')
+        .evaluateAll((all) =>
+          all
+            .filter((e) => e.getBoundingClientRect().height < 47.5)
+            .map((e) => `${e.textContent} ${Math.round(e.getBoundingClientRect().height)}`),
+        )
+      expect(low, screen).toEqual([])
+      await expectAccessible(page, `${screen} on a phone`)
+    }
+  })
+
+  test('a count is tallied by thumb and saved', async () => {
+    await press(page, 'One more: fresh entry')
+    await press(page, 'One more: fresh entry')
+    await press(page, 'One less: fresh entry')
+    await press(page, 'Next tree')
+    await press(page, 'One more: sting, stopped at the skin')
+    await page.getByRole('heading', { name: '2 trees: 2.5 per 100 fruit' }).waitFor()
+    await press(page, 'Save the count')
+    await page.getByText('Fri 12 Jun, in the block: 2.5 per 100 fruit,').waitFor()
+  })
+
+  test('the other screens are behind "More"', async () => {
+    await press(page, 'More')
+    await page.getByRole('dialog').getByRole('link', { name: 'Outcomes' }).click()
+    await page.getByRole('heading', { name: 'Outcomes' }).waitFor()
+    await page.getByText('No treatment has been recorded this season.').waitFor()
+    await page.setViewportSize({ width: 1280, height: 800 })
+  })
+})
+
+test('what the logger’s file cannot give is refused on the page, and a site without weather says what it lacks', async () => {
+  const bare = await startSite(app, 'Bare bench')
+  done(
+    await app.call(
+      watches.create,
+      { siteId: bare.site.id },
+      { organismId: 'grape-berry-moth', blockId: bare.blockId, season: SEASON, biofix: '2026-06-03' },
+      { person: bare.person },
+    ),
+  )
+  await page.goto(`${app.address}/sites/${bare.site.id}/windows`)
+  await page.getByRole('heading', { name: 'No forecast: weather is missing at Bench' }).waitFor()
+  await page.getByText('Nothing was read on Wed 3 Jun – Thu 11 Jun').waitFor()
+  const params = { siteId: bare.site.id, stationId: bare.stationId }
+  const days = Array.from({ length: 9 }, (_, i) => ({ day: `2026-06-${String(3 + i).padStart(2, '0')}`, min: 9, max: 24 }))
+  done(await app.call(weather.typeDays, params, { days }, { person: bare.person }))
+  await page.reload()
+  await page.getByRole('heading', { name: 'No past seasons of weather, so nothing can be said beyond today' }).waitFor()
+  await page.getByText(/^Now, at \d+ °F·d$/).waitFor()
+})
+
+test('a number outside what can be is said beside its field', async () => {
+  await open('site')
+  await press(page, 'Change the site')
+  await enterNumber(page, 'Latitude', 99)
+  await press(page, 'Save')
+  await page.getByText('must be at most 90').waitFor()
+})
