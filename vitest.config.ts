@@ -11,6 +11,7 @@ export default defineConfig({
       quick('contract'),
       quick('web'),
       quick('demo'),
+      quick('simulators'),
       {
         test: {
           name: 'server',

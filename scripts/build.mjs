@@ -17,6 +17,7 @@ const SHARED = ['core', 'library', 'contract', 'package-lock.json', 'package.jso
 const BUILDS = [
   { name: 'server', from: ['server', ...SHARED], product: 'server/dist/main.js' },
   { name: 'demo', from: ['demo', 'server', ...SHARED], product: 'demo/dist/seed.js' },
+  { name: 'simulators', from: ['simulators', 'demo', ...SHARED], product: 'simulators/dist/main.js' },
   { name: 'web', from: ['web', ...SHARED], product: 'web/dist/index.html' },
 ]
 

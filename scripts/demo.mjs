@@ -18,6 +18,7 @@ async function earlierRun() {
   if (!existsSync(runFile)) return undefined
   const run = JSON.parse(readFileSync(runFile, 'utf8'))
   if (run.owner !== process.pid && runs(run.owner, 'demo.mjs')) return run
+  if (run.simulators && runs(run.simulators, 'simulators/dist/main.js')) await stop(run.simulators)
   if (run.server && runs(run.server, 'server/dist/main.js')) await stop(run.server)
   return undefined
 }
@@ -29,14 +30,15 @@ function run(file, env) {
   })
 }
 
-async function startServer(env) {
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+/** Starts a program that says when it is ready, and that ends when this one is gone. */
+async function start(file, env) {
+  const child = spawn(process.execPath, [join(root, file)], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   })
   await new Promise((resolve, reject) => {
     child.once('message', resolve)
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+    child.once('exit', (code) => reject(new Error(`${file} ended with ${code}`)))
   })
   return child
 }
@@ -57,10 +59,12 @@ async function main() {
   ensureNodeModules(say)
   let database
   let server
+  let simulators
   let ending = false
   const end = async (code) => {
     if (ending) return
     ending = true
+    if (simulators && isAlive(simulators.pid)) await stop(simulators.pid)
     if (server && isAlive(server.pid)) await stop(server.pid)
     await database?.stop()
     rmSync(runFile, { force: true })
@@ -79,10 +83,12 @@ async function main() {
     const env = { BOCADO_DATABASE_URL: external ?? database.url, BOCADO_PORT: String(port), NODE_ENV: 'production' }
     say('Migrating and seeding the demonstration site')
     await run('demo/dist/seed.js', env)
-    server = await startServer(env)
+    server = await start('server/dist/main.js', env)
     server.once('exit', (code) => void end(code ?? 1))
     const address = `http://127.0.0.1:${port}/`
-    writeFileSync(runFile, JSON.stringify({ owner: process.pid, server: server.pid, address }))
+    say('Starting the simulated stations')
+    simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
+    writeFileSync(runFile, JSON.stringify({ owner: process.pid, server: server.pid, simulators: simulators.pid, address }))
     say('Ready; Ctrl+C stops it')
     console.log(address)
   } catch (error) {

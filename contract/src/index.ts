@@ -1,3 +1,4 @@
+import { demo, devices } from './devices.js'
 import { outcomes } from './outcomes.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
@@ -6,6 +7,7 @@ import { watches } from './watches.js'
 import { weather } from './weather.js'
 
 export * from './common.js'
+export * from './devices.js'
 export * from './endpoint.js'
 export * from './openapi.js'
 export * from './outcomes.js'
@@ -16,4 +18,4 @@ export * from './watches.js'
 export * from './weather.js'
 
 /** Every operation of the HTTP interface, by resource. */
-export const endpoints = { sites, blocks, weather, watches, scouting, treatments, outcomes }
+export const endpoints = { sites, blocks, weather, watches, scouting, treatments, outcomes, devices, demo }

@@ -22,6 +22,8 @@ export const siteSchema = z.object({
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
   season: z.object({ start: civilDateSchema, end: civilDateSchema }),
+  /** Rises whenever a reading of one of its stations changes; the page watches it. */
+  weatherVersion: z.int(),
   people: z.array(personSchema),
 })
 export type Site = z.infer<typeof siteSchema>

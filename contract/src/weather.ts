@@ -87,12 +87,40 @@ export const stationSchema = z.object({
   rowVersion,
   hours: z.int(),
   typedDays: z.int(),
+  /** Whether a device may push to it, and whether that device is simulated. */
+  device: z.enum(['none', 'pushed', 'simulated']),
+  sensorHeightM: z.number().nullable(),
+  /** The newest hour that a device pushed, and whether one is overdue. */
+  lastHour: instantSchema.nullable(),
+  silent: z.boolean(),
   firstDay: civilDateSchema.nullable(),
   lastDay: civilDateSchema.nullable(),
 })
 export type Station = z.infer<typeof stationSchema>
 
-export const stationInput = z.object({ name: text('the name of the station', 120) })
+export const stationInput = z.object({
+  name: text('the name of the station', 120),
+  sensorHeightM: number('the height of the wind sensor', 0.5, 100).nullable().default(null),
+})
+
+const pushedReading = z
+  .strictObject({
+    at: instantSchema,
+    temperature: number('a temperature', -60, 58).optional(),
+    humidity: number('the humidity', 0, 100).optional(),
+    rain: number('the rain', 0, 200).optional(),
+    wind: number('the wind', 0, 75).optional(),
+  })
+  .refine((r) => [r.temperature, r.humidity, r.rain, r.wind].some((v) => v !== undefined), { error: 'holds no value' })
+
+/** What a device pushes: one reading, or several, in °C, %, mm and m/s, each of the hour in which `at` lies. */
+export const pushInput = z.preprocess(
+  (body) => (body !== null && typeof body === 'object' && !Array.isArray(body) && !('readings' in body) ? { readings: [body] } : body),
+  z.strictObject({
+    readings: z.array(pushedReading).min(1, { error: 'holds no reading' }).max(5000, { error: 'send at most 5000 readings at once' }),
+  }),
+)
+export type PushInput = z.output<typeof pushInput>
 
 export const dayWeatherSchema = z.object({
   day: civilDateSchema,
@@ -174,6 +202,14 @@ export const weather = {
     params: siteParams,
     input: stationInput,
     response: stationSchema,
+  }),
+  issueToken: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/token',
+    summary: 'Let a device push to a station; an earlier token ends. The token is shown this once.',
+    params: stationParams,
+    input: z.object({ simulated: z.boolean().default(false) }),
+    response: z.object({ token: z.string() }),
   }),
   days: endpoint({
     method: 'get',

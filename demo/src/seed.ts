@@ -14,13 +14,8 @@ import { addStation } from '@bocado/server/weather/service'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
-import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STORY } from './site.js'
-import { inventWeather, type InventedStation } from './weather.js'
-
-const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River' })[] = [
-  { name: 'Bench', seed: 11, coldNights: 0, faults: true },
-  { name: 'River', seed: 12, coldNights: 1.5, faults: false },
-]
+import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY } from './site.js'
+import { inventWeather } from './weather.js'
 
 const MAPPING: WeatherMapping = {
   separator: ',',
@@ -70,7 +65,7 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
 
   const stations = new Map<string, string>()
   for (const station of STATIONS) {
-    const { id } = await addStation(lead, deps, { name: station.name })
+    const { id } = await addStation(lead, deps, { name: station.name, sensorHeightM: 2 })
     stations.set(station.name, id)
     await seedWeather(lead, id, station)
   }

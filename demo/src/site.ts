@@ -1,5 +1,6 @@
 import type { blocks, Person, productInput, InputOf } from '@bocado/contract'
 import type { z } from 'zod'
+import type { InventedStation } from './weather.js'
 
 /** Hollin Bench: everything about it is invented. Its position only makes sun and frost behave. */
 export const SITE = {
@@ -21,6 +22,12 @@ export const PEOPLE: readonly Omit<Person, 'id'>[] = [
   { name: 'Dario Quince', role: 'scout', licensed: false },
   { name: 'Tovah Lindqvist', role: 'applicator', licensed: true },
   { name: 'Packing-house buyer', role: 'viewer', licensed: false },
+]
+
+/** Two stations: one on the bench, one by the river, where nights are colder. */
+export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River' })[] = [
+  { name: 'Bench', seed: 11, coldNights: 0, faults: true },
+  { name: 'River', seed: 12, coldNights: 1.5, faults: false },
 ]
 
 type BlockDefinition = Omit<InputOf<typeof blocks.create>, 'stationId'> & { station: 'Bench' | 'River' }

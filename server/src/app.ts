@@ -3,6 +3,8 @@ import compression from 'compression'
 import express, { Router, type ErrorRequestHandler, type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import { demoRoutes } from './demo/routes.js'
+import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
 import { toProblem } from './http/problems.js'
 import type { Deps } from './http/route.js'
@@ -42,6 +44,8 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
     treatmentRoutes,
     scoutingRoutes,
     outcomeRoutes,
+    deviceRoutes,
+    demoRoutes,
   ])
     routes(api, deps)
   api.use((_req, res) => {
@@ -65,6 +69,8 @@ function answerError(log: Logger): ErrorRequestHandler {
   return (error, req, res, next) => {
     const { problem, fault } = toProblem(error)
     if (fault) log.error({ err: error as Error, method: req.method, url: req.originalUrl }, problem.detail)
+    // A device has nobody who reads its answers, so what was refused to it is written down.
+    else if (req.path.endsWith('/readings')) log.warn({ url: req.originalUrl, status: problem.status }, problem.detail)
     if (res.headersSent) {
       next(error)
       return

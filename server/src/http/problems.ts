@@ -4,11 +4,13 @@ import { isUnreachable } from '../database/pool.js'
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'The request cannot be read',
+  401: 'Who is this?',
   403: 'Not allowed',
   404: 'Not found',
   409: 'Changed by somebody else',
   413: 'Too large',
   422: 'Something in it is wrong',
+  429: 'Too often',
   500: 'Bocado has a fault',
   503: 'The database cannot be reached',
 }

@@ -4,7 +4,7 @@ import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from 
 import { civilDayIn, type Clock } from '../clock.js'
 import { insertRow, updateRow, type Queryable, type Transaction, type Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
-import { findSite, insertPerson, joinSite, listSites, peopleOf, type StoredSite } from './store.js'
+import { findSite, insertPerson, joinSite, listSites, peopleOf, weatherVersionOf, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -16,6 +16,7 @@ async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise
     ...site,
     today,
     season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
+    weatherVersion: await weatherVersionOf(db, site.id),
     people: await peopleOf(db, site.id),
   }
 }

@@ -1,7 +1,7 @@
 import type { Person, Site } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
 
-export type StoredSite = Omit<Site, 'today' | 'season' | 'people'>
+export type StoredSite = Omit<Site, 'today' | 'season' | 'weatherVersion' | 'people'>
 
 const siteOf = (row: Row): StoredSite => ({
   id: row['id'] as string,
@@ -50,4 +50,10 @@ export async function joinSite(db: Queryable, siteId: string, person: Person): P
     person.role,
     person.licensed,
   ])
+}
+
+/** Sum of the versions of the site's stations: it only ever rises. */
+export async function weatherVersionOf(db: Queryable, siteId: string): Promise<number> {
+  const [[row]] = await db.query<Row[]>('SELECT COALESCE(SUM(history_version), 0) AS version FROM station WHERE site_id = ?', [siteId])
+  return Number(row?.['version'])
 }

@@ -1,6 +1,7 @@
 import type { ParsedInputOf, ResponseOf, Station, weather } from '@bocado/contract'
 import { civilDate, dayNumber, fillDays, hasDay, quantileSorted, sameDayInYear, seasonLater, type DailySeries } from '@bocado/core'
 import { IANAZone } from 'luxon'
+import type { Clock } from '../clock.js'
 import { sqlInstant, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -13,13 +14,18 @@ export function standardOffset(timeZone: string, year: number): number {
   return Math.min(zone.offset(Date.UTC(year, 0, 1)), zone.offset(Date.UTC(year, 6, 1)))
 }
 
-async function presented(db: Queryable, station: StoredStation): Promise<Station> {
-  const { id, name, utcOffsetMinutes, rowVersion } = station
-  return { id, name, utcOffsetMinutes, rowVersion, ...(await extentOf(db, station)) }
+/** A device that pushes every hour is silent when two of them are missing. */
+const SILENT_AFTER_MS = 3 * 3_600_000
+
+async function presented(db: Queryable, station: StoredStation, now: Date): Promise<Station> {
+  const { id, name, utcOffsetMinutes, rowVersion, sensorHeightM, device, lastHour } = station
+  const silent = lastHour !== null && now.getTime() - Date.parse(lastHour) > SILENT_AFTER_MS
+  return { id, name, utcOffsetMinutes, rowVersion, sensorHeightM, device, lastHour, silent, ...(await extentOf(db, station)) }
 }
 
-export async function getStations(db: Queryable, siteId: string): Promise<Station[]> {
-  return Promise.all((await listStations(db, siteId)).map((station) => presented(db, station)))
+export async function getStations(db: Queryable, clock: Clock, siteId: string): Promise<Station[]> {
+  const now = await clock.now(db)
+  return Promise.all((await listStations(db, siteId)).map((station) => presented(db, station, now)))
 }
 
 export async function getStation(db: Queryable, siteId: string, stationId: string): Promise<StoredStation> {
@@ -30,8 +36,9 @@ export async function getStation(db: Queryable, siteId: string, stationId: strin
 
 export async function addStation(w: Write, deps: Deps, input: ParsedInputOf<typeof weather.addStation>): Promise<Station> {
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  const id = await insertStation(w, input.name, standardOffset(site.timeZone, Number(site.today.slice(0, 4))))
-  return presented(w.tx, await getStation(w.tx, w.siteId, id))
+  const utcOffsetMinutes = standardOffset(site.timeZone, Number(site.today.slice(0, 4)))
+  const id = await insertStation(w, { ...input, utcOffsetMinutes })
+  return presented(w.tx, await getStation(w.tx, w.siteId, id), await deps.clock.now(w.tx))
 }
 
 export async function typeDays(

@@ -1,5 +1,5 @@
 import type { Station } from '@bocado/contract'
-import { insertRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, instantOf, type Queryable, type Row, type Write } from '../database/index.js'
 
 export interface StoredStation {
   id: string
@@ -8,6 +8,9 @@ export interface StoredStation {
   utcOffsetMinutes: number
   historyVersion: number
   checkedVersion: number
+  sensorHeightM: number | null
+  device: Station['device']
+  lastHour: string | null
   rowVersion: number
 }
 
@@ -18,6 +21,9 @@ const stationOf = (row: Row): StoredStation => ({
   utcOffsetMinutes: row['utc_offset_minutes'] as number,
   historyVersion: row['history_version'] as number,
   checkedVersion: row['checked_version'] as number,
+  sensorHeightM: row['sensor_height_m'] as number | null,
+  device: row['token_hash'] === null ? 'none' : row['simulated'] ? 'simulated' : 'pushed',
+  lastHour: row['last_hour'] ? instantOf(row['last_hour'] as string) : null,
   rowVersion: row['row_version'] as number,
 })
 
@@ -50,8 +56,39 @@ export async function extentOf(
   return { hours: hourly?.['n'] as number, typedDays: daily?.['n'] as number, firstDay: days[0] ?? null, lastDay: days.at(-1) ?? null }
 }
 
-export const insertStation = (w: Write, name: string, utcOffsetMinutes: number): Promise<string> =>
-  insertRow(w, 'station', { name, utc_offset_minutes: utcOffsetMinutes })
+export const insertStation = (
+  w: Write,
+  columns: { name: string; utcOffsetMinutes: number; sensorHeightM: number | null },
+): Promise<string> =>
+  insertRow(w, 'station', { name: columns.name, utc_offset_minutes: columns.utcOffsetMinutes, sensor_height_m: columns.sensorHeightM })
+
+/** The station that a token opens, with its site's writer; undefined where the token is not its own. */
+export async function stationOfToken(
+  db: Queryable,
+  stationId: string,
+  tokenHash: string,
+): Promise<(StoredStation & { tokenBy: string }) | undefined> {
+  const [[row]] = await db.query<Row[]>('SELECT * FROM station WHERE id = ? AND token_hash = ? AND deleted_at IS NULL', [
+    stationId,
+    tokenHash,
+  ])
+  return row && { ...stationOf(row), tokenBy: row['token_by'] as string }
+}
+
+export async function setToken(w: Write, stationId: string, tokenHash: string, simulated: boolean): Promise<void> {
+  await w.tx.query('UPDATE station SET token_hash = ?, token_by = ?, simulated = ? WHERE id = ? AND site_id = ?', [
+    tokenHash,
+    w.personId,
+    simulated,
+    stationId,
+    w.siteId,
+  ])
+}
+
+/** Notes the newest hour that was pushed; late readings do not turn it back. */
+export async function noteHour(w: Write, stationId: string, hour: string): Promise<void> {
+  await w.tx.query('UPDATE station SET last_hour = GREATEST(COALESCE(last_hour, ?), ?) WHERE id = ?', [hour, hour, stationId])
+}
 
 export interface HourReading {
   temperature: number | null
@@ -147,21 +184,25 @@ async function mergeStaged(
   const [[counted]] = await w.tx.query<Row[]>(`SELECT COUNT(*) AS n, COALESCE(SUM(NOT (${same})), 0) AS changed ${join}`, [stationId])
   const stored = Number(counted?.['n'])
   const changed = Number(counted?.['changed'])
-  if (table === 'reading' && changed > 0) {
+  if (table === 'reading' && importId !== null && changed > 0) {
     await w.tx.query(
       `INSERT INTO reading_replaced (import_id, at, site_id, ${HOUR_VALUES.join(', ')}, from_import_id)
        SELECT ?, t.at, t.site_id, ${HOUR_VALUES.map((v) => `t.${v}`).join(', ')}, t.import_id ${join} WHERE NOT (${same})`,
       [importId, stationId],
     )
   }
-  if (table === 'daily_extremes' && changed > 0) {
+  // Imported hours have a table of their own for what they replaced; anything else goes into the audit trail.
+  if (!(table === 'reading' && importId !== null) && changed > 0) {
     const [before] = await w.tx.query<Row[]>(`SELECT t.${keyed}, ${values.map((v) => `t.${v}`).join(', ')} ${join} WHERE NOT (${same})`, [
       stationId,
     ])
-    await w.tx.query(
-      "INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row) VALUES (?, ?, 'daily_extremes', ?, 'change', ?)",
-      [w.siteId, w.personId, stationId, JSON.stringify(before)],
-    )
+    await w.tx.query("INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row) VALUES (?, ?, ?, ?, 'change', ?)", [
+      w.siteId,
+      w.personId,
+      table,
+      stationId,
+      JSON.stringify(before),
+    ])
   }
   if (stored < rows.length || changed > 0) {
     const extra = table === 'reading' ? '' : ', changed_by'
@@ -190,11 +231,11 @@ async function recheckThoseFilledFromOthers(w: Write, stationId: string): Promis
   )
 }
 
-/** Stores hourly readings: [UTC moment, temperature, humidity, rain, wind]. */
+/** Stores hourly readings: [UTC moment, temperature, humidity, rain, wind]; `importId` null where a device pushed them. */
 export const mergeHours = (
   w: Write,
   stationId: string,
-  importId: string,
+  importId: string | null,
   rows: readonly (readonly unknown[])[],
   onStored: (share: number) => void = () => undefined,
 ): Promise<StoredCounts> => mergeStaged(w, stationId, 'reading', importId, rows, onStored)

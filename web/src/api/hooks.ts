@@ -33,8 +33,13 @@ export async function watched<T>(work: Promise<T>): Promise<T> {
   }
 }
 
-export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true) {
-  return useQuery<ResponseOf<E>>({ queryKey: [e.path, c.params, c.input], queryFn: () => watched(call(e, c)), enabled })
+export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, everyMs: number | false = false) {
+  return useQuery<ResponseOf<E>>({
+    queryKey: [e.path, c.params, c.input],
+    queryFn: () => watched(call(e, c)),
+    enabled,
+    refetchInterval: everyMs,
+  })
 }
 
 interface WriteVariables<E extends Endpoint> extends Call<E> {
@@ -58,7 +63,8 @@ export function useWrite<E extends Endpoint>(e: E) {
   }
 }
 
-export const useSites = () => useRead(endpoints.sites.list, { params: {}, input: {} })
+/** Asked for every few seconds: it carries the day and the version of the weather, which tell whether the rest is fresh. */
+export const useSites = () => useRead(endpoints.sites.list, { params: {}, input: {} }, true, 4000)
 export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: {}, input: {} })
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })

@@ -26,6 +26,11 @@ export const en = {
   'stumble.back': 'Back to the start',
   'notFound.title': 'There is nothing here',
 
+  demoClock: 'Time of the demonstration',
+  'demoClock.dayBack': 'A day back',
+  'demoClock.hourOn': 'An hour on',
+  'demoClock.dayOn': 'A day on',
+
   'nav.screens': 'Screens',
   'nav.site': 'Site',
   'nav.weather': 'Weather',
@@ -124,6 +129,18 @@ export const en = {
   'weather.fileText':
     'A CSV file from a logger or a weather service, hourly or daily, in any units. You see how it is understood before anything is stored.',
   'weather.import': 'Import a file',
+  'device.title': 'From a device',
+  'device.none': 'A station or logger that is on the network can push its readings here, hour by hour.',
+  'device.waiting': 'A device may push here and has not yet.',
+  'device.pushed': 'The newest hour from its device is {when}.',
+  'device.simulated': 'The newest hour from its simulated device is {when}.',
+  'device.simulatedNote': 'A simulated device stands in here. A new token makes room for a real one.',
+  'device.silent': 'Silent since {when}: look at the device, its power and its network.',
+  'device.issue': 'Let a device push',
+  'device.issueNew': 'Issue a new token',
+  'device.address': 'The device posts to',
+  'device.token': 'with the header “Authorization: Bearer” and this token:',
+  'device.once': 'The token is shown this once. An earlier one no longer opens the station.',
   'faults.title': '{open, plural, =0 {No doubtful readings open} one {One doubtful reading} other {{open, number} doubtful readings}}',
   'faults.explain':
     'Readings are never altered. Where one is not believed, every sum uses what stands in for it, until you say that the reading was right.',

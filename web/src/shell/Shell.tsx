@@ -5,11 +5,13 @@ import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
+import { useFreshWeather } from '../api/useFreshWeather.js'
 import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
 import { Select } from '../design/controls.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from './Connection.js'
+import { DemoClock } from './DemoClock.js'
 import { JumpDialog } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { SCREENS } from './screens.js'
@@ -153,6 +155,7 @@ export function Shell() {
   const { data: sites } = useSites()
   const { personId, workAs } = useWorkplace()
   const site = sites?.find(({ id }) => id === siteId)
+  useFreshWeather(site)
 
   useEffect(() => {
     if (!site) return
@@ -201,6 +204,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           <br />
           {t('season', { season: seasonName(site) })}
         </Where>
+        <DemoClock />
         <PersonChoice />
         <Key aria-label={t('jump.open')} onPress={() => setJump('jump')}>
           /

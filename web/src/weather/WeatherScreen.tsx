@@ -10,6 +10,7 @@ import { Columns, Empty, Heading, Line, Page, Rows, Small, Stack, Title } from '
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
+import { DevicePanel } from './DevicePanel.js'
 import { FaultList } from './FaultList.js'
 import { SeasonChart } from './SeasonChart.js'
 import { TypeDays } from './TypeDays.js'
@@ -108,7 +109,10 @@ function StationWeather({ station }: { station: Station }) {
           </Line>
           <ImportList imports={imports.filter(({ stationId }) => stationId === station.id)} />
         </Stack>
-        <TypeDays station={station} />
+        <Stack $gap={28}>
+          <DevicePanel station={station} />
+          <TypeDays station={station} />
+        </Stack>
       </Columns>
     </>
   )

@@ -1,0 +1,35 @@
+import { z } from 'zod'
+import { id, instantSchema } from './common.js'
+import { endpoint } from './endpoint.js'
+import { pushInput } from './weather.js'
+
+/** What devices and the demonstration use; a device shows its token as `Authorization: Bearer …`. */
+export const devices = {
+  push: endpoint({
+    method: 'post',
+    path: '/stations/:stationId/readings',
+    summary: 'Push readings, one or several, as JSON or as CSV with the columns at, temperature, humidity, rain, wind',
+    params: z.object({ stationId: id }),
+    input: pushInput,
+    response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
+  }),
+}
+
+export const demo = {
+  clock: endpoint({
+    method: 'get',
+    path: '/demo/clock',
+    summary: 'The time of the demonstration; null where the time is real',
+    params: z.object({}),
+    input: z.object({}),
+    response: z.object({ now: instantSchema.nullable() }),
+  }),
+  setClock: endpoint({
+    method: 'put',
+    path: '/demo/clock',
+    summary: 'Move the time of the demonstration',
+    params: z.object({}),
+    input: z.object({ now: instantSchema }),
+    response: z.object({ now: instantSchema.nullable() }),
+  }),
+}

@@ -1,0 +1,83 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { endpoints } from '@bocado/contract'
+import { startApplication, type Application } from '@bocado/server/testing/application'
+import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
+import { openBrowser } from './browser.js'
+import { expectAccessible, press } from './page.js'
+
+/* What moves by itself: a device pushes, the time of the demonstration goes on, simulated stations follow. */
+
+const { watches, weather } = endpoints
+
+let app: Application
+let place: TestSite
+let page: Page
+let closeBrowser: () => Promise<void>
+let simulators: ChildProcess | undefined
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  // The simulated stations look for the demonstration's site and its two stations.
+  place = await startSite(app)
+  const other = done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'River' }, { person: place.person }))
+  const file = hourlyFile(2022, '2026-06-12')
+  for (const stationId of [place.stationId, other.id]) {
+    await importFile(app, { ...place, stationId }, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  }
+  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-14' }
+  done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
+  const browser = await openBrowser()
+  closeBrowser = browser.close
+  page = await browser.context.newPage()
+})
+beforeEach(({ onTestFailed }) => onTestFailed(async () => void (await page.screenshot({ path: '.data/failed.png', fullPage: true }))))
+afterAll(async () => {
+  simulators?.kill('SIGKILL')
+  await closeBrowser()
+  await app.stop()
+})
+
+test('a device gets its token on the page, and what it pushes appears without reloading', async () => {
+  await page.goto(`${app.address}/sites/${place.site.id}/weather`)
+  await press(page, 'Let a device push')
+  const token = await page.getByTestId('token').innerText()
+  await page.getByText('A device may push here and has not yet.').waitFor()
+  await expectAccessible(page, 'device')
+  const response = await fetch(`${app.address}/api/v1/stations/${place.stationId}/readings`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${token}` },
+    body: JSON.stringify({ at: '2026-06-12T13:00:00Z', temperature: 18.5, humidity: 61 }),
+  })
+  expect(response.status).toBe(200)
+  await page.getByText('The newest hour from its device is Fri 12 Jun, 06:00.').waitFor()
+})
+
+test('moving the time moves today, the sums and the window; the simulated stations follow', async () => {
+  simulators = fork(fileURLToPath(new URL('../../simulators/dist/main.js', import.meta.url)), {
+    env: { ...process.env, BOCADO_ADDRESS: app.address },
+  })
+  await new Promise((resolve) => simulators!.once('message', resolve))
+  await page.goto(`${app.address}/sites/${place.site.id}/windows`)
+  const today = page.locator('svg text', { hasText: /^Fri 12 Jun$/ })
+  await today.waitFor()
+  const sumOf = async (): Promise<number> => Number(/Now, at ([\d,]+) °F·d/.exec(await page.locator('caption').first().innerText())![1])
+  const before = await sumOf()
+  await press(page, 'A day on')
+  await press(page, 'A day on')
+  await page.locator('svg text', { hasText: /^Sun 14 Jun$/ }).waitFor()
+  await expect.poll(sumOf, { timeout: 15_000 }).toBeGreaterThan(before)
+  const after = await sumOf()
+  // Two days in June bring something like 30 to 60 °F·d, not a guess of other years.
+  const stations = done(await app.call(weather.stations, { siteId: place.site.id }, {}))
+  expect(stations.map(({ device, lastDay, silent }) => [device, lastDay, silent])).toEqual([
+    ['simulated', '2026-06-14', false],
+    ['simulated', '2026-06-14', false],
+  ])
+  await press(page, 'A day back')
+  await page.locator('svg text', { hasText: /^Sat 13 Jun$/ }).waitFor()
+  await expect.poll(sumOf, { timeout: 15_000 }).toBeLessThan(after)
+})

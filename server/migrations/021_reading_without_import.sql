@@ -1,0 +1,1 @@
+ALTER TABLE reading MODIFY import_id UUID NULL COMMENT 'null: pushed by a device'

@@ -1,0 +1,74 @@
+import { createHash, randomBytes } from 'node:crypto'
+import type { PushInput, ResponseOf, devices } from '@bocado/contract'
+import { sqlInstant, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { inTransaction } from '../http/transaction.js'
+import { getStation } from '../weather/service.js'
+import { HOUR_VALUES, lockStation, mergeHours, noteHour, setToken, stationOfToken } from '../weather/store.js'
+
+const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+
+/** Lets a device push. Only the token's hash is kept, so it is shown this once; an earlier one ends. */
+export async function issueToken(w: Write, stationId: string, simulated: boolean): Promise<{ token: string }> {
+  await getStation(w.tx, w.siteId, stationId)
+  const token = randomBytes(24).toString('base64url')
+  await setToken(w, stationId, hashOf(token), simulated)
+  return { token }
+}
+
+/** Clocks of devices run a little ahead; more than this is a reading of the future. */
+const AHEAD_MS = 10 * 60_000
+const HOUR_MS = 3_600_000
+
+/**
+ * Stores what a device pushed: all of it, or nothing. Several readings of one hour are averaged, rain added up; duplicates and
+ * late readings are fine.
+ */
+export async function pushReadings(
+  deps: Deps,
+  stationId: string,
+  token: string | undefined,
+  input: PushInput,
+): Promise<ResponseOf<typeof devices.push>> {
+  return inTransaction(deps.database, async (tx) => {
+    const station = token ? await stationOfToken(tx, stationId, hashOf(token)) : undefined
+    if (!station)
+      throw new HttpProblem(401, 'This token does not open this station. Issue a new one on the weather screen and put it into the device.')
+    const now = (await deps.clock.now(tx)).getTime()
+    input.readings.forEach(({ at }, i) => {
+      if (Date.parse(at) > now + AHEAD_MS) throw fieldProblem(`readings.${i}.at`, `${at} lies in the future; set the clock of the device`)
+    })
+    const w: Write = { tx, siteId: station.siteId, personId: station.tokenBy }
+    await lockStation(w, station.id)
+    const hours = intoHours(input)
+    const counts = await mergeHours(
+      w,
+      station.id,
+      null,
+      hours.map(({ at, values }) => [sqlInstant(new Date(at)), ...HOUR_VALUES.map((variable) => values[variable] ?? null)]),
+    )
+    await noteHour(w, station.id, sqlInstant(new Date(hours.at(-1)?.at ?? 0)))
+    return counts
+  })
+}
+
+function intoHours({ readings }: PushInput): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {
+  const hours = new Map<number, PushInput['readings']>()
+  for (const reading of readings) {
+    const hour = Math.floor(Date.parse(reading.at) / HOUR_MS) * HOUR_MS
+    hours.set(hour, [...(hours.get(hour) ?? []), reading])
+  }
+  return [...hours]
+    .sort(([a], [b]) => a - b)
+    .map(([at, of]) => {
+      const values: Partial<Record<(typeof HOUR_VALUES)[number], number>> = {}
+      for (const variable of HOUR_VALUES) {
+        const read = of.flatMap((reading) => reading[variable] ?? [])
+        if (read.length === 0) continue
+        const sum = read.reduce((a, b) => a + b, 0)
+        values[variable] = variable === 'rain' ? sum : sum / read.length
+      }
+      return { at, values }
+    })
+}

@@ -1,0 +1,48 @@
+import { randomUUID } from 'node:crypto'
+import type { Site, Station } from '@bocado/contract'
+import { CURRENT_YEAR, inventWeather, SITE, STATIONS } from '@bocado/demo'
+import { runStation, type DeviceSettings } from './weatherStation.js'
+
+const get = async <T>(address: string): Promise<T> => (await (await fetch(address)).json()) as T
+
+/** Sets a device up as a person does: issues a token for its station and hands it over. */
+async function setUp(address: string, site: Site, station: Station): Promise<DeviceSettings> {
+  const response = await fetch(`${address}/api/v1/sites/${site.id}/stations/${station.id}/token`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': randomUUID(), 'X-Bocado-Person': site.people[0]?.id ?? '' },
+    body: JSON.stringify({ simulated: true }),
+  })
+  if (!response.ok) throw new Error(`no token for ${station.name}: ${response.status}`)
+  const { token } = (await response.json()) as { token: string }
+  return { address, stationId: station.id, token }
+}
+
+/** Starts the two stations of the demonstration against the server at BOCADO_ADDRESS. */
+async function main(): Promise<void> {
+  const address = (process.env['BOCADO_ADDRESS'] ?? '').replace(/\/$/, '')
+  if (!address) throw new Error('BOCADO_ADDRESS is not set; npm run demo sets it')
+  const site = (await get<Site[]>(`${address}/api/v1/sites`)).find(({ name }) => name === SITE.name)
+  if (!site) throw new Error(`there is no ${SITE.name} at ${address}`)
+  const stop = new AbortController()
+  for (const signal of ['SIGTERM', 'SIGINT', 'disconnect'] as const) process.once(signal, () => stop.abort())
+  const stations = await get<Station[]>(`${address}/api/v1/sites/${site.id}/stations`)
+  const yearEnd = Date.UTC(CURRENT_YEAR + 1, 0, 1)
+  const running = STATIONS.map(async (invented) => {
+    const station = stations.find(({ name }) => name === invented.name)
+    if (!station) throw new Error(`${SITE.name} has no station ${invented.name}`)
+    const hours = inventWeather(invented, yearEnd)
+    // What was seeded need not be pushed again; the day it ends in is, which changes nothing.
+    const since = station.lastDay ? Date.parse(`${station.lastDay}T00:00:00Z`) - station.utcOffsetMinutes * 60_000 : 0
+    await runStation(await setUp(address, site, station), hours, since, stop.signal)
+  })
+  process.send?.('running')
+  await Promise.all(running)
+}
+
+main().then(
+  () => process.exit(0),
+  (error: unknown) => {
+    console.error(error instanceof Error ? error.message : error)
+    process.exit(1)
+  },
+)
