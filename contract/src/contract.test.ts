@@ -47,5 +47,5 @@ test('no two operations share a method and a path, and what is bound to a site s
   const all = Object.values(endpoints).flatMap((group) => Object.values<Endpoint>(group))
   const keys = all.map(({ method, path }) => `${method} ${path}`)
   expect(new Set(keys).size).toBe(keys.length)
-  for (const { path } of all) expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/readings|demo)/)
+  for (const { path } of all) expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|demo)/)
 })

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { id, instantSchema } from './common.js'
 import { endpoint } from './endpoint.js'
-import { pushInput } from './weather.js'
+import { forecastIssueInput, pushInput } from './weather.js'
 
 /** What devices and the demonstration use; a device shows its token as `Authorization: Bearer …`. */
 export const devices = {
@@ -12,6 +12,14 @@ export const devices = {
     params: z.object({ stationId: id }),
     input: pushInput,
     response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
+  }),
+  issueForecast: endpoint({
+    method: 'post',
+    path: '/stations/:stationId/forecast-issues',
+    summary: 'Deliver a weather forecast for the place of a station; every issue is kept',
+    params: z.object({ stationId: id }),
+    input: forecastIssueInput,
+    response: z.object({ id, issuedAt: instantSchema }),
   }),
 }
 

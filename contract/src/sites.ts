@@ -22,7 +22,7 @@ export const siteSchema = z.object({
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
   season: z.object({ start: civilDateSchema, end: civilDateSchema }),
-  /** Rises whenever a reading of one of its stations changes; the page watches it. */
+  /** Rises whenever a reading of one of its stations changes or a forecast comes; the page watches it. */
   weatherVersion: z.int(),
   people: z.array(personSchema),
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { boundsSchema, civilDateSchema, id, note, number, rowVersion, text } from './common.js'
+import { boundsSchema, civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { roundSchema } from './scouting.js'
 import { treatmentSchema } from './treatments.js'
@@ -116,7 +116,20 @@ export const watchForecastSchema = z.object({
     biofixIndex: z.int(),
     knownDays: z.int(),
     median: z.array(z.number()),
-    members: z.array(z.object({ season: civilDateSchema, cumulative: z.array(z.number()), score: z.number() })),
+    /** Pieces from which `joinMembers` of the computation makes the members; daily heat in °C·d. */
+    segments: z.object({
+      startIndex: z.int(),
+      length: z.int(),
+      observed: z.array(z.number()),
+      forecast: z.array(z.array(z.number())),
+      seam: z.array(z.array(z.number())),
+      tails: z.array(z.object({ pastSeason: z.int(), heat: z.array(z.number()) })),
+    }),
+    /** One standard score per member, in their order. */
+    scores: z.array(z.number()),
+    pastSeasons: z.int(),
+    /** The weather forecast that the days ahead rest on. */
+    forecast: z.object({ issuedAt: instantSchema, members: z.int(), days: z.int() }).nullable(),
     filledShare: z.number(),
     now: z.number(),
     missing: z.array(z.object({ from: civilDateSchema, to: civilDateSchema })),

@@ -163,6 +163,35 @@ export const faultDecisionInput = z.object({
 })
 
 const temperature = number('a temperature', -60, 60)
+const hourlyValues = (what: string, least: number, most: number) =>
+  z
+    .array(number(what, least, most))
+    .min(24, { error: 'give at least 24 hours' })
+    .max(384, { error: 'give at most 384 hours' })
+
+/** A forecast of several members, hourly from `firstHour` on, in °C, %, mm and m/s. */
+export const forecastIssueInput = z
+  .strictObject({
+    issuedAt: instantSchema,
+    firstHour: instantSchema,
+    members: z
+      .array(
+        z.strictObject({
+          temperature: hourlyValues('a temperature', -60, 58),
+          humidity: hourlyValues('the humidity', 0, 100).optional(),
+          rain: hourlyValues('the rain', 0, 200).optional(),
+          wind: hourlyValues('the wind', 0, 75).optional(),
+        }),
+      )
+      .min(1, { error: 'holds no member' })
+      .max(60, { error: 'give at most 60 members' }),
+  })
+  .refine(({ members }) => new Set(members.flatMap((m) => Object.values(m).flatMap((values) => values?.length ?? []))).size === 1, {
+    error: 'every member and variable needs the same number of hours',
+    path: ['members'],
+  })
+export type ForecastIssueInput = z.output<typeof forecastIssueInput>
+
 export const typedDaysInput = z.object({
   days: z
     .array(
@@ -173,6 +202,8 @@ export const typedDaysInput = z.object({
     .min(1, { error: 'enter at least one day' })
     .max(400, { error: 'enter at most 400 days at once' }),
 })
+
+const aheadSpan = z.object({ low: z.number(), middle: z.number(), high: z.number() })
 
 const siteParams = z.object({ siteId: id })
 const stationParams = z.object({ siteId: id, stationId: id })
@@ -221,6 +252,9 @@ export const weather = {
       days: z.array(dayWeatherSchema),
       normal: z.array(z.object({ low: z.number(), high: z.number() }).nullable()),
       pastSeasons: z.int(),
+      /** Days ahead, today first, over the members of the newest forecast: lowest, median and highest of each extreme. */
+      ahead: z.array(z.object({ day: civilDateSchema, min: aheadSpan, max: aheadSpan })),
+      forecast: z.object({ issuedAt: instantSchema, members: z.int() }).nullable(),
     }),
   }),
   typeDays: endpoint({

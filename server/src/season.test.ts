@@ -1,5 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import {
+  civilDate,
   compareWithCheck,
   dailyFromHours,
   dayNumber,
@@ -81,7 +82,14 @@ test('a forecast is what the computation makes of the readings, with a member fo
     startDay: dayNumber('2026-05-10'),
     today: dayNumber('2026-06-12'),
   })
-  expect(forecast.heat.members.map(({ season }) => season)).toEqual(['2021-01-01', '2022-01-01', '2023-01-01', '2024-01-01', '2025-01-01'])
+  expect(forecast.heat.segments.tails.map(({ pastSeason }) => civilDate(pastSeason))).toEqual([
+    '2021-01-01',
+    '2022-01-01',
+    '2023-01-01',
+    '2024-01-01',
+    '2025-01-01',
+  ])
+  expect(forecast.heat).toMatchObject({ pastSeasons: 5, forecast: null })
   expect(forecast.heat.now).toBeCloseTo(heat.median[161]!, 1)
   const events = resolveEvents(model)
   const expected = windowForecast(

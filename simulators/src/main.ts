@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Site, Station } from '@bocado/contract'
 import { CURRENT_YEAR, inventWeather, SITE, STATIONS } from '@bocado/demo'
+import { runForecastService } from './forecastService.js'
 import { runStation, type DeviceSettings } from './weatherStation.js'
 
 const get = async <T>(address: string): Promise<T> => (await (await fetch(address)).json()) as T
@@ -17,7 +18,7 @@ async function setUp(address: string, site: Site, station: Station): Promise<Dev
   return { address, stationId: station.id, token }
 }
 
-/** Starts the two stations of the demonstration against the server at BOCADO_ADDRESS. */
+/** Starts the two stations of the demonstration, and a forecast for each, against the server at BOCADO_ADDRESS. */
 async function main(): Promise<void> {
   const address = (process.env['BOCADO_ADDRESS'] ?? '').replace(/\/$/, '')
   if (!address) throw new Error('BOCADO_ADDRESS is not set; npm run demo sets it')
@@ -33,7 +34,8 @@ async function main(): Promise<void> {
     const hours = inventWeather(invented, yearEnd)
     // What was seeded need not be pushed again; the day it ends in is, which changes nothing.
     const since = station.lastDay ? Date.parse(`${station.lastDay}T00:00:00Z`) - station.utcOffsetMinutes * 60_000 : 0
-    await runStation(await setUp(address, site, station), hours, since, stop.signal)
+    const settings = await setUp(address, site, station)
+    await Promise.all([runStation(settings, hours, since, stop.signal), runForecastService(settings, hours, stop.signal)])
   })
   process.send?.('running')
   await Promise.all(running)

@@ -140,3 +140,50 @@ describe('heat of a season', () => {
     expect(heat.filledShare).toBeCloseTo(3 / 39)
   })
 })
+
+describe('a forecast joined to the past', () => {
+  const rule = { method: 'double-sine', lower: 10, upper: 31 } as const
+  const place = { rule, firstDay: dayNumber('2026-01-01'), startDay: dayNumber('2026-05-04'), today: dayNumber('2026-06-12') }
+  const series = years(2022, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
+  const forecast = [4, -4, 0].map((warmer) => Array.from({ length: 10 }, (_, i) => ({ min: 9 + warmer + i / 5, max: 23 + warmer })))
+
+  test('is the full cross, forecast-major, and each member is exactly the sum over its own joined days', () => {
+    const heat = seasonHeat({ series, ...place, forecast })
+    expect(heat.members).toHaveLength(3 * 4)
+    expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason).slice(0, 4)).join(' ')).toBe(
+      Array(3).fill('2022 2023 2024 2025').join(' '),
+    )
+    expect(heat.forecastDays).toBe(10)
+    const read = (day: number) => ({ min: series.min[day - series.firstDay]!, max: series.max[day - series.firstDay]! })
+    for (const [f, y] of [
+      [0, 1],
+      [2, 3],
+    ] as const) {
+      const days = []
+      for (let d = place.startDay; d < place.today; d++) days.push(read(d))
+      days.push(...forecast[f]!)
+      for (let d = place.today + 10; d < place.firstDay + 365; d++) days.push(read(sameDayInYear(d, y - 4)))
+      const whole = dailyHeat(days, rule)
+      const member = heat.members[f * 4 + y]!
+      for (const i of [37, 38, 39, 47, 48, 49, 100]) {
+        const sum = whole.slice(0, i + 1).reduce((a, b) => a + b, 0)
+        expect(member.cumulative[place.startDay - place.firstDay + i], `day ${i} of member ${f}, ${y}`).toBeCloseTo(sum, 9)
+      }
+    }
+  })
+
+  test('before the biofix counts only what comes after it', () => {
+    const late = seasonHeat({ series, ...place, startDay: place.today + 4, forecast })
+    const index = place.today - place.firstDay
+    expect(late.members[0]!.cumulative[index + 3]).toBe(0)
+    expect(late.members[0]!.cumulative[index + 4]).toBeGreaterThan(0)
+  })
+
+  test('ends with its last day where no past year goes on', () => {
+    const young = years(2026, '2026-06-11')
+    const heat = seasonHeat({ series: young, ...place, forecast })
+    expect(heat.knownDays).toBe(place.today - place.firstDay + 10)
+    expect(heat.members).toHaveLength(3)
+    expect(heat.members[0]!.cumulative.at(-1)).toBe(heat.members[0]!.cumulative[heat.knownDays - 1])
+  })
+})

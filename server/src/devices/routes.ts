@@ -3,6 +3,7 @@ import { text, type Request, type Response, type Router } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import Papa from 'papaparse'
 import { HttpProblem } from '../http/problems.js'
+import { takeForecast } from '../forecasts/service.js'
 import { parse, type Deps } from '../http/route.js'
 import { pushReadings } from './service.js'
 
@@ -20,8 +21,10 @@ function fromCsv(body: string): unknown {
   return { readings }
 }
 
+const tokenOf = (req: Request): string | undefined => /^Bearer (.+)$/.exec(req.header('Authorization') ?? '')?.[1]
+
 export function deviceRoutes(router: Router, deps: Deps): void {
-  const { push } = endpoints.devices
+  const { push, issueForecast } = endpoints.devices
   const limit = rateLimit({
     windowMs: 60_000,
     limit: PUSHES_PER_MINUTE,
@@ -34,8 +37,11 @@ export function deviceRoutes(router: Router, deps: Deps): void {
   })
   router.post(push.path, limit, text({ type: 'text/csv', limit: '2mb' }), async (req: Request, res: Response) => {
     const { stationId } = parse(push.params, req.params)
-    const token = /^Bearer (.+)$/.exec(req.header('Authorization') ?? '')?.[1]
     const body: unknown = typeof req.body === 'string' ? fromCsv(req.body) : req.body
-    res.json(await pushReadings(deps, stationId, token, parse(pushInput, body)))
+    res.json(await pushReadings(deps, stationId, tokenOf(req), parse(pushInput, body)))
+  })
+  router.post(issueForecast.path, limit, async (req: Request, res: Response) => {
+    const { stationId } = parse(issueForecast.params, req.params)
+    res.json(await takeForecast(deps, stationId, tokenOf(req), parse(issueForecast.input, req.body)))
   })
 }

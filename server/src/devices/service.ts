@@ -1,13 +1,12 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import type { PushInput, ResponseOf, devices } from '@bocado/contract'
 import { sqlInstant, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { inTransaction } from '../http/transaction.js'
+import { hashOf, requireStation } from './token.js'
 import { getStation } from '../weather/service.js'
-import { HOUR_VALUES, lockStation, mergeHours, noteHour, setToken, stationOfToken } from '../weather/store.js'
-
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+import { HOUR_VALUES, lockStation, mergeHours, noteHour, setToken } from '../weather/store.js'
 
 /** Lets a device push. Only the token's hash is kept, so it is shown this once; an earlier one ends. */
 export async function issueToken(w: Write, stationId: string, simulated: boolean): Promise<{ token: string }> {
@@ -32,9 +31,7 @@ export async function pushReadings(
   input: PushInput,
 ): Promise<ResponseOf<typeof devices.push>> {
   return inTransaction(deps.database, async (tx) => {
-    const station = token ? await stationOfToken(tx, stationId, hashOf(token)) : undefined
-    if (!station)
-      throw new HttpProblem(401, 'This token does not open this station. Issue a new one on the weather screen and put it into the device.')
+    const station = await requireStation(tx, stationId, token)
     const now = (await deps.clock.now(tx)).getTime()
     input.readings.forEach(({ at }, i) => {
       if (Date.parse(at) > now + AHEAD_MS) throw fieldProblem(`readings.${i}.at`, `${at} lies in the future; set the clock of the device`)

@@ -11,7 +11,6 @@ import {
   STATED_AREA_SD_LOG,
   TREATMENT_HOUR_OF_DAY,
   type Bounds,
-  type DailySeries,
 } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { getBlock } from '../blocks/service.js'
@@ -20,7 +19,7 @@ import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { watchHeat } from '../watches/forecast.js'
-import { organismOf, weatherOfBlock } from '../watches/service.js'
+import { organismOf, weatherOfBlock, type BlockWeather } from '../watches/service.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
@@ -75,10 +74,10 @@ function achievedCoverage(
   organism: Organism,
   product: Product,
   day: string,
-  series: DailySeries,
+  { series, ahead }: BlockWeather,
   today: string,
 ): Bounds | null {
-  const { heat, scores } = watchHeat({ watch, series, today })
+  const { heat, scores } = watchHeat({ watch, series, today, ahead })
   if (heat.members.length === 0) return null
   const events = resolveEvents(watch.pinned)
   const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
@@ -172,9 +171,9 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     if (!treatment.done || !watch || !product) continue
     const organism = organismOf(watch)
     const block = await getBlock(database, siteId, watch.blockId)
-    const { series } = await weatherOfBlock(deps, siteId, block.stationId)
+    const blockWeather = await weatherOfBlock(deps, siteId, block.stationId, site.today)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id)
-    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, series, site.today)
+    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, blockWeather, site.today)
     result.push(
       outcomeOf(
         treatment,

@@ -52,8 +52,11 @@ export async function joinSite(db: Queryable, siteId: string, person: Person): P
   ])
 }
 
-/** Sum of the versions of the site's stations: it only ever rises. */
+/** Rises with every change of the site's readings and with every forecast for it. */
 export async function weatherVersionOf(db: Queryable, siteId: string): Promise<number> {
-  const [[row]] = await db.query<Row[]>('SELECT COALESCE(SUM(history_version), 0) AS version FROM station WHERE site_id = ?', [siteId])
+  const [[row]] = await db.query<Row[]>(
+    `SELECT (SELECT COALESCE(SUM(history_version), 0) FROM station WHERE site_id = ?) + (SELECT COUNT(*) FROM forecast_issue WHERE site_id = ?) AS version`,
+    [siteId, siteId],
+  )
   return Number(row?.['version'])
 }

@@ -18,6 +18,7 @@ import {
   type SeasonHeat,
 } from '@bocado/core'
 import { restsOnPlaceholder, type Confidence, type Organism, forecastQuantities } from '@bocado/library'
+import type { DaysAhead } from '../forecasts/service.js'
 import { presentedWatch, type StoredWatch } from './store.js'
 
 /** One seed for all watches: the same weather gives the same forecast, whoever asks. */
@@ -25,7 +26,7 @@ const MEMBER_SEED = 1969
 
 const finite = (value: number): number | null => (Number.isFinite(value) ? value : null)
 const finiteBounds = ({ p10, p50, p90 }: Bounds) => ({ p10: finite(p10), p50: finite(p50), p90: finite(p90) })
-const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Math.round(v * 100) / 100)
+const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Math.round(v * 1e4) / 1e4)
 
 /** The begin of a stage, as it is spoken of: 3 % of the population have reached it. */
 const begins = (event: ResolvedEvent): number => heatAtShare(0.03, event.spread)
@@ -41,16 +42,18 @@ export interface ForecastInput {
   organism: Organism
   series: DailySeries
   today: string
+  ahead: DaysAhead | undefined
 }
 
 /** The season's heat of a watch, and one standard score per member for the uncertainty of its figures. */
-export function watchHeat({ watch, series, today }: Omit<ForecastInput, 'organism'>): { heat: SeasonHeat; scores: number[] } {
+export function watchHeat({ watch, series, today, ahead }: Omit<ForecastInput, 'organism'>): { heat: SeasonHeat; scores: number[] } {
   const heat = seasonHeat({
     series,
     rule: watch.pinned.heat,
     firstDay: dayNumber(watch.season),
     startDay: dayNumber(watch.biofix),
     today: dayNumber(today),
+    ...(ahead ? { forecast: ahead.members } : {}),
   })
   return { heat, scores: heat.members.length > 0 ? stratifiedScores(heat.members.length, seededRandom(MEMBER_SEED)) : [] }
 }
@@ -138,11 +141,20 @@ export function forecastWatch(
       biofixIndex: dayNumber(watch.biofix) - heat.firstDay,
       knownDays: heat.knownDays,
       median: rounded(heat.median),
-      members: heat.members.map(({ pastSeason, cumulative }, m) => ({
-        season: civilDate(pastSeason),
-        cumulative: rounded(cumulative),
-        score: scores[m] ?? 0,
-      })),
+      segments: {
+        startIndex: heat.segments.startIndex,
+        length: heat.segments.length,
+        observed: rounded(heat.segments.observed),
+        forecast: heat.segments.forecast.map(rounded),
+        seam: heat.segments.seam.map(rounded),
+        tails: heat.segments.tails.map(({ pastSeason, heat: days }) => ({ pastSeason, heat: rounded(days) })),
+      },
+      scores,
+      pastSeasons: heat.segments.tails.filter(({ pastSeason }) => pastSeason !== heat.firstDay).length,
+      forecast:
+        input.ahead && heat.forecastDays > 0
+          ? { issuedAt: input.ahead.issuedAt, members: input.ahead.members.length, days: heat.forecastDays }
+          : null,
       filledShare: heat.filledShare,
       now: nowIndex >= 0 ? (heat.median[nowIndex] ?? 0) : 0,
       missing: runs(heat.missingDays),

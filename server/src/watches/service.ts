@@ -8,6 +8,7 @@ import type { Deps } from '../http/route.js'
 import { listBlocks } from '../blocks/store.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
+import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { listTreatments } from '../treatments/store.js'
 import { stationFor } from '../weather/service.js'
 import type { StoredStation } from '../weather/store.js'
@@ -73,26 +74,30 @@ export async function changeWatch(w: Write, deps: Deps, watchId: string, input: 
 
 const EMPTY: DailySeries = { firstDay: 0, min: new Float64Array(), max: new Float64Array(), filled: new Float64Array() }
 
-/** The station that a block follows, with its days; no station gives an empty series. */
-export async function weatherOfBlock(
-  deps: Deps,
-  siteId: string,
-  stationId: string | null,
-): Promise<{ station: StoredStation | undefined; series: DailySeries }> {
+export interface BlockWeather {
+  station: StoredStation | undefined
+  series: DailySeries
+  ahead: DaysAhead | undefined
+}
+
+/** The station that a block follows, with its days and the forecast for it; no station gives an empty series. */
+export async function weatherOfBlock(deps: Deps, siteId: string, stationId: string | null, today: string): Promise<BlockWeather> {
   const station = await stationFor(deps.database, siteId, stationId)
-  return { station, series: station ? (await deps.history.daysOf(deps.database, station)).series : EMPTY }
+  if (!station) return { station, series: EMPTY, ahead: undefined }
+  const days = await deps.history.daysOf(deps.database, station)
+  return { station, series: days.series, ahead: await daysAhead(deps, station, days, today) }
 }
 
 const AXIS_RULE: HeatRule = { method: 'single-sine', lower: 5 }
 const AXIS_FLOOR = 0.1
 
 /** Where each day begins on the axis that is even in heat, 0 to 1, and the season's end; null without a full year of weather. */
-function heatAxis(series: DailySeries, firstDay: number, today: number): number[] | null {
+function heatAxis({ series, ahead }: BlockWeather, firstDay: number, today: number): number[] | null {
   const length = seasonLater(firstDay, 1) - firstDay
   const filled = fillDays(series, firstDay, today - 1)
   let startDay = firstDay
   while (startDay < today && !hasDay(filled, startDay)) startDay++
-  const heat = seasonHeat({ series, rule: AXIS_RULE, firstDay, startDay, today })
+  const heat = seasonHeat({ series, rule: AXIS_RULE, firstDay, startDay, today, ...(ahead ? { forecast: ahead.members } : {}) })
   const total = heat.median[length - 1] ?? 0
   if (heat.knownDays < length || total <= 0) return null
   return Array.from({ length: length + 1 }, (_, i) => {
@@ -117,18 +122,18 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
-    const { station, series } = await weatherOfBlock(deps, siteId, block.stationId)
+    const { station, series, ahead } = await weatherOfBlock(deps, siteId, block.stationId, site.today)
     forecasts.push({
-      ...forecastWatch({ watch, organism: organismOf(watch), series, today: site.today }, station ?? null),
+      ...forecastWatch({ watch, organism: organismOf(watch), series, today: site.today, ahead }, station ?? null),
       treatments: treatments.filter(({ watchId }) => watchId === watch.id),
       rounds: rounds.filter(({ watchId }) => watchId === watch.id),
     })
   }
-  const main = await weatherOfBlock(deps, siteId, null)
+  const main = await weatherOfBlock(deps, siteId, null, site.today)
   const todayIndex = Math.min(Math.max(dayNumber(site.today) - start, 0), days)
   return {
     season: { start: season, days, todayIndex },
-    heatAxis: heatAxis(main.series, start, Math.min(dayNumber(site.today), start + days)),
+    heatAxis: heatAxis(main, start, Math.min(dayNumber(site.today), start + days)),
     watches: forecasts,
   }
 }

@@ -7,6 +7,8 @@ export interface StationDays {
   series: DailySeries
   /** Rain in mm per day, by day number; a day with an unknown hour of rain has none. */
   rain: ReadonlyMap<number, number>
+  /** The hours behind them, with what is believed of each. */
+  hours: StationHours
 }
 
 /** All years of a station as daily values, made once per version of its history. */
@@ -34,7 +36,7 @@ async function makeDays(database: Database, station: StoredStation): Promise<Sta
   )
   const rain = dailyRain(hours)
   for (const { day, rain: mm } of typed) if (mm !== null && !rain.has(dayNumber(day))) rain.set(dayNumber(day), mm)
-  return { series, rain }
+  return { series, rain, hours }
 }
 
 function dailyRain({ firstHour, values }: StationHours): Map<number, number> {

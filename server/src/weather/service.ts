@@ -3,6 +3,7 @@ import { civilDate, dayNumber, fillDays, hasDay, quantileSorted, sameDayInYear, 
 import { IANAZone } from 'luxon'
 import type { Clock } from '../clock.js'
 import { sqlInstant, type Queryable, type Write } from '../database/index.js'
+import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -86,10 +87,25 @@ function normalRange(series: DailySeries, day: number, pastYears: readonly numbe
   return { low: quantileSorted(Float64Array.from(lows).sort(), 0.1), high: quantileSorted(Float64Array.from(highs).sort(), 0.9) }
 }
 
+/** Lowest, median and highest of each day's extremes over the members of a forecast. */
+function spansAhead({ members }: DaysAhead, today: number): ResponseOf<typeof weather.days>['ahead'] {
+  const span = (values: readonly number[]) => {
+    const sorted = Float64Array.from(values).sort()
+    return { low: sorted[0] as number, middle: quantileSorted(sorted, 0.5), high: sorted.at(-1) as number }
+  }
+  return (members[0] ?? []).map((_, i) => ({
+    day: civilDate(today + i),
+    min: span(members.flatMap((member) => member[i]?.min ?? [])),
+    max: span(members.flatMap((member) => member[i]?.max ?? [])),
+  }))
+}
+
 export async function seasonDays(deps: Deps, siteId: string, stationId: string, season: string): Promise<ResponseOf<typeof weather.days>> {
   const station = await getStation(deps.database, siteId, stationId)
   const site = await getSite(deps.database, deps.clock, siteId)
-  const { series, rain } = await deps.history.daysOf(deps.database, station)
+  const known = await deps.history.daysOf(deps.database, station)
+  const { series, rain } = known
+  const ahead = await daysAhead(deps, station, known, site.today)
   const start = dayNumber(season)
   const end = seasonLater(start, 1)
   const yesterday = Math.min(end, dayNumber(site.today)) - 1
@@ -111,7 +127,13 @@ export async function seasonDays(deps: Deps, siteId: string, stationId: string, 
     })
     normal.push(normalRange(series, day, pastYears))
   }
-  return { days, normal, pastSeasons: pastYears.length }
+  return {
+    days,
+    normal,
+    pastSeasons: pastYears.length,
+    ahead: ahead ? spansAhead(ahead, dayNumber(site.today)) : [],
+    forecast: ahead ? { issuedAt: ahead.issuedAt, members: ahead.members.length } : null,
+  }
 }
 
 /** The station that a block follows: its own choice, otherwise the first of the site. */

@@ -1,7 +1,7 @@
 import type { WatchForecast } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
 import { dayScale, evenInDays } from './axis.js'
-import { continuations, stageSharesAt, streamsOf } from './streams.js'
+import { continuations, membersOf, stageSharesAt, streamsOf } from './streams.js'
 import { cohortsFor, coverageOn } from './treatmentCoverage.js'
 import { byUrgency, currentWindow } from './words.js'
 
@@ -23,10 +23,17 @@ const forecast = {
     biofixIndex: 10,
     knownDays: 100,
     median: cumulative(6),
-    members: [
-      { season: '2024-01-01', cumulative: cumulative(4), score: 0 },
-      { season: '2025-01-01', cumulative: cumulative(8), score: 0 },
-    ],
+    segments: {
+      startIndex: 10,
+      length: 100,
+      observed: Array<number>(29).fill(5),
+      forecast: [[]],
+      seam: [[5, 5]],
+      tails: [4, 8].map((perDay, y) => ({ pastSeason: y, heat: Array<number>(60).fill(perDay) })),
+    },
+    scores: [0, 0],
+    pastSeasons: 2,
+    forecast: null,
     filledShare: 0,
     now: 150,
     missing: [],
@@ -57,9 +64,16 @@ describe('the streams of a watch', () => {
       expect(eggs!.top[day]).toBeLessThanOrEqual(1 + 1e-9)
     }
     const line = continuations(forecast, 'hatch')
-    expect(line.map(({ season }) => season)).toEqual(['2024-01-01', '2025-01-01'])
+    expect(line.map(({ season }) => season)).toEqual([0, 1])
+    expect(line[1]!.reached[10]).toBeGreaterThan(line[0]!.reached[10]!)
     expect(line[0]!.from).toBe(39)
     expect(line[0]!.reached[0]).toBeCloseTo(larvae!.top[39]!, 9)
+  })
+
+  test('members are the pieces put together', () => {
+    const [cool, warm] = membersOf(forecast)
+    expect([cool!.cumulative[9], cool!.cumulative[39], cool!.cumulative[99]]).toEqual([0, 150, 150 + 60 * 4])
+    expect(warm!.cumulative[99]).toBe(150 + 60 * 8)
   })
 
   test('are nothing before the biofix', () => expect(streams[0]!.top[5]).toBe(0))

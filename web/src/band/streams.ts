@@ -1,5 +1,5 @@
 import type { WatchForecast } from '@bocado/contract'
-import { shareReached, stageShares } from '@bocado/core'
+import { joinMembers, shareReached, stageShares, type HeatMember } from '@bocado/core'
 
 /** One stage of one generation over the season: bottom and top of its stream on each day, 0 to 1. */
 export interface Stream {
@@ -40,14 +40,43 @@ export function stageSharesAt(forecast: WatchForecast, heat: number): { stage: s
   return [...byStage].map(([stage, share]) => ({ stage, share }))
 }
 
+const joined = new WeakMap<WatchForecast, HeatMember[]>()
+
+/** The members of a forecast, put together from the pieces that were sent; made once. */
+export function membersOf(forecast: WatchForecast): HeatMember[] {
+  let members = joined.get(forecast)
+  if (!members) {
+    const { observed, forecast: ahead, seam, tails, ...season } = forecast.heat.segments
+    members = joinMembers({
+      ...season,
+      observed: Float64Array.from(observed),
+      forecast: ahead.map((days) => Float64Array.from(days)),
+      seam: seam.map((days) => Float64Array.from(days)),
+      tails: tails.map(({ pastSeason, heat }) => ({ pastSeason, heat: Float64Array.from(heat) })),
+    })
+    joined.set(forecast, members)
+  }
+  return members
+}
+
+/** The member of the weather forecast with the middle sum: with it each past season is drawn once. */
+function middleForecast({ forecast, seam }: WatchForecast['heat']['segments']): number {
+  const sums = forecast.map((days, f) => ({ f, sum: days.reduce((a, b) => a + b, 0) + (seam[f]?.[0] ?? 0) })).sort((a, b) => a.sum - b.sum)
+  return sums[sums.length >> 1]?.f ?? 0
+}
+
 /** The line above a stage, continued by each past season from today on: share that has reached the event, day by day. */
-export function continuations(forecast: WatchForecast, eventId: string): { season: string; from: number; reached: number[] }[] {
+export function continuations(forecast: WatchForecast, eventId: string): { season: number; from: number; reached: number[] }[] {
   const event = forecast.events.find(({ id }) => id === eventId)
-  if (!event || forecast.heat.members.length < 2) return []
+  if (!event || forecast.heat.pastSeasons === 0) return []
   const from = Math.max(forecast.heat.todayIndex - 1, forecast.heat.biofixIndex)
-  return forecast.heat.members.map(({ season, cumulative }) => ({
-    season,
-    from,
-    reached: cumulative.slice(from).map((heat) => shareReached(heat, event.spread)),
-  }))
+  const years = forecast.heat.segments.tails.length
+  const first = middleForecast(forecast.heat.segments) * years
+  return membersOf(forecast)
+    .slice(first, first + years)
+    .map(({ pastSeason, cumulative }) => ({
+      season: pastSeason,
+      from,
+      reached: Array.from(cumulative.slice(from), (heat) => shareReached(heat, event.spread)),
+    }))
 }

@@ -8,13 +8,14 @@ import {
   type Bounds,
   type CohortQuantile,
 } from '@bocado/core'
+import { membersOf } from './streams.js'
 
 /** What a product does, as far as coverage goes; a bare contact treatment stands for the window itself. */
 export type Action = Pick<Product, 'stages' | 'effect' | 'residualDays'>
 
 interface GenerationCohorts {
   generation: string
-  /** One cohort for each past season that continues this one. */
+  /** One cohort for each member of the season. */
   cohorts: CohortQuantile[][]
 }
 
@@ -25,7 +26,12 @@ export function cohortsFor(forecast: WatchForecast, action: Action): GenerationC
     const reach = reachOf(forecast.events, id, open)
     if (!reach) return []
     const heat = reachHeat(reach)
-    return [{ generation: id, cohorts: forecast.heat.members.map(({ cumulative, score }) => reachableCohort(heat, cumulative, score)) }]
+    return [
+      {
+        generation: id,
+        cohorts: membersOf(forecast).map(({ cumulative }, m) => reachableCohort(heat, cumulative, forecast.heat.scores[m] ?? 0)),
+      },
+    ]
   })
 }
 

@@ -76,7 +76,10 @@ export function originSentence(forecast: WatchForecast, t: Say, f: Format): stri
     biofix: f.date(watch.biofix),
     station: stationName ?? '',
     filled: f.percent(heat.filledShare),
-    seasons: heat.knownDays > heat.todayIndex ? heat.members.length : 0,
+    seasons: heat.pastSeasons,
+    days: heat.forecast?.days ?? 0,
+    members: heat.forecast?.members ?? 0,
+    issued: heat.forecast ? f.moment(heat.forecast.issuedAt) : '',
     confidence: t(`confidence.${forecast.confidence}`),
     model: watch.model,
   })

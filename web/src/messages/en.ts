@@ -124,6 +124,8 @@ export const en = {
     'Bars: minimum to maximum of each day; striped where readings were filled. Grey: where {seasons, plural, =0 {past seasons would lie} one {the past season lay} other {four fifths of {seasons, number} past seasons lay}}. Below: rain. Point at a day, or use the arrow keys.',
   'weather.day': '{date}: {min} to {max}, rain {rain}{filled}',
   'weather.filled': ', {share} of it filled',
+  'weather.ahead': '{date}: minimum {minLow} to {minHigh}, maximum {maxLow} to {maxHigh} by {members, number} members of the forecast',
+  'weather.issued': ' Pale: the days ahead, by the forecast of {issued}.',
   'weather.noDay': '{date}: no readings',
   'weather.file': 'From a file',
   'weather.fileText':
@@ -299,7 +301,7 @@ export const en = {
   'origin.between': '{lower} to {upper} {unit}',
   'origin.lower': 'above {lower} {unit}',
   'origin.sentence':
-    '{method}, {thresholds}, from the biofix {biofix}. Station {station}, {filled} of its days filled. {seasons, plural, =0 {} one {To come: from one past season.} other {To come: from {seasons, number} past seasons; dates are the middle of them, brackets the 10th to 90th percentile.}} Model {model}, {confidence}.',
+    '{method}, {thresholds}, from the biofix {biofix}. Station {station}, {filled} of its days filled. {days, plural, =0 {} other {{days, number} days ahead from {members, plural, one {a forecast} other {{members, number} members of a forecast}} of {issued}. }}{seasons, plural, =0 {} one {After that, one past season.} other {After that, {seasons, number} past seasons; dates are the middle of them, brackets the 10th to 90th percentile.}} Model {model}, {confidence}.',
   'detail.generation': 'Window of the {name}',
   'detail.placeholder': 'Its model rests on a placeholder; go by what you see.',
   'detail.missing':

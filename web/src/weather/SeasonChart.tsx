@@ -39,11 +39,19 @@ interface Props {
   days: DayWeather[]
   normal: ({ low: number; high: number } | null)[]
   pastSeasons: number
+  ahead: { day: string; min: Span; max: Span }[]
+  forecast: { issuedAt: string; members: number } | null
   today: string
 }
 
+interface Span {
+  low: number
+  middle: number
+  high: number
+}
+
 /** The season's daily range as bars over the range of past seasons, with rain below. */
-export function SeasonChart({ days, normal, pastSeasons, today }: Props) {
+export function SeasonChart({ days, normal, pastSeasons, ahead, forecast, today }: Props) {
   const t = useText()
   const f = useFormat()
   const [reading, setReading] = useState<number | null>(null)
@@ -73,6 +81,33 @@ export function SeasonChart({ days, normal, pastSeasons, today }: Props) {
     setReading(Math.min(days.length - 1, Math.max(0, from + move)))
   }
   const shown = reading === null ? undefined : days[reading]
+  const aheadOf = (day: string) => ahead.find((a) => a.day === day)
+  const readingWords = (): string => {
+    if (!shown)
+      return t('weather.legend', { seasons: pastSeasons }) + (forecast ? t('weather.issued', { issued: f.moment(forecast.issuedAt) }) : '')
+    const date = f.date(shown.day)
+    const coming = aheadOf(shown.day)
+    if (coming) {
+      const degrees = (c: number): string => f.temperature(c)
+      const { min: low, max: high } = coming
+      return t('weather.ahead', {
+        date,
+        minLow: degrees(low.low),
+        minHigh: degrees(low.high),
+        maxLow: degrees(high.low),
+        maxHigh: degrees(high.high),
+        members: forecast?.members ?? 0,
+      })
+    }
+    if (shown.min === null || shown.max === null) return t('weather.noDay', { date })
+    return t('weather.day', {
+      date,
+      min: f.temperature(shown.min),
+      max: f.temperature(shown.max),
+      rain: shown.rain === null ? t('unknown') : f.rain(shown.rain),
+      filled: shown.filled > 0 ? t('weather.filled', { share: f.percent(shown.filled) }) : '',
+    })
+  }
   const todayIndex = days.findIndex(({ day }) => day === today)
   return (
     <Picture>
@@ -119,6 +154,26 @@ export function SeasonChart({ days, normal, pastSeasons, today }: Props) {
             />
           ),
         )}
+        {ahead.map(({ day, min: low, max: high }) => {
+          const i = days.findIndex((d) => d.day === day)
+          if (i < 0) return null
+          const [top, bottom] = [y(temperature.shown(high.high)), y(temperature.shown(low.low))]
+          const [warm, cool] = [y(temperature.shown(high.middle)), y(temperature.shown(low.middle))]
+          return (
+            <g key={day}>
+              <rect
+                x={x(i) + wide * 0.15}
+                width={wide * 0.7}
+                y={top}
+                height={bottom - top}
+                fill={colour.petrolSoft}
+                stroke={colour.petrol}
+                strokeWidth="0.6"
+              />
+              <line x1={x(i + 0.5)} x2={x(i + 0.5)} y1={warm} y2={cool} stroke={colour.petrol} strokeWidth="1.2" />
+            </g>
+          )
+        })}
         {days.map((d, i) =>
           d.rain ? (
             <rect key={d.day} x={x(i)} width={wide * 0.9} y={rain(d.rain)} height={HEIGHT - FOOT - rain(d.rain)} fill={colour.inkSoft} />
@@ -143,17 +198,7 @@ export function SeasonChart({ days, normal, pastSeasons, today }: Props) {
         )}
       </svg>
       <figcaption id="weather-reading" aria-live="polite">
-        {shown
-          ? shown.min === null || shown.max === null
-            ? t('weather.noDay', { date: f.date(shown.day) })
-            : t('weather.day', {
-                date: f.date(shown.day),
-                min: f.temperature(shown.min),
-                max: f.temperature(shown.max),
-                rain: shown.rain === null ? t('unknown') : f.rain(shown.rain),
-                filled: shown.filled > 0 ? t('weather.filled', { share: f.percent(shown.filled) }) : '',
-              })
-          : t('weather.legend', { seasons: pastSeasons })}
+        {readingWords()}
       </figcaption>
     </Picture>
   )

@@ -166,7 +166,7 @@ function Reached({
         start={start}
         onChoose={(day) => onDate(f.seasonDay(start, day))}
       />
-      <Small>{t('plan.how', { effect: f.percent(effect), days: f.number(residualDays, 1), seasons: forecast.heat.members.length })}</Small>
+      <Small>{t('plan.how', { effect: f.percent(effect), days: f.number(residualDays, 1), seasons: forecast.heat.pastSeasons })}</Small>
     </>
   )
 }

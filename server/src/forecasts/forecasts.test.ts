@@ -1,0 +1,121 @@
+import { endpoints } from '@bocado/contract'
+import { dayNumber, joinMembers } from '@bocado/core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Row } from '../database/pool.js'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
+import { hourlyFile, importFile, preview } from '../testing/upload.js'
+
+const { weather, watches, demo } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let token: string
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  // Readings to 07:00 in standard time today, an hour before "now".
+  const file = hourlyFile(2022, '2026-06-13').split('\n').slice(0, -18).join('\n')
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-14' }
+  done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
+  token = done(await app.call(weather.issueToken, params(), {}, { person: place.person })).token
+})
+afterAll(() => app.stop())
+
+const params = () => ({ siteId: place.site.id, stationId: place.stationId })
+
+/** Ten days and what is left of today, from 06:00 in standard time; each member its own degrees warmer. */
+const issue = (warmer: readonly number[], issuedAt = '2026-06-12T14:00:00Z', hours = 258) => ({
+  issuedAt,
+  firstHour: issuedAt,
+  members: warmer.map((degrees) => ({
+    temperature: Array.from({ length: hours }, (_, h) => 26 + degrees + 6 * Math.cos((2 * Math.PI * (h - 9)) / 24)),
+  })),
+})
+
+async function deliver(body: unknown, bearer = token) {
+  const response = await fetch(`${app.address}/api/v1/stations/${place.stationId}/forecast-issues`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${bearer}` },
+    body: JSON.stringify(body),
+  })
+  return { status: response.status, body: (await response.json()) as { fields?: { path: string; message: string }[] } }
+}
+const heat = async () => done(await app.call(watches.band, { siteId: place.site.id }, { season: SEASON })).watches[0]!.heat
+const days = async () => done(await app.call(weather.days, params(), { season: SEASON }))
+
+test('without a forecast the days ahead come from past years alone', async () => {
+  expect(await heat()).toMatchObject({ forecast: null, pastSeasons: 4 })
+  expect((await heat()).scores).toHaveLength(4)
+  expect((await days()).ahead).toEqual([])
+})
+
+describe('a forecast that is delivered', () => {
+  test('is crossed with every past season, and its days are in the sums', async () => {
+    expect((await deliver(issue([-3, 0, 4]))).status).toBe(200)
+    const now = await heat()
+    expect(now.forecast).toMatchObject({ members: 3, days: 11, issuedAt: '2026-06-12T14:00:00Z' })
+    expect(now.scores).toHaveLength(12)
+    const { segments } = now
+    const members = joinMembers({
+      ...segments,
+      observed: Float64Array.from(segments.observed),
+      forecast: segments.forecast.map((d) => Float64Array.from(d)),
+      seam: segments.seam.map((d) => Float64Array.from(d)),
+      tails: segments.tails.map((t) => ({ ...t, heat: Float64Array.from(t.heat) })),
+    })
+    const june20 = dayNumber('2026-06-20') - dayNumber(SEASON)
+    const sums = members.map(({ cumulative }) => cumulative[june20]!)
+    // Within the forecast a member's sum does not depend on the past year behind it.
+    expect(sums[0]).toBeCloseTo(sums[3]!, 6)
+    expect(sums[8]! - sums[0]!).toBeGreaterThan(40)
+  })
+
+  test('is overlaid by what was observed today, and shown day by day', async () => {
+    const { ahead, forecast } = await days()
+    expect(forecast).toEqual({ issuedAt: '2026-06-12T14:00:00Z', members: 3 })
+    expect(ahead).toHaveLength(11)
+    expect(ahead[0]!.day).toBe('2026-06-12')
+    // The night's minimum was read, so all members agree on it; the afternoon is still to come.
+    expect(ahead[0]!.min.high - ahead[0]!.min.low).toBeLessThan(0.5)
+    expect(ahead[0]!.max.high - ahead[0]!.max.low).toBeCloseTo(7, 0)
+    expect(ahead[5]!.min.high - ahead[5]!.min.low).toBeCloseTo(7, 6)
+  })
+
+  test('gives way to a newer one, is kept, and is left aside when it is old', async () => {
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T20:30:00Z' }))
+    await deliver(issue([1], '2026-06-12T20:00:00Z', 264))
+    expect((await heat()).forecast).toMatchObject({ members: 1, issuedAt: '2026-06-12T20:00:00Z' })
+    const [[row]] = await app.database.query<Row[]>('SELECT COUNT(*) AS n FROM forecast_issue WHERE station_id = ?', [place.stationId])
+    expect(row!['n']).toBe(2)
+    // Delivered again, it is the same issue.
+    expect((await deliver(issue([1], '2026-06-12T20:00:00Z', 264))).status).toBe(200)
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    expect((await heat()).forecast).toMatchObject({ members: 3 })
+    done(await app.call(demo.setClock, {}, { now: '2026-06-14T14:30:00Z' }))
+    expect((await days()).forecast).toBeNull()
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+  })
+})
+
+describe('a forecast that is refused', () => {
+  test.each([
+    ['of the future', issue([0], '2026-06-13T02:00:00Z'), 'issuedAt', 'lies in the future'],
+    [
+      'with members of different length',
+      { ...issue([0, 1]), members: [...issue([0]).members, { temperature: Array<number>(100).fill(12) }] },
+      'members',
+      'same number of hours',
+    ],
+    ['with a value that cannot be', issue([90]), 'members.0.temperature.0', 'must be at most 58'],
+    ['without members', { ...issue([]), members: [] }, 'members', 'holds no member'],
+  ])('%s', async (_, body, path, message) => {
+    const answer = await deliver(body)
+    expect(answer.status).toBe(422)
+    expect(answer.body.fields?.[0]?.path).toBe(path)
+    expect(answer.body.fields?.[0]?.message).toContain(message)
+  })
+  test('without its token', async () => expect((await deliver(issue([0]), 'guess')).status).toBe(401))
+})
