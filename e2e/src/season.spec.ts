@@ -192,7 +192,7 @@ test('the window’s dates are those of the computation', async () => {
     `${shown(window.closes.p90).split(' ')[1]} ${MONTHS[new Date((SEASON + window.closes.p90) * 86_400_000).getUTCMonth()]})`,
   )
   await page.getByText('Single sine, 50 to 88 °F, from the biofix Mon 18 May').waitFor()
-  await page.getByText('from 4 past seasons').waitFor()
+  await page.getByText('After that, 4 past seasons').waitFor()
   await expectAccessible(page, 'windows')
 })
 

@@ -56,8 +56,8 @@ export function SeasonChart({ days, normal, pastSeasons, ahead, forecast, today 
   const f = useFormat()
   const [reading, setReading] = useState<number | null>(null)
   const { temperature } = f.measures
-  const lows = [...days.flatMap((d) => d.min ?? []), ...normal.flatMap((n) => n?.low ?? [])]
-  const highs = [...days.flatMap((d) => d.max ?? []), ...normal.flatMap((n) => n?.high ?? [])]
+  const lows = [...days.flatMap((d) => d.min ?? []), ...normal.flatMap((n) => n?.low ?? []), ...ahead.map((a) => a.min.low)]
+  const highs = [...days.flatMap((d) => d.max ?? []), ...normal.flatMap((n) => n?.high ?? []), ...ahead.map((a) => a.max.high)]
   const x = scaleLinear([0, days.length], [LEFT, WIDTH - 8])
   const y = scaleLinear([temperature.shown(min(lows) ?? 0), temperature.shown(max(highs) ?? 30)], [HEIGHT - FOOT - RAIN, 10]).nice()
   const rainMost = max(days, (d) => d.rain ?? 0) ?? 0
