@@ -203,6 +203,33 @@ export const typedDaysInput = z.object({
     .max(400, { error: 'enter at most 400 days at once' }),
 })
 
+export const heatMethods = [
+  'single-sine',
+  'double-sine',
+  'single-triangle',
+  'double-triangle',
+  'average',
+  'clamped-average',
+  'hourly',
+] as const
+export const heatCutoffs = ['horizontal', 'intermediate', 'vertical'] as const
+
+const fromText = (what: string, least: number, most: number) =>
+  z.coerce.number({ error: `enter ${what} as a number` }).pipe(number(what, least, most))
+
+/** How heat is summed and from when; `target` is the sum at which the methods are compared. Temperatures in °C. */
+export const heatQuery = z
+  .object({
+    season: civilDateSchema,
+    from: civilDateSchema,
+    method: z.enum(heatMethods, { error: 'choose a method' }),
+    lower: fromText('the lower threshold', -20, 40),
+    upper: fromText('the upper threshold', -10, 60).optional(),
+    cutoff: z.enum(heatCutoffs).default('horizontal'),
+    target: fromText('the sum', 1, 10_000),
+  })
+  .refine((q) => q.upper === undefined || q.upper > q.lower, { error: 'must be above the lower threshold', path: ['upper'] })
+
 const aheadSpan = z.object({ low: z.number(), middle: z.number(), high: z.number() })
 
 const siteParams = z.object({ siteId: id })
@@ -255,6 +282,20 @@ export const weather = {
       /** Days ahead, today first, over the members of the newest forecast: lowest, median and highest of each extreme. */
       ahead: z.array(z.object({ day: civilDateSchema, min: aheadSpan, max: aheadSpan })),
       forecast: z.object({ issuedAt: instantSchema, members: z.int() }).nullable(),
+    }),
+  }),
+  heat: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/heat',
+    summary: 'Heat of a season against every past one, and what the choice of method changes at a sum',
+    params: stationParams,
+    input: heatQuery,
+    response: z.object({
+      /** °C·d through each day from the start. */
+      current: z.array(z.number()),
+      past: z.array(z.object({ season: civilDateSchema, cumulative: z.array(z.number()) })),
+      aheadDays: z.number().nullable(),
+      methods: z.array(z.object({ method: z.enum(heatMethods), day: z.number().nullable(), laterBy: z.number().nullable() })),
     }),
   }),
   typeDays: endpoint({

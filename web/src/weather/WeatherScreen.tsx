@@ -12,6 +12,7 @@ import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { DevicePanel } from './DevicePanel.js'
 import { FaultList } from './FaultList.js'
+import { HeatPanel } from './HeatPanel.js'
 import { SeasonChart } from './SeasonChart.js'
 import { TypeDays } from './TypeDays.js'
 
@@ -99,6 +100,7 @@ function StationWeather({ station }: { station: Station }) {
         {t('weather.standardTime', { offset: offsetWords(station.utcOffsetMinutes) })}
       </p>
       {known && data ? <SeasonChart {...data} today={site.today} /> : null}
+      {known ? <HeatPanel station={station} /> : null}
       {known ? <FaultList station={station} /> : null}
       <Columns $left="1fr" $right="1fr">
         <Stack>

@@ -1,0 +1,122 @@
+import { dailyHeat } from '../heat/degreeDays.js'
+import { hourlyHeat } from '../heat/hourlyHeat.js'
+import type { HeatRule } from '../heat/rule.js'
+import { quantileSorted } from '../statistics/quantile.js'
+import { sameDayInYear, seasonLater } from './calendar.js'
+import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
+import type { HourlySeries } from './fillHours.js'
+
+/** Heat of one season from a start day on: °C·d through each day, for as many days as there is weather. */
+export interface SeasonSum {
+  /** First day of the season. */
+  season: number
+  cumulative: Float64Array
+}
+
+/** Weather of one place as days, and as the hours behind them for the method `hourly`. */
+export interface PlaceWeather {
+  days: DailySeries
+  hours: HourlySeries
+}
+
+/**
+ * Heat of a season from `startDay` to the day before `until` (day numbers). It ends early at the first day without weather,
+ * measured or filled; for `hourly` at the first day with an hour missing.
+ */
+export function seasonSum(weather: PlaceWeather, rule: HeatRule, season: number, startDay: number, until: number): SeasonSum {
+  const heat =
+    rule.method === 'hourly' ? heatFromHours(weather.hours, rule, startDay, until) : heatFromDays(weather.days, rule, startDay, until)
+  let sum = 0
+  return { season, cumulative: heat.map((value) => (sum += value)) }
+}
+
+function heatFromDays(series: DailySeries, rule: HeatRule, startDay: number, until: number): Float64Array {
+  const filled = fillDays(series, startDay, until - 1)
+  const days = []
+  for (let day = startDay; day < until && hasDay(filled, day); day++) {
+    const i = day - filled.firstDay
+    days.push({ min: filled.min[i] as number, max: filled.max[i] as number })
+  }
+  return dailyHeat(days, rule)
+}
+
+function heatFromHours({ firstHour, values }: HourlySeries, rule: HeatRule, startDay: number, until: number): Float64Array {
+  const days: number[] = []
+  for (let day = startDay; day < until; day++) {
+    const from = day * 24 - firstHour
+    const hours = from < 0 ? new Float64Array() : values.subarray(from, from + 24)
+    if (hours.length < 24 || hours.some(Number.isNaN)) break
+    days.push(hourlyHeat(hours, rule).reduce((a, b) => a + b, 0))
+  }
+  return Float64Array.from(days)
+}
+
+/** The past seasons that are complete from the same start day to their end, oldest first. */
+export function pastSums(weather: PlaceWeather, rule: HeatRule, season: number, startDay: number): SeasonSum[] {
+  const sums: SeasonSum[] = []
+  for (let years = -60; years < 0; years++) {
+    const start = sameDayInYear(startDay, years)
+    const end = seasonLater(season, years + 1)
+    if (!hasDay(weather.days, start + 30)) continue
+    const sum = seasonSum(weather, rule, seasonLater(season, years), start, end)
+    if (sum.cumulative.length === end - start) sums.push(sum)
+  }
+  return sums
+}
+
+/**
+ * Days by which a season runs ahead of the past ones: for each of these, how much later it had the sum that the season has
+ * now; the median of them. Negative where the season is behind; undefined without past seasons or before any heat.
+ */
+export function daysAheadOfPast(current: SeasonSum, past: readonly SeasonSum[]): number | undefined {
+  const days = current.cumulative.length
+  const now = current.cumulative[days - 1] ?? 0
+  if (past.length === 0 || now <= 0) return undefined
+  const ahead = past.map(({ cumulative }) => dayReached(cumulative, now) - (days - 1))
+  return quantileSorted(Float64Array.from(ahead).sort(), 0.5)
+}
+
+/** The day, counted from the start, on which a sum is reached; the season's last where it never is. */
+function dayReached(cumulative: Float64Array, heat: number): number {
+  const day = cumulative.findIndex((sum) => sum >= heat)
+  return day < 0 ? cumulative.length - 1 : day
+}
+
+/** What a choice of method changes, over the past seasons, at a given heat. */
+export interface MethodDifference {
+  method: HeatRule['method']
+  /** Median day, counted from the start, on which the heat is reached; undefined where fewer than half the seasons do. */
+  day: number | undefined
+  /** Median of the days by which it is later than by the reference, season by season. */
+  laterBy: number | undefined
+}
+
+/** Compares methods at a heat against the first of them: each season is compared with itself. */
+export function compareMethods(
+  weather: PlaceWeather,
+  rules: readonly HeatRule[],
+  season: number,
+  startDay: number,
+  heat: number,
+): MethodDifference[] {
+  const dates = rules.map(
+    (rule) =>
+      new Map(pastSums(weather, rule, season, startDay).flatMap(({ season: year, cumulative }) => reachedIn(year, cumulative, heat))),
+  )
+  const reference = dates[0]
+  const median = (values: readonly number[]): number | undefined =>
+    values.length === 0 ? undefined : quantileSorted(Float64Array.from(values).sort(), 0.5)
+  return rules.map(({ method }, i) => {
+    const own = dates[i] ?? new Map<number, number>()
+    const differences = [...own].flatMap(([year, day]) => {
+      const other = reference?.get(year)
+      return other === undefined ? [] : [day - other]
+    })
+    return { method, day: median([...own.values()]), laterBy: median(differences) }
+  })
+}
+
+function reachedIn(season: number, cumulative: Float64Array, heat: number): [number, number][] {
+  const day = cumulative.findIndex((sum) => sum >= heat)
+  return day < 0 ? [] : [[season, day]]
+}

@@ -1,0 +1,55 @@
+import { heatMethods, type ParsedInputOf, type ResponseOf, type weather } from '@bocado/contract'
+import {
+  civilDate,
+  compareMethods,
+  dayNumber,
+  daysAheadOfPast,
+  pastSums,
+  seasonLater,
+  seasonSum,
+  type HeatRule,
+  type PlaceWeather,
+} from '@bocado/core'
+import { fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
+import { getStation } from './service.js'
+
+const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Math.round(v * 100) / 100)
+
+/** Heat of a station's season by any rule, against its past seasons; the rule asked for is the reference of the comparison. */
+export async function heatOfStation(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  query: ParsedInputOf<typeof weather.heat>,
+): Promise<ResponseOf<typeof weather.heat>> {
+  const station = await getStation(deps.database, siteId, stationId)
+  const site = await getSite(deps.database, deps.clock, siteId)
+  const season = dayNumber(query.season)
+  const end = seasonLater(season, 1)
+  const from = dayNumber(query.from)
+  if (from < season || from >= end) throw fieldProblem('from', `must lie in the season, ${query.season} to ${civilDate(end - 1)}`)
+  const { series, hours } = await deps.history.daysOf(deps.database, station)
+  const place: PlaceWeather = { days: series, hours: { firstHour: hours.firstHour, values: hours.values.temperature } }
+  const ruleOf = (method: HeatRule['method']): HeatRule => ({
+    method,
+    lower: query.lower,
+    cutoff: query.cutoff,
+    ...(query.upper === undefined ? {} : { upper: query.upper }),
+  })
+  const rule = ruleOf(query.method)
+  const current = seasonSum(place, rule, season, from, Math.min(end, dayNumber(site.today)))
+  const past = pastSums(place, rule, season, from)
+  const others = heatMethods.filter((method) => method !== query.method).map(ruleOf)
+  return {
+    current: rounded(current.cumulative),
+    past: past.map((sum) => ({ season: civilDate(sum.season), cumulative: rounded(sum.cumulative) })),
+    aheadDays: daysAheadOfPast(current, past) ?? null,
+    methods: compareMethods(place, [rule, ...others], season, from, query.target).map(({ method, day, laterBy }) => ({
+      method,
+      day: day ?? null,
+      laterBy: laterBy ?? null,
+    })),
+  }
+}

@@ -1,0 +1,230 @@
+import { endpoints, heatCutoffs, heatMethods, heatQuery, type Station } from '@bocado/contract'
+import { max } from 'd3-array'
+import { scaleLinear } from 'd3-scale'
+import { line } from 'd3-shape'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { DateField, NumberField, Select } from '../design/controls.js'
+import { Columns, Figure, Heading, Line, Small, Stack } from '../design/text.js'
+import { colour, font } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+
+type Method = (typeof heatMethods)[number]
+type Cutoff = (typeof heatCutoffs)[number]
+
+const WIDTH = 640
+const HEIGHT = 230
+const LEFT = 52
+const FOOT = 22
+
+const Picture = styled.svg`
+  width: 100%;
+  height: auto;
+  background: ${colour.sheet};
+  text {
+    font: 13px ${font.text};
+    fill: ${colour.inkSoft};
+  }
+`
+const Table = styled.table`
+  width: 100%;
+  td,
+  th {
+    padding: 4px 12px 4px 0;
+    text-align: left;
+    border-bottom: 1px solid ${colour.rule};
+    font-weight: 400;
+  }
+  thead th {
+    font-size: 13px;
+    color: ${colour.inkSoft};
+  }
+  tr[data-chosen='true'] th {
+    font-weight: 700;
+  }
+`
+
+/** Heat sums of the season by any rule against every past season, and what the choice of method changes in days. */
+export function HeatPanel({ station }: { station: Station }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const season = site.season.start
+  const [method, setMethod] = useState<Method>('single-sine')
+  const [cutoff, setCutoff] = useState<Cutoff>('horizontal')
+  const [lower, setLower] = useState<number | null>(10)
+  const [upper, setUpper] = useState<number | null>(31.1)
+  const [from, setFrom] = useState<string | null>(season)
+  const [target, setTarget] = useState<number | null>(140)
+  const query = { season, from: from ?? '', method, cutoff, lower: lower ?? '', ...(upper === null ? {} : { upper }), target: target ?? '' }
+  const checked = heatQuery.safeParse(query)
+  const errors = new Map(checked.error?.issues.map(({ path, message }) => [path.join('.'), message]))
+  const { data } = useRead(
+    endpoints.weather.heat,
+    { params: { siteId: site.id, stationId: station.id }, input: query as never },
+    checked.success,
+  )
+  const { temperature, heat } = f.measures
+  const now = data?.current.at(-1)
+  const dayOf = (index: number): string => f.shortDate(f.nudge(from ?? season, Math.round(index)))
+  return (
+    <Stack>
+      <Heading>{t('heat.title')}</Heading>
+      <Line>
+        <Select
+          label={t('heat.method')}
+          placeholder=""
+          width="21ch"
+          options={heatMethods.map((id) => ({ id, label: t(`method.${id}`) }))}
+          value={method}
+          onChange={(id) => setMethod(id as Method)}
+        />
+        <NumberField
+          label={t('heat.lower')}
+          width="14ch"
+          digits={1}
+          unit={temperature.unit}
+          value={lower === null ? null : temperature.shown(lower)}
+          onChange={(v) => setLower(v === null ? null : temperature.stored(v))}
+          error={errors.get('lower')}
+        />
+        <NumberField
+          label={t('heat.upper')}
+          width="14ch"
+          digits={1}
+          unit={temperature.unit}
+          value={upper === null ? null : temperature.shown(upper)}
+          onChange={(v) => setUpper(v === null ? null : temperature.stored(v))}
+          error={errors.get('upper')}
+        />
+        <Select
+          label={t('heat.cutoff')}
+          placeholder=""
+          width="18ch"
+          options={heatCutoffs.map((id) => ({ id, label: t(`cutoff.${id}`) }))}
+          value={cutoff}
+          onChange={(id) => setCutoff(id as Cutoff)}
+        />
+        <DateField label={t('heat.from')} value={from} onChange={setFrom} error={errors.get('from')} />
+        <NumberField
+          label={t('heat.target')}
+          width="16ch"
+          digits={0}
+          unit={heat.unit}
+          value={target === null ? null : heat.shown(target)}
+          onChange={(v) => setTarget(v === null ? null : heat.stored(v))}
+          error={errors.get('target')}
+        />
+      </Line>
+      {data ? (
+        <Columns $left="1fr" $right="1fr">
+          <Stack>
+            <p data-testid="heat-now">
+              <b>
+                {now === undefined
+                  ? t('heat.nothing')
+                  : data.aheadDays === null
+                    ? t('heat.now', { sum: f.heat(now), from: dayOf(0) })
+                    : t('heat.ahead', {
+                        sum: f.heat(now),
+                        from: dayOf(0),
+                        days: Math.abs(Math.round(data.aheadDays)),
+                        way: data.aheadDays < -0.5 ? 'behind' : data.aheadDays > 0.5 ? 'ahead' : 'even',
+                        seasons: data.past.length,
+                      })}
+              </b>
+            </p>
+            <HeatCurves
+              current={data.current}
+              past={data.past.map(({ cumulative }) => cumulative)}
+              from={from ?? season}
+              target={target ?? 0}
+            />
+          </Stack>
+          <Stack>
+            <Table>
+              <caption style={{ textAlign: 'left' }}>
+                <Small>{t('heat.compare', { sum: f.heat(target ?? 0), seasons: data.past.length })}</Small>
+              </caption>
+              <thead>
+                <tr>
+                  <th scope="col">{t('heat.method')}</th>
+                  <th scope="col">{t('heat.reached')}</th>
+                  <th scope="col">{t('heat.difference')}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {data.methods.map((row) => (
+                  <tr key={row.method} data-chosen={row.method === method}>
+                    <th scope="row">{t(`method.${row.method}`)}</th>
+                    <td>
+                      <Figure>{row.day === null ? t('heat.never') : dayOf(row.day)}</Figure>
+                    </td>
+                    <td>
+                      {row.laterBy === null
+                        ? ''
+                        : t('heat.later', {
+                            days: Math.abs(Math.round(row.laterBy)),
+                            way: row.laterBy < -0.5 ? 'earlier' : row.laterBy > 0.5 ? 'later' : 'same',
+                          })}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Stack>
+        </Columns>
+      ) : null}
+    </Stack>
+  )
+}
+
+function HeatCurves({ current, past, from, target }: { current: number[]; past: number[][]; from: string; target: number }) {
+  const t = useText()
+  const f = useFormat()
+  const { heat } = f.measures
+  // What has come and as much again: later the past years only fan out.
+  const days = Math.min(366, Math.max(60, Math.round(current.length * 1.35)))
+  const curves = past.map((curve) => curve.slice(0, days))
+  const most = max([target * 1.1, ...curves.map((curve) => curve.at(-1) ?? 0), current.at(-1) ?? 0]) ?? 1
+  const x = scaleLinear([0, days], [LEFT, WIDTH - 6])
+  const y = scaleLinear([0, heat.shown(most)], [HEIGHT - FOOT, 8])
+  const path = line<number>()
+    .x((_, i) => x(i + 1))
+    .y((sum) => y(heat.shown(sum)))
+  return (
+    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('heat.chart', { seasons: past.length })}>
+      {y.ticks(4).map((tick) => (
+        <g key={tick}>
+          <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
+          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
+            {f.number(tick)}
+          </text>
+        </g>
+      ))}
+      {curves.map((curve, i) => (
+        <path key={i} d={path(curve) ?? ''} fill="none" stroke={colour.inkSoft} strokeWidth="1" opacity="0.55" />
+      ))}
+      <line
+        x1={LEFT}
+        x2={WIDTH}
+        y1={y(heat.shown(target))}
+        y2={y(heat.shown(target))}
+        stroke={colour.pollen}
+        strokeWidth="1.5"
+        strokeDasharray="5 4"
+      />
+      <path d={path(current) ?? ''} fill="none" stroke={colour.petrol} strokeWidth="3" />
+      {Array.from({ length: days }, (_, i) => i)
+        .filter((i) => f.nudge(from, i).endsWith('-01'))
+        .map((i) => (
+          <text key={i} x={x(i) + 2} y={HEIGHT - 6}>
+            {f.month(f.nudge(from, i)).slice(0, 3)}
+          </text>
+        ))}
+    </Picture>
+  )
+}
