@@ -51,8 +51,7 @@ async function main() {
       '.dependency-cruiser.cjs',
       ...workspaces,
     ])
-    for (const name of workspaces.filter((w) => existsSync(join(root, w, 'src'))))
-      run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
+    for (const name of [...workspaces, 'bench']) run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
   }
   build(say)
   await clearLeftovers()

@@ -30,17 +30,22 @@ export function coverage(cohort: readonly CohortQuantile[], treatments: readonly
     if (treatment.decayPerDay !== undefined) requireAtLeast(`treatments[${i}].decayPerDay`, treatment.decayPerDay, 0)
   })
   let killed = 0
-  cohort.forEach(({ enter, exit }, i) => {
-    requireFinite(`cohort[${i}].enter`, enter)
-    requireFinite(`cohort[${i}].exit`, exit)
-    if (exit < enter) throw new RangeError(`cohort[${i}].exit must not be before cohort[${i}].enter, got ${exit} and ${enter}`)
+  for (let i = 0; i < cohort.length; i++) {
+    const { enter, exit } = cohort[i] as CohortQuantile
+    if (!Number.isFinite(enter) || !Number.isFinite(exit) || exit < enter) throw badQuantile(i, enter, exit)
     let alive = 1
     for (const { day, effect, residualDays, decayPerDay = 0 } of treatments) {
       // A half-open stage of no length is never met.
       if (enter > day + residualDays || exit <= day || exit === enter) continue
-      alive *= 1 - effect * Math.exp(-decayPerDay * Math.max(0, enter - day))
+      alive *= 1 - effect * (decayPerDay > 0 ? Math.exp(-decayPerDay * Math.max(0, enter - day)) : 1)
     }
     killed += 1 - alive
-  })
+  }
   return killed / cohort.length
+}
+
+function badQuantile(i: number, enter: number, exit: number): RangeError {
+  if (!Number.isFinite(enter)) return new RangeError(`cohort[${i}].enter must be a finite number, got ${enter}`)
+  if (!Number.isFinite(exit)) return new RangeError(`cohort[${i}].exit must be a finite number, got ${exit}`)
+  return new RangeError(`cohort[${i}].exit must not be before cohort[${i}].enter, got ${exit} and ${enter}`)
 }

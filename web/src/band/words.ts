@@ -44,7 +44,8 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
   const values = {
     opens: day(window.opens.p50),
     opensSpan: span(window.opens.p10, window.opens.p90),
-    closes: day(window.closes.p50),
+    closes: window.closes.p50 === null ? t('window.beyond') : t('window.about', { date: day(window.closes.p50) }),
+    closed: day(window.closes.p50),
     closesSpan: span(window.closes.p10, window.closes.p90),
     best: f.percent(window.best.p50 ?? 0),
   }

@@ -1,7 +1,7 @@
 import type { Outcome, OutcomeCount } from '@bocado/contract'
 import { scaleLinear } from 'd3-scale'
-import styled from 'styled-components'
-import { colour, font } from '../design/theme.js'
+import { Picture } from '../charts/Picture.js'
+import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
@@ -9,25 +9,6 @@ const WIDTH = 620
 const HEIGHT = 268
 const LEFT = 42
 const FOOT = 44
-
-const Picture = styled.svg`
-  width: 100%;
-  height: auto;
-  background: ${colour.sheet};
-  text {
-    font: 13px ${font.text};
-    fill: ${colour.ink};
-  }
-  .soft {
-    fill: ${colour.inkSoft};
-  }
-  .value {
-    paint-order: stroke;
-    stroke: ${colour.sheet};
-    stroke-width: 5px;
-    font-weight: 600;
-  }
-`
 
 /** Treated and check side by side, before and after, with their intervals; hollow: where the treated area would stand had it gone the check's way. */
 export function BeforeAfter({ outcome, block }: { outcome: Outcome; block: string }) {
@@ -38,7 +19,12 @@ export function BeforeAfter({ outcome, block }: { outcome: Outcome; block: strin
   const y = scaleLinear([0, Math.max(threshold * 1.4, comparison?.expectedWithoutTreatment ?? 0, ...highs) * 1.05], [HEIGHT - FOOT, 14])
   const places = { treatedBefore: 110, treatedAfter: 240, checkBefore: 400, checkAfter: 530 }
   return (
-    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('outcomes.chart', { items: outcome.item })}>
+    <Picture
+      style={{ background: colour.sheet }}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={t('outcomes.chart', { items: outcome.item })}
+    >
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />

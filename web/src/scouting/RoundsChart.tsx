@@ -1,8 +1,8 @@
 import type { Round } from '@bocado/contract'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import styled from 'styled-components'
-import { colour, font } from '../design/theme.js'
+import { Picture } from '../charts/Picture.js'
+import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
@@ -11,15 +11,6 @@ const HEIGHT = 150
 const LEFT = 34
 const RIGHT = 130
 const FOOT = 22
-
-const Picture = styled.svg`
-  width: 100%;
-  height: auto;
-  text {
-    font: 13px ${font.text};
-    fill: ${colour.inkSoft};
-  }
-`
 
 /** Counts of a season against the threshold: the block as dots, the check area as diamonds. */
 export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: number; items: string }) {
@@ -39,7 +30,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
       {y.ticks(3).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH - RIGHT + 8} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
+          <text className="soft" x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
             {tick}
           </text>
         </g>
@@ -95,7 +86,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
       })}
       {[...new Set(days)].map((day, i, all) =>
         i === 0 || i === all.length - 1 ? (
-          <text key={day} x={x(day)} y={HEIGHT - 5} textAnchor="middle">
+          <text className="soft" key={day} x={x(day)} y={HEIGHT - 5} textAnchor="middle">
             {f.shortDate(new Date(day).toISOString().slice(0, 10))}
           </text>
         ) : null,

@@ -4,11 +4,12 @@ import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { Picture } from '../charts/Picture.js'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { DateField, NumberField, Select } from '../design/controls.js'
 import { Columns, Figure, Heading, Line, Small, Stack } from '../design/text.js'
-import { colour, font } from '../design/theme.js'
+import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
@@ -20,15 +21,6 @@ const HEIGHT = 230
 const LEFT = 52
 const FOOT = 22
 
-const Picture = styled.svg`
-  width: 100%;
-  height: auto;
-  background: ${colour.sheet};
-  text {
-    font: 13px ${font.text};
-    fill: ${colour.inkSoft};
-  }
-`
 const Table = styled.table`
   width: 100%;
   td,
@@ -196,11 +188,16 @@ function HeatCurves({ current, past, from, target }: { current: number[]; past: 
     .x((_, i) => x(i + 1))
     .y((sum) => y(heat.shown(sum)))
   return (
-    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('heat.chart', { seasons: past.length })}>
+    <Picture
+      style={{ background: colour.sheet }}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={t('heat.chart', { seasons: past.length })}
+    >
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
+          <text className="soft" x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
             {f.number(tick)}
           </text>
         </g>
@@ -221,7 +218,7 @@ function HeatCurves({ current, past, from, target }: { current: number[]; past: 
       {Array.from({ length: days }, (_, i) => i)
         .filter((i) => f.nudge(from, i).endsWith('-01'))
         .map((i) => (
-          <text key={i} x={x(i) + 2} y={HEIGHT - 6}>
+          <text className="soft" key={i} x={x(i) + 2} y={HEIGHT - 6}>
             {f.month(f.nudge(from, i)).slice(0, 3)}
           </text>
         ))}

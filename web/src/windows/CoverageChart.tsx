@@ -1,9 +1,9 @@
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { PointerEvent } from 'react'
-import styled from 'styled-components'
+import { Picture } from '../charts/Picture.js'
 import type { DayCoverage } from '../band/treatmentCoverage.js'
-import { colour, font } from '../design/theme.js'
+import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
@@ -11,16 +11,6 @@ const WIDTH = 640
 const HEIGHT = 150
 const LEFT = 40
 const FOOT = 22
-
-const Picture = styled.svg`
-  width: 100%;
-  height: auto;
-  cursor: crosshair;
-  text {
-    font: 13px ${font.text};
-    fill: ${colour.inkSoft};
-  }
-`
 
 interface Props {
   days: readonly { day: number; coverage: DayCoverage | undefined }[]
@@ -54,11 +44,17 @@ export function CoverageChart({ days, chosen, today, start, onChoose }: Props) {
   }
   const at = known.find(({ day }) => day === chosen)
   return (
-    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('plan.chart')} onPointerDown={choose}>
+    <Picture
+      style={{ cursor: 'crosshair' }}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={t('plan.chart')}
+      onPointerDown={choose}
+    >
       {y.ticks(3).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
+          <text className="soft" x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
             {f.percent(tick)}
           </text>
         </g>
@@ -66,7 +62,7 @@ export function CoverageChart({ days, chosen, today, start, onChoose }: Props) {
       {days
         .filter(({ day }) => f.seasonDay(start, day).endsWith('-01') || f.seasonDay(start, day).endsWith('-15'))
         .map(({ day }) => (
-          <text key={day} x={x(day)} y={HEIGHT - 5}>
+          <text className="soft" key={day} x={x(day)} y={HEIGHT - 5}>
             {f.shortDate(f.seasonDay(start, day))}
           </text>
         ))}

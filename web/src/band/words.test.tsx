@@ -1,0 +1,107 @@
+import type { Site, WatchForecast, WindowForecast } from '@bocado/contract'
+import { createElement, type ReactNode } from 'react'
+import { renderToStaticMarkup } from 'react-dom/server'
+import { IntlProvider } from 'react-intl'
+import { describe, expect, test } from 'vitest'
+import { SiteProvider } from '../api/workplace.js'
+import { useFormat, type Format } from '../design/useFormat.js'
+import { en } from '../messages/en.js'
+import { useText, type Say } from '../messages/useText.js'
+import { heatSentence, originSentence, windowSentence } from './words.js'
+
+const site = { id: 's', name: 'Hollin Bench', today: '2026-06-12', timeZone: 'America/Los_Angeles', units: 'metric' } as Site
+
+/** The words and numbers as a component of the page gets them, in the units of a site. */
+function speak(units: Site['units'] = 'metric'): { t: Say; f: Format } {
+  let got: { t: Say; f: Format } | undefined
+  function Listener(): ReactNode {
+    got = { t: useText(), f: useFormat() }
+    return null
+  }
+  renderToStaticMarkup(
+    <IntlProvider locale="en-GB" messages={en}>
+      <SiteProvider value={{ ...site, units }}>{createElement(Listener)}</SiteProvider>
+    </IntlProvider>,
+  )
+  if (!got) throw new Error('nothing was rendered')
+  return got
+}
+
+const exactly = (day: number | null) => ({ p10: day, p50: day, p90: day })
+const window = (state: WindowForecast['state'], changes: Partial<WindowForecast> = {}): WindowForecast => ({
+  generation: 'first',
+  generationName: 'first generation',
+  state,
+  opens: { p10: 166, p50: 168, p90: 171 },
+  closes: { p10: 175, p50: 177.4, p90: 183 },
+  bestDay: exactly(172),
+  best: exactly(0.36),
+  opensHeat: 164,
+  beginsWith: { name: 'egg laying begins', heat: 50 },
+  ...changes,
+})
+const forecast = (windows: WindowForecast[], changes: object = {}): WatchForecast =>
+  ({
+    watch: { season: '2026-01-01', biofix: '2026-05-10', model: 'codling-moth@1.0.0' },
+    grade: 'dates',
+    confidence: 'approximate',
+    stationName: 'Bench',
+    rule: { method: 'single-sine', lower: 10, upper: 31.1 },
+    heat: { now: 112, filledShare: 0.07, pastSeasons: 11, forecast: null, todayIndex: 162, knownDays: 365 },
+    windows,
+    ...changes,
+  }) as unknown as WatchForecast
+
+describe('a window in words', () => {
+  const { t, f } = speak()
+  test.each([
+    [window('coming'), 'Opens Thu 18 Jun (16 to 21 Jun), closes about Sat 27 Jun'],
+    [window('open'), 'Open, closes about Sat 27 Jun (25 Jun to 3 Jul)'],
+    [window('closing'), 'Closing: until about Sat 27 Jun (25 Jun to 3 Jul)'],
+    [window('past'), 'Past since Sat 27 Jun: too late for this generation'],
+    [window('poorly-reachable', { best: exactly(0.21) }), 'Poorly reachable: one treatment reaches at most 21 %, about Thu 18 Jun'],
+    [window('not-this-season', { opens: exactly(null), closes: exactly(null) }), 'Not in this season'],
+    [window('coming', { closes: exactly(null) }), 'Opens Thu 18 Jun (16 to 21 Jun), closes after the season'],
+  ])('%#', (w, words) => expect(windowSentence(forecast([w]), t, f)).toBe(words))
+
+  test('a model that rests on a placeholder gives months and no date', () => {
+    const words = windowSentence(forecast([window('coming')], { grade: 'months' }), t, f)
+    expect(words).toContain('June')
+    expect(words).not.toMatch(/\d/)
+  })
+
+  test('without weather, without a station and without past years it says what is missing', () => {
+    expect(windowSentence(forecast([], { grade: 'none' }), t, f)).toBe('No forecast: weather is missing at Bench')
+    expect(windowSentence(forecast([], { grade: 'none', stationName: null }), t, f)).toBe('No weather: this block follows no station')
+    expect(windowSentence(forecast([]), t, f)).toContain('nothing can be said beyond today')
+  })
+})
+
+describe('the numbers behind it', () => {
+  test('heat in the units of the site, whole degree-days', () => {
+    const row = forecast([window('coming')])
+    const metric = speak()
+    expect(heatSentence(row, metric.t, metric.f)).toBe('egg laying begins at 50 °C·d; the window opens at 164 °C·d, now 112 °C·d.')
+    const us = speak('us')
+    expect(heatSentence(row, us.t, us.f)).toBe('egg laying begins at 90 °F·d; the window opens at 295 °F·d, now 202 °F·d.')
+  })
+
+  test('method, thresholds, start, station, filled share, forecast and past years', () => {
+    const { t, f } = speak()
+    const heat = { now: 112, filledShare: 0.07, pastSeasons: 11, forecast: { issuedAt: '2026-06-12T12:00:00Z', members: 12, days: 11 } }
+    expect(originSentence(forecast([], { heat }), t, f)).toBe(
+      'Single sine, 10 to 31.1 °C, from the biofix Sun 10 May. Station Bench, 7 % of its days filled. ' +
+        '11 days ahead from 12 members of a forecast of Fri 12 Jun, 05:00. ' +
+        'After that, 11 past seasons; dates are the middle of them, brackets the 10th to 90th percentile. Model codling-moth@1.0.0, approximate.',
+    )
+    expect(originSentence(forecast([], { rule: { method: 'average', lower: 8.41 } }), t, f)).toContain('Average, above 8.4 °C')
+  })
+})
+
+test('dates to come are given as a day and as a distance', () => {
+  const { f } = speak()
+  expect(f.dateInDays('2026-06-15')).toBe('Mon 15 Jun, in 3 days')
+  expect(f.dateInDays('2026-06-12')).toBe('Fri 12 Jun, today')
+  expect(f.moment('2026-06-04T05:20:00Z')).toBe('Wed 3 Jun, 22:20')
+  expect(f.seasonDay('2024-01-01', 59)).toBe('2024-02-29')
+})
