@@ -193,6 +193,7 @@ test('the window’s dates are those of the computation', async () => {
   )
   await page.getByText('Single sine, 50 to 88 °F, from the biofix Mon 18 May').waitFor()
   await page.getByText('After that, 4 past seasons').waitFor()
+  await page.getByText('Food: Entered fruit may rot and carry moulds').waitFor()
   await expectAccessible(page, 'windows')
 })
 

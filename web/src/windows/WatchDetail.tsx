@@ -74,6 +74,9 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
         </p>
       ) : null}
       <Caution>{t('caution.look')}</Caution>
+      {organism?.hazards.map(({ group, text }) => (
+        <Caution key={group}>{t('hazard', { group: t(`hazard.${group}` as Parameters<typeof t>[0]), text })}</Caution>
+      ))}
       <Small>{originSentence(forecast, t, f)}</Small>
       {editing ? (
         <EditWatch forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
