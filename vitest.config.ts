@@ -33,6 +33,7 @@ export default defineConfig({
         },
       },
     ],
-    reporters: ['default', ['json', { outputFile: '.data/test-report.json' }]],
+    reporters: ['default', 'json'],
+    outputFile: { json: '.data/test-report.json' },
   },
 })
