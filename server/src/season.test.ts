@@ -148,7 +148,7 @@ describe('counts and outcome', () => {
   test('a class that is not counted, a future day and another block’s check area are refused', async () => {
     const round = (changes: object) =>
       app.call(scouting.create, inSite(), { watchId, countedOn: '2026-06-02', units: [{ 'fresh-entry': 1 }], ...changes }, asLead())
-    expect((await round({ units: [{ 'fresh-entry': 1 }, { aphid: 3 }] })).problem.fields?.[0]?.path).toBe('units.1.aphid')
+    expect((await round({ units: [{ 'fresh-entry': 1 }, { psylla: 3 }] })).problem.fields?.[0]?.path).toBe('units.1.psylla')
     expect((await round({ units: [{ 'fresh-entry': -1 }] })).problem.fields?.[0]).toEqual({
       path: 'units.0.fresh-entry',
       message: 'must be at least 0',
