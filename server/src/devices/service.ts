@@ -6,7 +6,8 @@ import type { Deps } from '../http/route.js'
 import { inTransaction } from '../http/transaction.js'
 import { hashOf, requireStation } from './token.js'
 import { getStation } from '../weather/service.js'
-import { HOUR_VALUES, lockStation, mergeHours, noteHour, setToken } from '../weather/store.js'
+import { HOUR_VALUES, mergeHours } from '../weather/readingStore.js'
+import { lockStation, noteHour, setToken } from '../weather/store.js'
 
 /** Lets a device push. Only the token's hash is kept, so it is shown this once; an earlier one ends. */
 export async function issueToken(w: Write, stationId: string, simulated: boolean): Promise<{ token: string }> {

@@ -1,6 +1,6 @@
 import type { FillMethod, ReadingFlag } from '@bocado/core'
 import type { Queryable, Row, Transaction, Write } from '../database/index.js'
-import type { HourVariable } from './store.js'
+import type { HourVariable } from './readingStore.js'
 
 export type FixDecision = 'open' | 'accepted' | 'overruled'
 

@@ -1,7 +1,8 @@
 import { dailyFromHours, dayNumber, withDailyExtremes, type DailySeries } from '@bocado/core'
 import type { Database } from '../database/index.js'
 import { believedHours, checkStation, type StationHours } from './quality.js'
-import { findStation, readDays, type StoredStation } from './store.js'
+import { readDays } from './readingStore.js'
+import { findStation, type StoredStation } from './store.js'
 
 export interface StationDays {
   series: DailySeries

@@ -2,7 +2,8 @@ import { checkHours, fillHours, type HourlySeries } from '@bocado/core'
 import { sqlInstant, type Database, type Queryable } from '../database/index.js'
 import { inTransaction } from '../http/transaction.js'
 import { listFixes, replaceFixes, type StoredFix } from './fixStore.js'
-import { findStation, HOUR_VALUES, listStations, readHours, type HourRow, type HourVariable, type StoredStation } from './store.js'
+import { HOUR_VALUES, readHours, type HourRow, type HourVariable } from './readingStore.js'
+import { findStation, listStations, type StoredStation } from './store.js'
 
 /** Hours of a station by variable, in its standard time; what is doubted lies over what was read. */
 export interface StationHours {

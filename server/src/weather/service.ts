@@ -7,7 +7,8 @@ import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { extentOf, findStation, insertStation, listStations, lockStation, mergeDays, readHourAt, type StoredStation } from './store.js'
+import { mergeDays, readHourAt } from './readingStore.js'
+import { extentOf, findStation, insertStation, listStations, lockStation, type StoredStation } from './store.js'
 
 /** Standard time of a zone: the smaller of its two offsets, in minutes east of UTC. */
 export function standardOffset(timeZone: string, year: number): number {
