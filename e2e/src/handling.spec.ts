@@ -136,6 +136,23 @@ test('a doubted reading is judged, and the season’s chart follows', async () =
   await page.getByText(/taken as \d+ °F/).waitFor()
 })
 
+test('a count that was only looked at leaves no draft with an old date; a refused read is said, not waited for', async () => {
+  const watch = done(await app.call(watches.list, { siteId: place.site.id }, { season: SEASON }))[0]!
+  await open(`scouting/${watch.id}/count`)
+  await page.getByRole('heading', { name: /Counting Codling moth/ }).waitFor()
+  expect(await page.evaluate((id) => localStorage.getItem(`bocado.count.${id}`), watch.id)).toBeNull()
+  await page.route('**/outcomes?*', (route) =>
+    route.fulfill({
+      status: 404,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({ type: 'about:blank', title: 'Not found', status: 404, detail: 'There is no such season.' }),
+    }),
+  )
+  await open('outcomes')
+  await page.getByText('There is no such season.').waitFor()
+  await page.unroute('**/outcomes?*')
+})
+
 describe('on a phone, with gloves', () => {
   test('every target of the field screens is at least 48 px high, and nothing is wider than the screen', async () => {
     await page.setViewportSize({ width: 390, height: 844 })

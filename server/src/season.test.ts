@@ -19,7 +19,7 @@ import { startApplication, type Application } from './testing/application.js'
 import { done, startSite, type TestSite } from './testing/farm.js'
 import { hourlyFile, importFile, preview } from './testing/upload.js'
 
-const { watches, treatments, scouting, outcomes, blocks } = endpoints
+const { watches, treatments, scouting, outcomes, blocks, demo } = endpoints
 const SEASON = '2026-01-01'
 
 let app: Application
@@ -193,7 +193,29 @@ describe('counts and outcome', () => {
     expect(outcome.treated.before?.crossed).toBe(true)
     expect(outcome.treated.after?.crossed).toBe(false)
     expect(outcome.coverage!.p50).toBeGreaterThan(0)
+
+    const at = { ...inSite(), blockId: place.blockId }
+    const removed = done(await app.call(blocks.remove, at, { rowVersion: 1 }, asLead()))
+    expect(done(await app.call(outcomes.list, inSite(), { season: SEASON }))).toEqual([])
+    done(await app.call(blocks.restore, at, { rowVersion: removed.rowVersion }, asLead()))
+    expect(done(await app.call(outcomes.list, inSite(), { season: SEASON }))).toHaveLength(1)
   })
+})
+
+test('a treatment on the last evening of a season belongs to it, by the day of the site', async () => {
+  done(await app.call(demo.setClock, {}, { now: '2027-01-02T12:00:00Z' }))
+  const planned = done(await app.call(treatments.plan, inSite(), { watchId, productId, plannedOn: '2026-12-31' }, asLead()))
+  const at = { ...inSite(), treatmentId: planned.id }
+  const recorded = done(
+    await app.call(
+      treatments.record,
+      at,
+      { startedAt: '2027-01-01T04:00:00Z', rate: 0.1, areaHa: 1, weather: {}, rowVersion: 1 },
+      asLead(),
+    ),
+  )
+  expect(recorded.done?.day).toBe('2026-12-31')
+  done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
 })
 
 test('without weather a watch says what is missing and gives no date', async () => {

@@ -13,13 +13,13 @@ import {
   type Bounds,
 } from '@bocado/core'
 import type { Organism } from '@bocado/library'
-import { getBlock } from '../blocks/service.js'
+import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { watchHeat } from '../watches/forecast.js'
-import { organismOf, weatherOfBlock, type BlockWeather } from '../watches/service.js'
+import { organismOf, weatherByStation, type BlockWeather } from '../watches/service.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
@@ -157,21 +157,24 @@ function outcomeOf(
 /** What can be said of each treatment that was done in a season. */
 export async function getOutcomes(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
   const { database } = deps
-  const [site, watches, treatments, products, rounds] = await Promise.all([
+  const [site, watches, treatments, products, rounds, blocks] = await Promise.all([
     getSite(database, deps.clock, siteId),
     listWatches(database, siteId, season),
     listTreatments(database, siteId, season),
     listProducts(database, siteId),
     listRounds(database, siteId, season),
+    listBlocks(database, siteId),
   ])
+  const weatherOf = weatherByStation(deps, siteId, site.today)
   const result: Outcome[] = []
   for (const treatment of treatments) {
     const watch = watches.find(({ id }) => id === treatment.watchId)
     const product = products.find(({ id }) => id === treatment.productId)
-    if (!treatment.done || !watch || !product) continue
+    const block = blocks.find(({ id }) => id === watch?.blockId)
+    // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
+    if (!treatment.done || !watch || !product || !block) continue
     const organism = organismOf(watch)
-    const block = await getBlock(database, siteId, watch.blockId)
-    const blockWeather = await weatherOfBlock(deps, siteId, block.stationId, site.today)
+    const blockWeather = await weatherOf(block.stationId)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id)
     const coverage = achievedCoverage(watch, organism, product, treatment.done.day, blockWeather, site.today)
     result.push(

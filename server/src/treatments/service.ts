@@ -1,9 +1,11 @@
 import type { ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core'
+import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
 import { insertRow, sqlInstant, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
 import { stationFor, weatherAt } from '../weather/service.js'
 import { findWatch, type StoredWatch } from '../watches/store.js'
 import { findProduct, findTreatment } from './store.js'
@@ -94,7 +96,8 @@ export async function recordTreatment(
   const now = await deps.clock.now(w.tx)
   if (Date.parse(input.startedAt) > now.getTime())
     throw fieldProblem('startedAt', 'lies in the future; record a treatment when it has been done')
-  requireInSeason('startedAt', input.startedAt.slice(0, 10), watch.season)
+  const { timeZone } = await getSite(w.tx, deps.clock, w.siteId)
+  requireInSeason('startedAt', civilDayIn(new Date(input.startedAt), timeZone), watch.season)
   if (input.rate > product.labelRate)
     throw fieldProblem('rate', `is above the label of ${product.name}: at most ${product.labelRate} ${product.rateUnit}`)
   if (block.areaHa !== null && input.areaHa > block.areaHa)

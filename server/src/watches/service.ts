@@ -81,11 +81,21 @@ export interface BlockWeather {
 }
 
 /** The station that a block follows, with its days and the forecast for it; no station gives an empty series. */
-export async function weatherOfBlock(deps: Deps, siteId: string, stationId: string | null, today: string): Promise<BlockWeather> {
+async function weatherOfBlock(deps: Deps, siteId: string, stationId: string | null, today: string): Promise<BlockWeather> {
   const station = await stationFor(deps.database, siteId, stationId)
   if (!station) return { station, series: EMPTY, ahead: undefined }
   const days = await deps.history.daysOf(deps.database, station)
   return { station, series: days.series, ahead: await daysAhead(deps, station, days, today) }
+}
+
+/** The weather of blocks, fetched once for each station that they follow. */
+export function weatherByStation(deps: Deps, siteId: string, today: string): (stationId: string | null) => Promise<BlockWeather> {
+  const known = new Map<string | null, Promise<BlockWeather>>()
+  return (stationId) => {
+    const weather = known.get(stationId) ?? weatherOfBlock(deps, siteId, stationId, today)
+    known.set(stationId, weather)
+    return weather
+  }
 }
 
 const AXIS_RULE: HeatRule = { method: 'single-sine', lower: 5 }
@@ -118,18 +128,19 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listRounds(database, siteId, season),
     listTreatments(database, siteId, season),
   ])
+  const weatherOf = weatherByStation(deps, siteId, site.today)
   const forecasts: Band['watches'] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
-    const { station, series, ahead } = await weatherOfBlock(deps, siteId, block.stationId, site.today)
+    const { station, series, ahead } = await weatherOf(block.stationId)
     forecasts.push({
       ...forecastWatch({ watch, organism: organismOf(watch), series, today: site.today, ahead }, station ?? null),
       treatments: treatments.filter(({ watchId }) => watchId === watch.id),
       rounds: rounds.filter(({ watchId }) => watchId === watch.id),
     })
   }
-  const main = await weatherOfBlock(deps, siteId, null, site.today)
+  const main = await weatherOf(null)
   const todayIndex = Math.min(Math.max(dayNumber(site.today) - start, 0), days)
   return {
     season: { start: season, days, todayIndex },

@@ -15,6 +15,8 @@ export const queryClient = new QueryClient({
       staleTime: 15_000,
       networkMode: 'always',
       refetchOnWindowFocus: true,
+      // What was refused will not come by waiting: the screen says so instead.
+      throwOnError: (error) => error instanceof RequestProblem,
     },
     mutations: { retry: (_, error) => error instanceof Unreachable, retryDelay: tryAgainDelay, networkMode: 'always' },
   },

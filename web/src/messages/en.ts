@@ -137,6 +137,7 @@ export const en = {
   'heat.upper': 'Upper, if any',
   'heat.cutoff': 'Above it',
   'heat.from': 'Summed from',
+  'heat.outside': 'choose a day from {start} to {end}',
   'heat.target': 'Compared at',
   'cutoff.horizontal': 'counts as at it',
   'cutoff.intermediate': 'is taken off',

@@ -131,7 +131,12 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const { sampling } = organism
   const { units } = values
 
-  useEffect(() => localStorage.setItem(key, JSON.stringify(values)), [key, values])
+  useEffect(() => {
+    // A screen that was only looked at holds no draft: its date would come back on another day.
+    const begun = values.note !== '' || values.units.length > 1 || values.units.some((unit) => Object.keys(unit).length > 0)
+    if (begun) localStorage.setItem(key, JSON.stringify(values))
+    else localStorage.removeItem(key)
+  }, [key, values])
 
   const tally = (classId: string, by: number): void => {
     const now = units[at]?.[classId] ?? 0

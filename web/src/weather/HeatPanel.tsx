@@ -53,11 +53,12 @@ export function HeatPanel({ station }: { station: Station }) {
   const [target, setTarget] = useState<number | null>(140)
   const query = { season, from: from ?? '', method, cutoff, lower: lower ?? '', ...(upper === null ? {} : { upper }), target: target ?? '' }
   const checked = heatQuery.safeParse(query)
+  const outside = from !== null && (from < season || from > site.season.end)
   const errors = new Map(checked.error?.issues.map(({ path, message }) => [path.join('.'), message]))
   const { data } = useRead(
     endpoints.weather.heat,
     { params: { siteId: site.id, stationId: station.id }, input: query as never },
-    checked.success,
+    checked.success && !outside,
   )
   const { temperature, heat } = f.measures
   const now = data?.current.at(-1)
@@ -100,7 +101,12 @@ export function HeatPanel({ station }: { station: Station }) {
           value={cutoff}
           onChange={(id) => setCutoff(id as Cutoff)}
         />
-        <DateField label={t('heat.from')} value={from} onChange={setFrom} error={errors.get('from')} />
+        <DateField
+          label={t('heat.from')}
+          value={from}
+          onChange={setFrom}
+          error={outside ? t('heat.outside', { start: f.withYear(season), end: f.withYear(site.season.end) }) : errors.get('from')}
+        />
         <NumberField
           label={t('heat.target')}
           width="16ch"
