@@ -8,6 +8,7 @@ import {
   reachOf,
   resolveEvents,
   seasonHeat,
+  seasonWeather,
   dayNumber,
   type DayExtremes,
   type HeatRule,
@@ -86,15 +87,9 @@ function ensembleBench(): string[] {
   const forecast = Array.from({ length: 12 }, (_, m) =>
     Array.from({ length: 10 }, (_, d) => ({ min: 10 + m / 4 + d / 9, max: 24 + m / 3 })),
   )
-  const season = {
-    series,
-    rule: model.heat,
-    firstDay: dayNumber('2026-01-01'),
-    startDay: dayNumber('2026-05-10'),
-    today: dayNumber('2026-06-12'),
-    forecast,
-  }
-  const made = seasonHeat(season)
+  const season = () => seasonWeather({ series, firstDay: dayNumber('2026-01-01'), today: dayNumber('2026-06-12'), forecast })
+  const heatOf = () => seasonHeat(season(), model.heat, dayNumber('2026-05-10'))
+  const made = heatOf()
   const join = time(() => Array.from({ length: 40 }, () => joinMembers(made.segments)))
   const plain = time(() =>
     Array.from({ length: 40 }, () =>
@@ -106,7 +101,7 @@ function ensembleBench(): string[] {
       }),
     ),
   )
-  const whole = time(() => seasonHeat(season), 5)
+  const whole = time(heatOf, 5)
   const reach = reachOf(resolveEvents(model), 'first', ['egg', 'young-larva'])
   const cohorts = reach ? made.members.map(({ cumulative }) => reachableCohort(reachHeat(reach), cumulative, 0)) : []
   const coverage = time(() => coverageForecast(cohorts, [{ day: 160.5, effect: 0.8, residualDays: 5 }]))

@@ -1,9 +1,12 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
 export const roles = ['lead', 'scout', 'applicator', 'viewer'] as const
 export const blockKinds = ['orchard', 'vineyard', 'field', 'bed', 'tunnel', 'pots', 'natural-area'] as const
+export const soilTextures = ['sand', 'loamy-sand', 'sandy-loam', 'loam', 'silt-loam', 'clay-loam', 'clay'] as const
+export const soilCovers = ['bare', 'covered'] as const
+export const wetEventKinds = ['overhead-watering', 'condensation'] as const
 export const unitSystems = ['metric', 'us'] as const
 
 export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean() })
@@ -65,7 +68,17 @@ export const blockSchema = z.object({
   kind: z.enum(blockKinds),
   areaHa: z.number().nullable(),
   grows: z.string(),
+  /** The station that was chosen; null: the nearest. */
   stationId: id.nullable(),
+  /** The station that it follows. */
+  follows: z.object({ stationId: id, name: z.string(), how: z.enum(['chosen', 'nearest', 'first']), km: z.number().nullable() }).nullable(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
+  /** °C by which its days' minima and maxima differ from the station's. */
+  offsetMin: z.number(),
+  offsetMax: z.number(),
+  soilTexture: z.enum(soilTextures).nullable(),
+  soilCover: z.enum(soilCovers),
   rowVersion,
   checkAreas: z.array(checkAreaSchema),
 })
@@ -77,14 +90,107 @@ export const blockInput = z.object({
   areaHa: number('the area', 0.0001, 100_000).nullable().default(null),
   grows: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
   stationId: id.nullable().default(null),
+  latitude: number('the latitude', -90, 90).nullable().default(null),
+  longitude: number('the longitude', -180, 180).nullable().default(null),
+  offsetMin: number('the difference of the nights', -25, 25).default(0),
+  offsetMax: number('the difference of the days', -25, 25).default(0),
+  soilTexture: z.enum(soilTextures).nullable().default(null),
+  soilCover: z.enum(soilCovers).default('bare'),
 })
+
+/** A time in which leaves were wet without rain. */
+export const wetEventInput = z
+  .object({
+    kind: z.enum(wetEventKinds, { error: 'choose what made it wet' }),
+    startedAt: instantSchema,
+    endedAt: instantSchema,
+    waterMm: number('the water that reached the ground', 0, 300).nullable().default(null),
+    note,
+  })
+  .refine((e) => Date.parse(e.startedAt) < Date.parse(e.endedAt), { error: 'must end after it began', path: ['endedAt'] })
+  .refine((e) => Date.parse(e.endedAt) - Date.parse(e.startedAt) <= 7 * 86_400_000, {
+    error: 'is longer than a week; enter each watering by itself',
+    path: ['endedAt'],
+  })
+export const wetEventSchema = z.object({
+  id,
+  blockId: id,
+  kind: z.enum(wetEventKinds),
+  startedAt: instantSchema,
+  endedAt: instantSchema,
+  waterMm: z.number().nullable(),
+  note: z.string(),
+  by: z.string(),
+  rowVersion,
+})
+export type WetEvent = z.infer<typeof wetEventSchema>
+
+const monthNormal = z
+  .object({
+    min: number('the mean minimum', -60, 50),
+    max: number('the mean maximum', -60, 60),
+    rain: number('the rain', 0, 3000),
+  })
+  .refine((m) => m.min <= m.max, { error: 'the minimum is above the maximum', path: ['min'] })
+
+/** Twelve monthly means, January first, and where they are from. */
+export const normalsInput = z.object({
+  months: z.array(monthNormal).length(12, { error: 'enter all twelve months' }),
+  source: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
+  /** null where the site has none yet. */
+  rowVersion: rowVersion.nullable(),
+})
+export const normalsSchema = z.object({
+  months: z.array(z.object({ min: z.number(), max: z.number(), rain: z.number() })),
+  source: z.string(),
+  by: z.string(),
+  rowVersion,
+})
+export type MonthlyNormals = z.infer<typeof normalsSchema>
 
 export const checkAreaInput = z.object({ name: text('the name of the check area', 120), note })
 
 const siteParams = z.object({ siteId: id })
 const ok = z.object({ id, rowVersion })
 
+const normalsEndpoints = {
+  normals: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/monthly-normals',
+    summary: 'Monthly normals typed for a site, and those of its own stations to compare with',
+    params: siteParams,
+    input: z.object({}),
+    response: z.object({
+      typed: normalsSchema.nullable(),
+      /** Of the station with the longest history; each month with the years behind it. */
+      own: z
+        .object({
+          stationName: z.string(),
+          months: z.array(z.object({ years: z.int(), min: z.number(), max: z.number(), rain: z.number().nullable() }).nullable()),
+        })
+        .nullable(),
+    }),
+  }),
+  typeNormals: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/monthly-normals',
+    summary: 'Enter the monthly normals of a site',
+    params: siteParams,
+    input: normalsInput,
+    response: normalsSchema,
+  }),
+  removeNormals: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/monthly-normals',
+    summary: 'Take the typed normals away',
+    params: siteParams,
+    input: z.object({ rowVersion }),
+    response: ok,
+  }),
+}
+
 export const sites = {
+  ...normalsEndpoints,
   list: endpoint({
     method: 'get',
     path: '/sites',
@@ -120,7 +226,40 @@ export const sites = {
 }
 
 const blockParams = z.object({ siteId: id, blockId: id })
+const wetEventParams = z.object({ siteId: id, wetEventId: id })
 export const blocks = {
+  wetEvents: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/wet-events',
+    summary: 'Overhead watering and condensation of a season, newest first',
+    params: siteParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.array(wetEventSchema),
+  }),
+  addWetEvent: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/blocks/:blockId/wet-events',
+    summary: 'Enter a time in which leaves were wet without rain',
+    params: blockParams,
+    input: wetEventInput,
+    response: wetEventSchema,
+  }),
+  removeWetEvent: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/wet-events/:wetEventId',
+    summary: 'Remove a wet event; it can be restored',
+    params: wetEventParams,
+    input: z.object({ rowVersion }),
+    response: ok,
+  }),
+  restoreWetEvent: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/wet-events/:wetEventId/restore',
+    summary: 'Undo the removal of a wet event',
+    params: wetEventParams,
+    input: z.object({ rowVersion }),
+    response: wetEventSchema,
+  }),
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/blocks',

@@ -106,11 +106,20 @@ export const watchForecastSchema = z.object({
   generations: z.array(z.object({ id: z.string(), name: z.string(), reachableStages: z.array(z.string()) })),
   events: z.array(modelEvent),
   rule: z.object({ method: z.string(), lower: z.number(), upper: z.number().optional(), cutoff: z.string().optional() }),
-  /** `dates`; `months` where a number of the model is a placeholder; `none` where weather is missing. */
-  grade: z.enum(['dates', 'months', 'none']),
+  /**
+   * `dates`; `months` where a number of the model is a placeholder; `none` where weather is missing; `calendar` where the site has no
+   * weather at all, neither a station nor normals: then only `usual` says anything.
+   */
+  grade: z.enum(['dates', 'months', 'none', 'calendar']),
+  /** What the weather of the season rests on. */
+  basis: z.enum(['station', 'station-and-normals', 'normals', 'none']),
+  /** Months, 1 to 12, in which a generation can usually be reached, and the bloom that announces it, by the library. */
+  usual: z.array(z.object({ generation: z.string(), name: z.string(), months: z.array(z.int()), bloom: z.string(), region: z.string() })),
   confidence: z.enum(['established', 'approximate', 'placeholder']),
   stationId: id.nullable(),
   stationName: z.string().nullable(),
+  /** °C by which the block differs from the station. */
+  offset: z.object({ min: z.number(), max: z.number() }),
   heat: z.object({
     todayIndex: z.int(),
     biofixIndex: z.int(),
@@ -123,13 +132,15 @@ export const watchForecastSchema = z.object({
       observed: z.array(z.number()),
       forecast: z.array(z.array(z.number())),
       seam: z.array(z.array(z.number())),
-      tails: z.array(z.object({ pastSeason: z.int(), heat: z.array(z.number()) })),
+      tails: z.array(z.object({ pastSeason: z.int(), made: z.boolean(), heat: z.array(z.number()) })),
     }),
     /** One standard score per member, in their order. */
     scores: z.array(z.number()),
     pastSeasons: z.int(),
+    /** Seasons made from monthly normals that stand in for past ones. */
+    madeSeasons: z.int(),
     /** The weather forecast that the days ahead rest on. */
-    forecast: z.object({ issuedAt: instantSchema, members: z.int(), days: z.int() }).nullable(),
+    forecast: z.object({ issuedAt: instantSchema, members: z.int(), days: z.int(), correctedFrom: z.int() }).nullable(),
     filledShare: z.number(),
     now: z.number(),
     missing: z.array(z.object({ from: civilDateSchema, to: civilDateSchema })),

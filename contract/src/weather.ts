@@ -1,9 +1,10 @@
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
+import { soilTextures } from './sites.js'
 
 /** What a weather file may hold, in the order in which it is shown. */
-export const weatherVariables = ['temperature', 'min', 'max', 'humidity', 'rain', 'wind'] as const
+export const weatherVariables = ['temperature', 'min', 'max', 'humidity', 'rain', 'wind', 'wetness', 'soil'] as const
 export type WeatherVariable = (typeof weatherVariables)[number]
 
 export const unitsOf = {
@@ -13,6 +14,8 @@ export const unitsOf = {
   humidity: ['%'],
   rain: ['mm', 'in'],
   wind: ['m/s', 'km/h', 'mph'],
+  wetness: ['share', '%', 'min'],
+  soil: ['C', 'F'],
 } as const satisfies Record<WeatherVariable, readonly string[]>
 
 export const separators = [',', ';', '\t', '|'] as const
@@ -33,7 +36,7 @@ export const mappingSchema = z.object({
   /** null: the file allows both readings and somebody must say. */
   dateOrder: z.enum(dateOrders).nullable(),
   clock: z.enum(clocks),
-  columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(6),
+  columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(8),
 })
 export type WeatherMapping = z.infer<typeof mappingSchema>
 
@@ -79,9 +82,18 @@ export type ImportResult = z.infer<typeof importResultSchema>
 export const importProgressSchema = z.object({ phase: z.enum(['reading', 'storing']), share: z.number().min(0).max(1) })
 export type ImportProgress = z.infer<typeof importProgressSchema>
 
+/** What a station reads by the hour. */
+export const checkedVariables = ['temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil'] as const
+
 export const stationSchema = z.object({
   id,
   name: z.string(),
+  place: z.string(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
+  elevationM: z.number().nullable(),
+  /** In a tunnel, under glass or in a room: it stands for no place outside. */
+  underCover: z.boolean(),
   /** Standard time of the station, minutes east of UTC. */
   utcOffsetMinutes: z.int(),
   rowVersion,
@@ -93,14 +105,95 @@ export const stationSchema = z.object({
   /** The newest hour that a device pushed, and whether one is overdue. */
   lastHour: instantSchema.nullable(),
   silent: z.boolean(),
+  /** The newest push that was refused, and why; null since none was, or since one was taken after it. */
+  refused: z.object({ at: instantSchema, because: z.string() }).nullable(),
   firstDay: civilDateSchema.nullable(),
   lastDay: civilDateSchema.nullable(),
+  /** What it reads: newest hour of each, and the share of the thirty days before that which came. */
+  sensors: z.array(z.object({ variable: z.enum(checkedVariables), lastHour: instantSchema, share: z.number() })),
 })
 export type Station = z.infer<typeof stationSchema>
 
+const positionFields = {
+  latitude: number('the latitude', -90, 90).nullable().default(null),
+  longitude: number('the longitude', -180, 180).nullable().default(null),
+}
+
 export const stationInput = z.object({
   name: text('the name of the station', 120),
+  place: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
+  ...positionFields,
+  elevationM: number('the elevation', -450, 6000).nullable().default(null),
   sensorHeightM: number('the height of the wind sensor', 0.5, 100).nullable().default(null),
+  underCover: z.boolean().default(false),
+})
+
+/** A change of the clock moves every reading to another hour of the day, so it has to be meant. */
+export const stationPatch = stationInput.extend({
+  utcOffsetMinutes: z
+    .int({ error: 'enter whole minutes' })
+    .min(-840, { error: 'must be at least −14 hours' })
+    .max(840, { error: 'must be at most 14 hours' }),
+  /** How many hours of readings the writer has seen that it moves. */
+  clockMovesHours: z.int().min(0).optional(),
+  rowVersion,
+})
+
+export const correctionKinds = ['clock', 'unit'] as const
+
+/**
+ * Readings that were taken in wrongly: the clock of the logger was off, or their unit was another. Nothing stored is altered; the
+ * correction lies over it and can be taken off.
+ */
+export const correctionInput = z
+  .object({
+    kind: z.enum(correctionKinds, { error: 'choose what was wrong' }),
+    /** First and last day, in standard time of the station. */
+    from: civilDateSchema,
+    to: civilDateSchema,
+    shiftMinutes: z.int({ error: 'enter whole minutes' }).min(-1440).max(1440).nullable().default(null),
+    variable: z.enum(checkedVariables).nullable().default(null),
+    readAs: z.string().max(5).nullable().default(null),
+    isIn: z.string().max(5).nullable().default(null),
+    note,
+  })
+  .refine((c) => c.from <= c.to, { error: 'the last day lies before the first', path: ['to'] })
+  .refine((c) => c.kind !== 'clock' || (c.shiftMinutes !== null && c.shiftMinutes !== 0 && c.shiftMinutes % 60 === 0), {
+    error: 'enter whole hours by which the readings move, such as −1',
+    path: ['shiftMinutes'],
+  })
+  .refine((c) => c.kind !== 'unit' || c.variable !== null, { error: 'choose what was read in the wrong unit', path: ['variable'] })
+  .refine((c) => c.kind !== 'unit' || c.variable === null || (unitsOf[c.variable] as readonly string[]).includes(c.readAs ?? ''), {
+    error: 'choose the unit that was taken',
+    path: ['readAs'],
+  })
+  .refine((c) => c.kind !== 'unit' || c.variable === null || (unitsOf[c.variable] as readonly string[]).includes(c.isIn ?? ''), {
+    error: 'choose the unit in which they are',
+    path: ['isIn'],
+  })
+  .refine((c) => c.kind !== 'unit' || c.readAs !== c.isIn, { error: 'is the unit that was taken already', path: ['isIn'] })
+
+export const correctionSchema = z.object({
+  id,
+  kind: z.enum(correctionKinds),
+  from: civilDateSchema,
+  to: civilDateSchema,
+  shiftMinutes: z.int().nullable(),
+  variable: z.enum(checkedVariables).nullable(),
+  readAs: z.string().nullable(),
+  isIn: z.string().nullable(),
+  note: z.string(),
+  by: z.string(),
+  rowVersion,
+})
+export type Correction = z.infer<typeof correctionSchema>
+
+/** What a correction would do, before it is made. */
+export const correctionPreviewSchema = z.object({
+  hours: z.int(),
+  /** Hours that would then lie outside what there can be. */
+  impossible: z.int(),
+  examples: z.array(z.object({ at: instantSchema, before: z.number(), movesTo: instantSchema, after: z.number() })),
 })
 
 const pushedReading = z
@@ -110,10 +203,12 @@ const pushedReading = z
     humidity: number('the humidity', 0, 100).optional(),
     rain: number('the rain', 0, 200).optional(),
     wind: number('the wind', 0, 75).optional(),
+    wetness: number('the wetness', 0, 1).optional(),
+    soil: number('the soil temperature', -30, 60).optional(),
   })
-  .refine((r) => [r.temperature, r.humidity, r.rain, r.wind].some((v) => v !== undefined), { error: 'holds no value' })
+  .refine((r) => [r.temperature, r.humidity, r.rain, r.wind, r.wetness, r.soil].some((v) => v !== undefined), { error: 'holds no value' })
 
-/** What a device pushes: one reading, or several, in °C, %, mm and m/s, each of the hour in which `at` lies. */
+/** What a device pushes: one reading, or several, in °C, %, mm, m/s, share of the hour wet and °C of the soil, each of the hour in which `at` lies. */
 export const pushInput = z.preprocess(
   (body) => (body !== null && typeof body === 'object' && !Array.isArray(body) && !('readings' in body) ? { readings: [body] } : body),
   z.strictObject({
@@ -122,17 +217,28 @@ export const pushInput = z.preprocess(
 )
 export type PushInput = z.output<typeof pushInput>
 
+/** One day as it is known, and what follows from it; null where it is not known. SI units. */
 export const dayWeatherSchema = z.object({
   day: civilDateSchema,
   min: z.number().nullable(),
   max: z.number().nullable(),
   rain: z.number().nullable(),
+  /** Share of the day's temperatures that rests on filled readings. */
   filled: z.number(),
+  /** Hours that leaves were wet, and hours of which it is not known; null where the station has no hours that day. */
+  wet: z.number().nullable(),
+  wetUnknown: z.number(),
+  /** °C at 10 cm: mean of the probe, otherwise estimated from the air. */
+  soil: z.number().nullable(),
+  /** Share of the water that plants can use, in the root zone and in the upper 5 cm. */
+  rootZone: z.number().nullable(),
+  surface: z.number().nullable(),
+  /** Chill portions since 120 days before the season. */
+  chill: z.number().nullable(),
 })
 export type DayWeather = z.infer<typeof dayWeatherSchema>
 
-export const checkedVariables = ['temperature', 'humidity', 'rain', 'wind'] as const
-export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap'] as const
+export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap', 'drift'] as const
 export const fillMethods = ['interpolated', 'neighbour', 'climatology', 'unknown'] as const
 export const faultDecisions = ['open', 'accepted', 'overruled'] as const
 
@@ -212,6 +318,7 @@ export const heatMethods = [
   'clamped-average',
   'hourly',
 ] as const
+export const rateCurves = ['briere', 'beta'] as const
 export const heatCutoffs = ['horizontal', 'intermediate', 'vertical'] as const
 
 const fromText = (what: string, least: number, most: number) =>
@@ -220,17 +327,49 @@ const fromText = (what: string, least: number, most: number) =>
 /** How heat is summed and from when; `target` is the sum at which the methods are compared. Temperatures in °C. */
 export const heatQuery = z
   .object({
+    blockId: id.optional(),
     season: civilDateSchema,
     from: civilDateSchema,
     method: z.enum(heatMethods, { error: 'choose a method' }),
     lower: fromText('the lower threshold', -20, 40),
     upper: fromText('the upper threshold', -10, 60).optional(),
     cutoff: z.enum(heatCutoffs).default('horizontal'),
+    /** Where curved rates end; needs an upper threshold below it. */
+    limit: fromText('the temperature that stops all development', 0, 60).optional(),
     target: fromText('the sum', 1, 10_000),
   })
   .refine((q) => q.upper === undefined || q.upper > q.lower, { error: 'must be above the lower threshold', path: ['upper'] })
+  .refine((q) => q.limit === undefined || (q.upper !== undefined && q.limit > q.upper), {
+    error: 'must be above the upper threshold',
+    path: ['limit'],
+  })
 
 const aheadSpan = z.object({ low: z.number(), middle: z.number(), high: z.number() })
+
+/** The block as which a station's weather is looked at: with its offset, its cover, its soil and its wet events. */
+const placeQuery = z.object({ blockId: id.optional() })
+
+const known = z.number().nullable()
+/** One hour: what is believed, and what follows from it. SI units; wind at 2 m. */
+const hourWeatherSchema = z.object({
+  hour: z.int(),
+  temperature: known,
+  low: known,
+  high: known,
+  humidity: known,
+  rain: known,
+  wind: known,
+  dewPoint: known,
+  /** Vapour pressure deficit in hPa. */
+  vpd: known,
+  deltaT: known,
+  /** null: not known. */
+  wet: z.boolean().nullable(),
+  soil: known,
+  /** Readings of this hour that are doubted: what was read, and what stands in. */
+  doubts: z.array(z.object({ variable: z.enum(checkedVariables), flag: z.enum(readingFlags), read: known, inUse: known })),
+})
+export type HourWeather = z.infer<typeof hourWeatherSchema>
 
 const siteParams = z.object({ siteId: id })
 const stationParams = z.object({ siteId: id, stationId: id })
@@ -259,7 +398,7 @@ export const weather = {
     summary: 'Add a station',
     params: siteParams,
     input: stationInput,
-    response: stationSchema,
+    response: z.object({ id, rowVersion }),
   }),
   issueToken: endpoint({
     method: 'post',
@@ -269,19 +408,142 @@ export const weather = {
     input: z.object({ simulated: z.boolean().default(false) }),
     response: z.object({ token: z.string() }),
   }),
+  updateStation: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/stations/:stationId',
+    summary: 'Change a station; a change of its clock must be meant',
+    params: stationParams,
+    input: stationPatch,
+    response: z.object({ id, rowVersion }),
+  }),
+  removeStation: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/stations/:stationId',
+    summary: 'Remove a station; it can be restored, its readings with it',
+    params: stationParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreStation: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/restore',
+    summary: 'Undo the removal of a station',
+    params: stationParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  corrections: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/corrections',
+    summary: 'Corrections that lie over the readings of a station',
+    params: stationParams,
+    input: z.object({}),
+    response: z.array(correctionSchema),
+  }),
+  previewCorrection: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/correction-preview',
+    summary: 'What a correction would do; stores nothing',
+    params: stationParams,
+    input: correctionInput,
+    response: correctionPreviewSchema,
+  }),
+  correct: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/corrections',
+    summary: 'Lay a correction over the readings of a station',
+    params: stationParams,
+    input: correctionInput,
+    response: correctionSchema,
+  }),
+  removeCorrection: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/corrections/:correctionId',
+    summary: 'Take a correction off again',
+    params: z.object({ siteId: id, correctionId: id }),
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreCorrection: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/corrections/:correctionId/restore',
+    summary: 'Lay a correction on again that was taken off',
+    params: z.object({ siteId: id, correctionId: id }),
+    input: z.object({ rowVersion }),
+    response: correctionSchema,
+  }),
   days: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/days',
-    summary: 'Daily extremes of a season, and the range of past seasons on the same days',
+    summary: 'A season day by day: what was read, what follows from it, the range of past seasons, and the days ahead',
     params: stationParams,
-    input: z.object({ season: civilDateSchema }),
+    input: placeQuery.extend({ season: civilDateSchema }),
     response: z.object({
       days: z.array(dayWeatherSchema),
       normal: z.array(z.object({ low: z.number(), high: z.number() }).nullable()),
       pastSeasons: z.int(),
+      /** First days of the seasons that the station knows, oldest first. */
+      seasons: z.array(civilDateSchema),
       /** Days ahead, today first, over the members of the newest forecast: lowest, median and highest of each extreme. */
       ahead: z.array(z.object({ day: civilDateSchema, min: aheadSpan, max: aheadSpan })),
-      forecast: z.object({ issuedAt: instantSchema, members: z.int() }).nullable(),
+      forecast: z.object({ issuedAt: instantSchema, members: z.int(), correctedFrom: z.int() }).nullable(),
+      soil: z.object({
+        /** `probe` where one read this season. */
+        source: z.enum(['probe', 'estimated']),
+        texture: z.enum(soilTextures),
+        /** Nobody has said what soil it is. */
+        assumed: z.boolean(),
+        unknownRainDays: z.int(),
+      }),
+      frost: z.object({
+        lastSpring: civilDateSchema.nullable(),
+        firstAutumn: civilDateSchema.nullable(),
+        /** Share of past seasons with a spring frost on or after this day of the year; null in autumn and without past seasons. */
+        risk: z.number().nullable(),
+        seasons: z.int(),
+      }),
+      /** Chill portions through today's date in the median of past seasons. */
+      usualChill: z.number().nullable(),
+      /** Hours of standard time. */
+      sun: z.object({ sunrise: z.number().nullable(), sunset: z.number().nullable(), dayLength: z.number() }).nullable(),
+    }),
+  }),
+  hours: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/hours',
+    summary: 'The hours of one day, in standard time of the station',
+    params: stationParams,
+    input: placeQuery.extend({ day: civilDateSchema }),
+    response: z.object({
+      /** Read, from the forecast (the median member with the lowest and highest), or made from the day's extremes. */
+      source: z.enum(['read', 'forecast', 'extremes', 'none']),
+      sun: z
+        .object({ sunrise: z.number().nullable(), sunset: z.number().nullable(), dawn: z.number().nullable(), dusk: z.number().nullable() })
+        .nullable(),
+      hours: z.array(hourWeatherSchema),
+    }),
+  }),
+  score: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/stations/:stationId/forecast-score',
+    summary: 'Past forecasts against what came, by lead day, and what is taken off the next one',
+    params: stationParams,
+    input: z.object({}),
+    response: z.object({
+      issues: z.int(),
+      leads: z.array(
+        z.object({
+          lead: z.int(),
+          n: z.int(),
+          biasMin: z.number(),
+          biasMax: z.number(),
+          errorMin: z.number(),
+          errorMax: z.number(),
+          inside: z.number(),
+          takenOffMin: z.number(),
+          takenOffMax: z.number(),
+        }),
+      ),
     }),
   }),
   heat: endpoint({
@@ -295,7 +557,9 @@ export const weather = {
       current: z.array(z.number()),
       past: z.array(z.object({ season: civilDateSchema, cumulative: z.array(z.number()) })),
       aheadDays: z.number().nullable(),
-      methods: z.array(z.object({ method: z.enum(heatMethods), day: z.number().nullable(), laterBy: z.number().nullable() })),
+      methods: z.array(
+        z.object({ method: z.enum([...heatMethods, ...rateCurves]), day: z.number().nullable(), laterBy: z.number().nullable() }),
+      ),
     }),
   }),
   typeDays: endpoint({

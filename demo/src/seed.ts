@@ -2,20 +2,21 @@ import { randomUUID } from 'node:crypto'
 import { seededRandom } from '@bocado/core'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { clock } from '@bocado/server/clock'
-import { migrate, openDatabase, sqlInstant, type Database, type Row, type Transaction, type Write } from '@bocado/server/database/index'
+import { migrate, openDatabase, sqlInstant, type Row, type Transaction, type Write } from '@bocado/server/database/index'
 import type { Deps } from '@bocado/server/http/route'
 import { inTransaction } from '@bocado/server/http/transaction'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite } from '@bocado/server/sites/service'
-import { addProduct, planTreatment, recordTreatment, weatherForWatch } from '@bocado/server/treatments/service'
+import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
 import { createWatch } from '@bocado/server/watches/service'
+import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
-import { addStation } from '@bocado/server/weather/service'
+import { addStation } from '@bocado/server/weather/stations'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
 import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY } from './site.js'
-import { inventWeather } from './weather.js'
+import { inventWeather, type InventedStation } from './weather.js'
 
 const MAPPING: WeatherMapping = {
   separator: ',',
@@ -65,7 +66,7 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
 
   const stations = new Map<string, string>()
   for (const station of STATIONS) {
-    const { id } = await addStation(lead, deps, { name: station.name, sensorHeightM: 2 })
+    const { id } = await addStation(lead, deps, endpoints.weather.addStation.input.parse(station.about))
     stations.set(station.name, id)
     await seedWeather(lead, id, station)
   }
@@ -107,7 +108,9 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   }
   const virus = products[0]!
   const done = await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' })
-  const weather = await weatherForWatch({ ...deps, database: tx as unknown as Database }, site.id, story, STORY.treatedOn)
+  const hour = Math.floor(Date.parse(STORY.treatedOn) / 3_600_000) * 3_600_000
+  const read = inventWeather(STATIONS[0] as InventedStation, Date.parse(DEMO_NOW)).find(({ at }) => at === hour)
+  const weather = { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
   await recordTreatment(applicator, deps, done.id, {
     startedAt: STORY.treatedOn,
     rate: 0.1,
@@ -131,6 +134,7 @@ async function main(): Promise<void> {
       database,
       clock,
       history: new StationHistory(),
+      memo: new Memo(),
       readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
     }
     await inTransaction(database, (tx) => seed(tx, deps))

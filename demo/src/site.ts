@@ -1,4 +1,4 @@
-import type { blocks, Person, productInput, InputOf } from '@bocado/contract'
+import type { blocks, Person, productInput, InputOf, weather } from '@bocado/contract'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
 
@@ -25,9 +25,35 @@ export const PEOPLE: readonly Omit<Person, 'id'>[] = [
 ]
 
 /** Two stations: one on the bench, one by the river, where nights are colder. */
-export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River' })[] = [
-  { name: 'Bench', seed: 11, coldNights: 0, faults: true },
-  { name: 'River', seed: 12, coldNights: 1.5, faults: false },
+export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River'; about: InputOf<typeof weather.addStation> })[] = [
+  {
+    name: 'Bench',
+    seed: 11,
+    coldNights: 0,
+    faults: true,
+    about: {
+      name: 'Bench',
+      place: 'mown grass above Old Apples',
+      latitude: 46.2,
+      longitude: -119.3,
+      elevationM: 210,
+      sensorHeightM: 2,
+    },
+  },
+  {
+    name: 'River',
+    seed: 12,
+    coldNights: 1.5,
+    faults: false,
+    about: {
+      name: 'River',
+      place: 'a mast by the pump, cold air pools there',
+      latitude: 46.193,
+      longitude: -119.289,
+      elevationM: 188,
+      sensorHeightM: 3,
+    },
+  },
 ]
 
 type BlockDefinition = Omit<InputOf<typeof blocks.create>, 'stationId'> & { station: 'Bench' | 'River' }

@@ -12,6 +12,7 @@ import {
   reachOf,
   resolveEvents,
   seasonHeat,
+  seasonWeather,
   seededRandom,
   stratifiedScores,
   windowForecast,
@@ -61,7 +62,7 @@ beforeEach(({ onTestFailed }) => onTestFailed(async () => void (await page.scree
 function expectation() {
   const model = modelOf(findOrganism('codling-moth')!)
   const series = dailyFromHours({ firstHour: dayNumber(file.firstDay) * 24, tempsC: file.tempsC })
-  const heat = seasonHeat({ series, rule: model.heat, firstDay: SEASON, startDay: dayNumber(BIOFIX), today: dayNumber(TODAY) })
+  const heat = seasonHeat(seasonWeather({ series, firstDay: SEASON, today: dayNumber(TODAY) }), model.heat, dayNumber(BIOFIX))
   const scores = stratifiedScores(heat.members.length, seededRandom(1969))
   const events = resolveEvents(model)
   const window = windowForecast(heat.members, scores, reachHeat(reachOf(events, 'first', ['egg', 'young-larva'])!), 365)

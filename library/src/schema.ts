@@ -72,6 +72,8 @@ export const organismSchema = z.strictObject({
         name: z.string().min(3),
         events: z.array(eventSchema).min(2),
         reachableStages: z.array(z.string()).min(1),
+        /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */
+        usual: z.strictObject({ months: z.array(z.int().min(1).max(12)).min(1), bloom: z.string().min(3), ...provenance }).optional(),
       }),
     )
     .min(1),

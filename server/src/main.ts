@@ -3,6 +3,7 @@ import { pino } from 'pino'
 import { createApp } from './app.js'
 import { clock } from './clock.js'
 import { migrate, openDatabase } from './database/index.js'
+import { Memo } from './memo.js'
 import { StationHistory } from './weather/history.js'
 import { weatherFileReader } from './weatherFiles/reader.js'
 
@@ -21,6 +22,7 @@ async function main(): Promise<void> {
       database,
       clock,
       history: new StationHistory(),
+      memo: new Memo(),
       readWeatherFile: weatherFileReader(new URL('./weatherFile.worker.js', import.meta.url)),
     },
     { page: fileURLToPath(new URL('../../web/dist/', import.meta.url)), log },

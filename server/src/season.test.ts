@@ -9,6 +9,7 @@ import {
   reachOf,
   resolveEvents,
   seasonHeat,
+  seasonWeather,
   seededRandom,
   stratifiedScores,
   windowForecast,
@@ -19,7 +20,7 @@ import { startApplication, type Application } from './testing/application.js'
 import { done, startSite, type TestSite } from './testing/farm.js'
 import { hourlyFile, importFile, preview } from './testing/upload.js'
 
-const { watches, treatments, scouting, outcomes, blocks, demo } = endpoints
+const { watches, treatments, scouting, outcomes, blocks, demo, weather } = endpoints
 const SEASON = '2026-01-01'
 
 let app: Application
@@ -75,13 +76,8 @@ test('a forecast is what the computation makes of the readings, with a member fo
     tempsC: Float64Array.from(hours, (line) => Number(line.split(',')[1])),
   })
   const model = modelOf(findOrganism('codling-moth')!)
-  const heat = seasonHeat({
-    series,
-    rule: model.heat,
-    firstDay: dayNumber(SEASON),
-    startDay: dayNumber('2026-05-10'),
-    today: dayNumber('2026-06-12'),
-  })
+  const weather = seasonWeather({ series, firstDay: dayNumber(SEASON), today: dayNumber('2026-06-12') })
+  const heat = seasonHeat(weather, model.heat, dayNumber('2026-05-10'))
   expect(forecast.heat.segments.tails.map(({ pastSeason }) => civilDate(pastSeason))).toEqual([
     '2021-01-01',
     '2022-01-01',
@@ -230,7 +226,13 @@ test('without weather a watch says what is missing and gives no date', async () 
     ),
   )
   const band = done(await app.call(watches.band, { siteId: bare.site.id }, { season: SEASON }))
-  expect(band.watches[0]).toMatchObject({ grade: 'none', windows: [] })
-  expect(band.watches[0]?.heat.missing).toEqual([{ from: '2026-06-10', to: '2026-06-11' }])
+  expect(band.watches[0]).toMatchObject({ grade: 'calendar', basis: 'none', windows: [] })
+  expect(band.watches[0]?.usual[0]).toMatchObject({ generation: 'first', months: [5, 6] })
   expect(band.heatAxis).toBeNull()
+
+  const days = [{ day: '2026-06-11', min: 8, max: 20 }]
+  done(await app.call(weather.typeDays, { siteId: bare.site.id, stationId: bare.stationId }, { days }, person))
+  const read = done(await app.call(watches.band, { siteId: bare.site.id }, { season: SEASON })).watches[0]
+  expect(read).toMatchObject({ grade: 'none', basis: 'station', windows: [] })
+  expect(read?.heat.missing).toEqual([{ from: '2026-06-10', to: '2026-06-10' }])
 })

@@ -27,7 +27,7 @@ const CLIMATOLOGY_LEAST_YEARS = 3
  * A value for each faulty hour, by the first way that serves: a straight line between believed readings at most three hours
  * apart; linear regression on the best-correlated neighbouring station over the thirty days around; the mean of the same
  * hour within five days in at least three other years. Rain is never drawn between hours nor taken from other years: the
- * nearest station's rain, else unknown.
+ * nearest station's rain, else unknown. Wetness is never filled: rain and humidity tell of it where the sensor did not.
  *
  * @param series the readings as they came, faults included
  * @param faults of `checkHours`, less those that somebody overruled
@@ -45,6 +45,7 @@ export function fillHours(
   return runsOf(faults).flatMap((run) => {
     const from = (run[0] as Fault).hour
     const to = (run.at(-1) as Fault).hour
+    if (variable === 'wetness') return run.map((fault): FilledHour => ({ ...fault, value: NaN, method: 'unknown' }))
     const regression = variable === 'rain' ? undefined : bestRegression(believed, series.firstHour, neighbours, (from + to) >> 1)
     return run.map((fault): FilledHour => {
       const filled =

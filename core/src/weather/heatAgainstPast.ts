@@ -1,10 +1,14 @@
 import { dailyHeat } from '../heat/degreeDays.js'
+import { curvedHeat, type CurvedRule, type RateCurve } from '../heat/curvedHeat.js'
 import { hourlyHeat } from '../heat/hourlyHeat.js'
 import type { HeatRule } from '../heat/rule.js'
 import { quantileSorted } from '../statistics/quantile.js'
 import { sameDayInYear, seasonLater } from './calendar.js'
 import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
 import type { HourlySeries } from './fillHours.js'
+
+/** A straight rule, or a curved rate stated like one. */
+export type AnyHeatRule = HeatRule | CurvedRule
 
 /** Heat of one season from a start day on: °C·d through each day, for as many days as there is weather. */
 export interface SeasonSum {
@@ -21,11 +25,13 @@ export interface PlaceWeather {
 
 /**
  * Heat of a season from `startDay` to the day before `until` (day numbers). It ends early at the first day without weather,
- * measured or filled; for `hourly` at the first day with an hour missing.
+ * measured or filled; for `hourly` and curved rates at the first day with an hour missing.
  */
-export function seasonSum(weather: PlaceWeather, rule: HeatRule, season: number, startDay: number, until: number): SeasonSum {
+export function seasonSum(weather: PlaceWeather, rule: AnyHeatRule, season: number, startDay: number, until: number): SeasonSum {
   const heat =
-    rule.method === 'hourly' ? heatFromHours(weather.hours, rule, startDay, until) : heatFromDays(weather.days, rule, startDay, until)
+    'curve' in rule || rule.method === 'hourly'
+      ? heatFromHours(weather.hours, rule, startDay, until)
+      : heatFromDays(weather.days, rule, startDay, until)
   let sum = 0
   return { season, cumulative: heat.map((value) => (sum += value)) }
 }
@@ -40,19 +46,20 @@ function heatFromDays(series: DailySeries, rule: HeatRule, startDay: number, unt
   return dailyHeat(days, rule)
 }
 
-function heatFromHours({ firstHour, values }: HourlySeries, rule: HeatRule, startDay: number, until: number): Float64Array {
+function heatFromHours({ firstHour, values }: HourlySeries, rule: AnyHeatRule, startDay: number, until: number): Float64Array {
   const days: number[] = []
   for (let day = startDay; day < until; day++) {
     const from = day * 24 - firstHour
     const hours = from < 0 ? new Float64Array() : values.subarray(from, from + 24)
     if (hours.length < 24 || hours.some(Number.isNaN)) break
-    days.push(hourlyHeat(hours, rule).reduce((a, b) => a + b, 0))
+    const heat = 'curve' in rule ? curvedHeat(hours, rule) : hourlyHeat(hours, rule)
+    days.push(heat.reduce((a, b) => a + b, 0))
   }
   return Float64Array.from(days)
 }
 
 /** The past seasons that are complete from the same start day to their end, oldest first. */
-export function pastSums(weather: PlaceWeather, rule: HeatRule, season: number, startDay: number): SeasonSum[] {
+export function pastSums(weather: PlaceWeather, rule: AnyHeatRule, season: number, startDay: number): SeasonSum[] {
   const sums: SeasonSum[] = []
   for (let years = -60; years < 0; years++) {
     const start = sameDayInYear(startDay, years)
@@ -84,7 +91,7 @@ function dayReached(cumulative: Float64Array, heat: number): number {
 
 /** What a choice of method changes, over the past seasons, at a given heat. */
 export interface MethodDifference {
-  method: HeatRule['method']
+  method: HeatRule['method'] | RateCurve
   /** Median day, counted from the start, on which the heat is reached; undefined where fewer than half the seasons do. */
   day: number | undefined
   /** Median of the days by which it is later than by the reference, season by season. */
@@ -94,7 +101,7 @@ export interface MethodDifference {
 /** Compares methods at a heat against the first of them: each season is compared with itself. */
 export function compareMethods(
   weather: PlaceWeather,
-  rules: readonly HeatRule[],
+  rules: readonly AnyHeatRule[],
   season: number,
   startDay: number,
   heat: number,
@@ -106,13 +113,13 @@ export function compareMethods(
   const reference = dates[0]
   const median = (values: readonly number[]): number | undefined =>
     values.length === 0 ? undefined : quantileSorted(Float64Array.from(values).sort(), 0.5)
-  return rules.map(({ method }, i) => {
+  return rules.map((rule, i) => {
     const own = dates[i] ?? new Map<number, number>()
     const differences = [...own].flatMap(([year, day]) => {
       const other = reference?.get(year)
       return other === undefined ? [] : [day - other]
     })
-    return { method, day: median([...own.values()]), laterBy: median(differences) }
+    return { method: 'curve' in rule ? rule.curve : rule.method, day: median([...own.values()]), laterBy: median(differences) }
   })
 }
 

@@ -1,11 +1,11 @@
 /** Variables of an hourly reading that are checked. */
-export type CheckedVariable = 'temperature' | 'humidity' | 'rain' | 'wind'
+export type CheckedVariable = 'temperature' | 'humidity' | 'rain' | 'wind' | 'wetness' | 'soil'
 
 /**
  * Why a reading is not believed: outside what there can be, a jump from the hour before, stuck at one value, alone against
- * both its neighbours, or not there at all.
+ * both its neighbours, not there at all, or running away from the stations around it (`checkDrift`).
  */
-export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap'
+export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap' | 'drift'
 
 /** One hour that is not believed; `hour` is an index into the series that was checked. */
 export interface Fault {
@@ -24,12 +24,14 @@ interface Limits {
   mayStand: (value: number) => boolean
 }
 
-/** Bounds in °C, %, mm/h and m/s; the most that has been measured on open ground, and practice for steps. */
+/** Bounds in °C, %, mm/h, m/s and share of the hour; the most that has been measured on open ground, and practice for steps. */
 const LIMITS: Readonly<Record<CheckedVariable, Limits>> = {
   temperature: { least: -60, most: 58, step: 16, spike: 10, mayStand: () => false },
   humidity: { least: 0, most: 100, step: 70, spike: 50, mayStand: (v) => v >= 99 },
   rain: { least: 0, most: 200, step: Infinity, spike: Infinity, mayStand: () => true },
   wind: { least: 0, most: 75, step: 30, spike: 20, mayStand: () => true },
+  wetness: { least: 0, most: 1, step: Infinity, spike: Infinity, mayStand: () => true },
+  soil: { least: -30, most: 60, step: 8, spike: 5, mayStand: () => false },
 }
 
 /** The same value for this long is a stuck sensor. */
@@ -40,9 +42,9 @@ const LONGEST_GAP_HOURS = 14 * 24
 
 /**
  * Faults of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
- * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature and in humidity below 99 %.
+ * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature, soil and humidity below 99 %.
  *
- * @param values °C, %, mm in the hour, or m/s by `variable`
+ * @param values °C, %, mm in the hour, m/s, or share of the hour by `variable`
  */
 export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Fault[] {
   const limits = LIMITS[variable]

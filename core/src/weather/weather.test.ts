@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { dailyHeat } from '../heat/index.js'
+import { dailyHeat, type HeatRule } from '../heat/index.js'
 import {
   civilDate,
   dailyFromHours,
@@ -8,6 +8,7 @@ import {
   hasDay,
   sameDayInYear,
   seasonHeat,
+  seasonWeather,
   seasonLater,
   seasonStart,
   withDailyExtremes,
@@ -93,36 +94,48 @@ describe('filling', () => {
   })
 })
 
+interface Season extends Omit<Parameters<typeof seasonWeather>[0], 'rule'> {
+  rule: HeatRule
+  startDay: number
+}
+const heatOf = ({ rule, startDay, ...season }: Season) => seasonHeat(seasonWeather(season), rule, startDay)
+
 describe('heat of a season', () => {
   const rule = { method: 'double-sine', lower: 10, upper: 31 } as const
   const place = { rule, firstDay: dayNumber('2026-01-01'), startDay: dayNumber('2026-05-04'), today: dayNumber('2026-06-12') }
 
   test('is what was observed, then each past year by itself, with the seam in one piece', () => {
-    const series = years(2022, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
-    const heat = seasonHeat({ series, ...place })
-    expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason))).toEqual(['2022-01-01', '2023-01-01', '2024-01-01', '2025-01-01'])
+    const series = years(2021, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
+    const heat = heatOf({ series, ...place })
+    expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason))).toEqual([
+      '2021-01-01',
+      '2022-01-01',
+      '2023-01-01',
+      '2024-01-01',
+      '2025-01-01',
+    ])
     const days = []
     for (let d = place.startDay; d < place.firstDay + 365; d++) {
       const source = d < place.today ? d : sameDayInYear(d, -3)
       days.push({ min: series.min[source - series.firstDay]!, max: series.max[source - series.firstDay]! })
     }
     const wanted = dailyHeat(days, rule).reduce((a, b) => a + b, 0)
-    expect(heat.members[1]?.cumulative.at(-1)).toBeCloseTo(wanted, 9)
+    expect(heat.members[2]?.cumulative.at(-1)).toBeCloseTo(wanted, 9)
     expect(heat.median.at(-1)).toBeLessThan(wanted)
     expect(heat.knownDays).toBe(365)
   })
 
   test('is summed per year: averaging temperatures first would lose the warm years’ heat', () => {
     const autumn = { ...place, startDay: dayNumber('2026-10-20'), today: dayNumber('2026-10-20') }
-    const heat = seasonHeat({ series: years(2022, '2026-10-19', (year) => (year % 2 === 0 ? 6 : -6)), ...autumn })
-    const averaged = seasonHeat({ series: years(2022, '2026-10-19'), ...autumn })
+    const heat = heatOf({ series: years(2020, '2026-10-19', (year) => (year % 2 === 0 ? 6 : -6)), ...autumn })
+    const averaged = heatOf({ series: years(2020, '2026-10-19'), ...autumn })
     expect(heat.median.at(-1)).toBeGreaterThan(1.2 * averaged.median.at(-1)!)
   })
 
   test('ends with today where there is no past year, and says which days are missing', () => {
     const young = years(2026, '2026-06-11')
-    expect(seasonHeat({ series: young, ...place }).knownDays).toBe(dayNumber('2026-06-12') - place.firstDay)
-    const gap = seasonHeat({ series: without(young, '2026-05-10', '2026-05-16'), ...place })
+    expect(heatOf({ series: young, ...place }).knownDays).toBe(dayNumber('2026-06-12') - place.firstDay)
+    const gap = heatOf({ series: without(young, '2026-05-10', '2026-05-16'), ...place })
     expect(gap.members).toEqual([])
     expect(gap.missingDays.map(civilDate)).toEqual([
       '2026-05-10',
@@ -136,7 +149,7 @@ describe('heat of a season', () => {
   })
 
   test('says how much of it was filled', () => {
-    const heat = seasonHeat({ series: without(years(2020, '2026-06-11'), '2026-05-10', '2026-05-12'), ...place })
+    const heat = heatOf({ series: without(years(2020, '2026-06-11'), '2026-05-10', '2026-05-12'), ...place })
     expect(heat.filledShare).toBeCloseTo(3 / 39)
   })
 })
@@ -144,14 +157,14 @@ describe('heat of a season', () => {
 describe('a forecast joined to the past', () => {
   const rule = { method: 'double-sine', lower: 10, upper: 31 } as const
   const place = { rule, firstDay: dayNumber('2026-01-01'), startDay: dayNumber('2026-05-04'), today: dayNumber('2026-06-12') }
-  const series = years(2022, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
+  const series = years(2021, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
   const forecast = [4, -4, 0].map((warmer) => Array.from({ length: 10 }, (_, i) => ({ min: 9 + warmer + i / 5, max: 23 + warmer })))
 
   test('is the full cross, forecast-major, and each member is exactly the sum over its own joined days', () => {
-    const heat = seasonHeat({ series, ...place, forecast })
-    expect(heat.members).toHaveLength(3 * 4)
+    const heat = heatOf({ series, ...place, forecast })
+    expect(heat.members).toHaveLength(3 * 5)
     expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason).slice(0, 4)).join(' ')).toBe(
-      Array(3).fill('2022 2023 2024 2025').join(' '),
+      Array(3).fill('2021 2022 2023 2024 2025').join(' '),
     )
     expect(heat.forecastDays).toBe(10)
     const read = (day: number) => ({ min: series.min[day - series.firstDay]!, max: series.max[day - series.firstDay]! })
@@ -162,9 +175,9 @@ describe('a forecast joined to the past', () => {
       const days = []
       for (let d = place.startDay; d < place.today; d++) days.push(read(d))
       days.push(...forecast[f]!)
-      for (let d = place.today + 10; d < place.firstDay + 365; d++) days.push(read(sameDayInYear(d, y - 4)))
+      for (let d = place.today + 10; d < place.firstDay + 365; d++) days.push(read(sameDayInYear(d, y - 5)))
       const whole = dailyHeat(days, rule)
-      const member = heat.members[f * 4 + y]!
+      const member = heat.members[f * 5 + y]!
       for (const i of [37, 38, 39, 47, 48, 49, 100]) {
         const sum = whole.slice(0, i + 1).reduce((a, b) => a + b, 0)
         expect(member.cumulative[place.startDay - place.firstDay + i], `day ${i} of member ${f}, ${y}`).toBeCloseTo(sum, 9)
@@ -173,7 +186,7 @@ describe('a forecast joined to the past', () => {
   })
 
   test('before the biofix counts only what comes after it', () => {
-    const late = seasonHeat({ series, ...place, startDay: place.today + 4, forecast })
+    const late = heatOf({ series, ...place, startDay: place.today + 4, forecast })
     const index = place.today - place.firstDay
     expect(late.members[0]!.cumulative[index + 3]).toBe(0)
     expect(late.members[0]!.cumulative[index + 4]).toBeGreaterThan(0)
@@ -181,7 +194,7 @@ describe('a forecast joined to the past', () => {
 
   test('ends with its last day where no past year goes on', () => {
     const young = years(2026, '2026-06-11')
-    const heat = seasonHeat({ series: young, ...place, forecast })
+    const heat = heatOf({ series: young, ...place, forecast })
     expect(heat.knownDays).toBe(place.today - place.firstDay + 10)
     expect(heat.members).toHaveLength(3)
     expect(heat.members[0]!.cumulative.at(-1)).toBe(heat.members[0]!.cumulative[heat.knownDays - 1])

@@ -20,7 +20,19 @@ async function columnsOf(w: Write, input: BlockInput) {
     ])
     if (!station) throw fieldProblem('stationId', 'choose a station of this site')
   }
-  return { name: input.name, kind: input.kind, area_ha: input.areaHa, grows: input.grows, station_id: input.stationId }
+  return {
+    name: input.name,
+    kind: input.kind,
+    area_ha: input.areaHa,
+    grows: input.grows,
+    station_id: input.stationId,
+    latitude: input.latitude,
+    longitude: input.longitude,
+    offset_min: input.offsetMin,
+    offset_max: input.offsetMax,
+    soil_texture: input.soilTexture,
+    soil_cover: input.soilCover,
+  }
 }
 
 export async function createBlock(w: Write, input: BlockInput): Promise<Block> {

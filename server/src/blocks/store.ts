@@ -1,5 +1,8 @@
 import type { Block, CheckArea } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
+import { findSite } from '../sites/store.js'
+import { followedStation } from '../weather/place.js'
+import { listStations } from '../weather/store.js'
 
 const checkAreaOf = (row: Row): CheckArea => ({
   id: row['id'] as string,
@@ -9,13 +12,19 @@ const checkAreaOf = (row: Row): CheckArea => ({
   rowVersion: row['row_version'] as number,
 })
 
-const blockOf = (row: Row, checkAreas: CheckArea[]): Block => ({
+const blockOf = (row: Row, checkAreas: CheckArea[]): Omit<Block, 'follows'> => ({
   id: row['id'] as string,
   name: row['name'] as string,
   kind: row['kind'] as Block['kind'],
   areaHa: row['area_ha'] as number | null,
   grows: row['grows'] as string,
   stationId: row['station_id'] as string | null,
+  latitude: row['latitude'] as number | null,
+  longitude: row['longitude'] as number | null,
+  offsetMin: row['offset_min'] as number,
+  offsetMax: row['offset_max'] as number,
+  soilTexture: row['soil_texture'] as Block['soilTexture'],
+  soilCover: row['soil_cover'] as Block['soilCover'],
   rowVersion: row['row_version'] as number,
   checkAreas,
 })
@@ -28,10 +37,15 @@ export async function listCheckAreas(db: Queryable, siteId: string): Promise<Che
 export async function listBlocks(db: Queryable, siteId: string): Promise<Block[]> {
   const [rows] = await db.query<Row[]>('SELECT * FROM block WHERE site_id = ? AND deleted_at IS NULL ORDER BY created_at, name', [siteId])
   const checkAreas = await listCheckAreas(db, siteId)
-  return rows.map((row) =>
-    blockOf(
+  const stations = await listStations(db, siteId)
+  const site = (await findSite(db, siteId)) ?? { latitude: null, longitude: null }
+  return rows.map((row) => {
+    const block = blockOf(
       row,
       checkAreas.filter((area) => area.blockId === row['id']),
-    ),
-  )
+    )
+    const followed = followedStation(stations, block, site)
+    const follows = followed && { stationId: followed.station.id, name: followed.station.name, how: followed.how, km: followed.km }
+    return { ...block, follows: follows ?? null }
+  })
 }

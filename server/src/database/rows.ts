@@ -10,7 +10,18 @@ export interface Write {
 }
 
 /** Tables with `site_id`, `row_version`, `changed_by` and `deleted_at`, which people change. */
-export type Editable = 'site' | 'station' | 'block' | 'check_area' | 'watch' | 'product' | 'treatment' | 'round'
+export type Editable =
+  | 'site'
+  | 'station'
+  | 'block'
+  | 'check_area'
+  | 'watch'
+  | 'product'
+  | 'treatment'
+  | 'round'
+  | 'wet_event'
+  | 'monthly_normals'
+  | 'station_correction'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')
@@ -25,7 +36,7 @@ async function audit(w: Write, table: Editable, id: string, action: string, befo
 /** The live row of the site with this id. Throws 404 where there is none. */
 export async function liveRow(db: Queryable, siteId: string, table: Editable, id: string, lock = false): Promise<Row> {
   const row = await anyRow(db, siteId, table, id, lock)
-  if (row['deleted_at'] !== null) throw new HttpProblem(404, `This ${table.replace('_', ' ')} was removed. Restore it first.`)
+  if (row['deleted_at'] !== null) throw new HttpProblem(404, `This ${table.replaceAll('_', ' ')} was removed. Restore it first.`)
   return row
 }
 
@@ -34,7 +45,7 @@ async function anyRow(db: Queryable, siteId: string, table: Editable, id: string
     id,
     siteId,
   ])
-  if (!row) throw new HttpProblem(404, `There is no such ${table.replace('_', ' ')} at this site.`)
+  if (!row) throw new HttpProblem(404, `There is no such ${table.replaceAll('_', ' ')} at this site.`)
   return row
 }
 

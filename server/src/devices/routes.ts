@@ -2,7 +2,9 @@ import { endpoints, pushInput } from '@bocado/contract'
 import { text, type Request, type Response, type Router } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import Papa from 'papaparse'
-import { HttpProblem } from '../http/problems.js'
+import { sqlInstant } from '../database/index.js'
+import { HttpProblem, toProblem } from '../http/problems.js'
+import { noteRefusal } from '../weather/store.js'
 import { takeForecast } from '../forecasts/service.js'
 import { parse, type Deps } from '../http/route.js'
 import { pushReadings } from './service.js'
@@ -38,7 +40,13 @@ export function deviceRoutes(router: Router, deps: Deps): void {
   router.post(push.path, limit, text({ type: 'text/csv', limit: '2mb' }), async (req: Request, res: Response) => {
     const { stationId } = parse(push.params, req.params)
     const body: unknown = typeof req.body === 'string' ? fromCsv(req.body) : req.body
-    res.json(await pushReadings(deps, stationId, tokenOf(req), parse(pushInput, body)))
+    try {
+      res.json(await pushReadings(deps, stationId, tokenOf(req), parse(pushInput, body)))
+    } catch (error) {
+      const { problem, fault } = toProblem(error)
+      if (!fault) await noteRefusal(deps.database, stationId, sqlInstant(await deps.clock.now(deps.database)), problem.detail)
+      throw error
+    }
   })
   router.post(issueForecast.path, limit, async (req: Request, res: Response) => {
     const { stationId } = parse(issueForecast.params, req.params)

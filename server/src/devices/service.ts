@@ -5,7 +5,7 @@ import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { inTransaction } from '../http/transaction.js'
 import { hashOf, requireStation } from './token.js'
-import { getStation } from '../weather/service.js'
+import { getStation } from '../weather/stations.js'
 import { HOUR_VALUES, mergeHours } from '../weather/readingStore.js'
 import { lockStation, noteHour, setToken } from '../weather/store.js'
 

@@ -16,7 +16,7 @@ beforeAll(async () => {
   app = await startApplication({ now: '2026-06-12T14:30:00Z' })
   place = await startSite(app)
   // Readings to 07:00 in standard time today, an hour before "now".
-  const file = hourlyFile(2022, '2026-06-13').split('\n').slice(0, -18).join('\n')
+  const file = hourlyFile(2021, '2026-06-13').split('\n').slice(0, -18).join('\n')
   await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
   const watch = { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-14' }
   done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
@@ -47,8 +47,8 @@ const heat = async () => done(await app.call(watches.band, { siteId: place.site.
 const days = async () => done(await app.call(weather.days, params(), { season: SEASON }))
 
 test('without a forecast the days ahead come from past years alone', async () => {
-  expect(await heat()).toMatchObject({ forecast: null, pastSeasons: 4 })
-  expect((await heat()).scores).toHaveLength(4)
+  expect(await heat()).toMatchObject({ forecast: null, pastSeasons: 5 })
+  expect((await heat()).scores).toHaveLength(5)
   expect((await days()).ahead).toEqual([])
 })
 
@@ -57,7 +57,7 @@ describe('a forecast that is delivered', () => {
     expect((await deliver(issue([-3, 0, 4]))).status).toBe(200)
     const now = await heat()
     expect(now.forecast).toMatchObject({ members: 3, days: 11, issuedAt: '2026-06-12T14:00:00Z' })
-    expect(now.scores).toHaveLength(12)
+    expect(now.scores).toHaveLength(15)
     const { segments } = now
     const members = joinMembers({
       ...segments,
@@ -69,13 +69,13 @@ describe('a forecast that is delivered', () => {
     const june20 = dayNumber('2026-06-20') - dayNumber(SEASON)
     const sums = members.map(({ cumulative }) => cumulative[june20]!)
     // Within the forecast a member's sum does not depend on the past year behind it.
-    expect(sums[0]).toBeCloseTo(sums[3]!, 6)
-    expect(sums[8]! - sums[0]!).toBeGreaterThan(40)
+    expect(sums[0]).toBeCloseTo(sums[4]!, 6)
+    expect(sums[10]! - sums[0]!).toBeGreaterThan(40)
   })
 
   test('is overlaid by what was observed today, and shown day by day', async () => {
     const { ahead, forecast } = await days()
-    expect(forecast).toEqual({ issuedAt: '2026-06-12T14:00:00Z', members: 3 })
+    expect(forecast).toEqual({ issuedAt: '2026-06-12T14:00:00Z', members: 3, correctedFrom: 0 })
     expect(ahead).toHaveLength(11)
     expect(ahead[0]!.day).toBe('2026-06-12')
     // The night's minimum was read, so all members agree on it; the afternoon is still to come.
@@ -97,6 +97,34 @@ describe('a forecast that is delivered', () => {
     done(await app.call(demo.setClock, {}, { now: '2026-06-14T14:30:00Z' }))
     expect((await days()).forecast).toBeNull()
     done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+  })
+})
+
+describe('past forecasts', () => {
+  test('are held against what came, and their bias is taken off the next one', async () => {
+    const before = (await days()).ahead
+    // A week and a half of issues at midnight that saw every night two degrees too cold and every day right.
+    const file = hourlyFile(2026, '2026-06-13').split('\n')
+    for (let d = 1; d <= 12; d++) {
+      const issuedAt = `2026-05-${String(18 + d).padStart(2, '0')}T08:00:00Z`
+      const start = file.findIndex((line) => line.startsWith(`2026-05-${String(18 + d).padStart(2, '0')} 00:00`))
+      const temperature = file.slice(start, start + 96).map((line) => {
+        const t = Number(line.split(',')[1])
+        return Number(line.slice(11, 13)) < 9 ? t - 2 : t
+      })
+      expect((await deliver({ issuedAt, firstHour: issuedAt, members: [{ temperature }] })).status).toBe(200)
+    }
+    const { leads } = done(await app.call(weather.score, params(), {}))
+    expect(leads.map(({ lead }) => lead)).toEqual([0, 1, 2, 3])
+    expect(leads[1]).toMatchObject({ n: 12, biasMin: -2, biasMax: 0, errorMin: 2 })
+    expect(leads[1]!.takenOffMin).toBeCloseTo((-2 * 12) / 20, 1)
+    const { ahead, forecast } = await days()
+    expect(forecast!.correctedFrom).toBeGreaterThanOrEqual(12)
+    expect(ahead[1]!.min.middle - before[1]!.min.middle).toBeCloseTo(1.2, 1)
+    expect(ahead[1]!.max.middle).toBeCloseTo(before[1]!.max.middle, 6)
+    const hour = done(await app.call(weather.hours, params(), { day: '2026-06-13' }))
+    expect(hour.source).toBe('forecast')
+    expect(Math.min(...hour.hours.map(({ low }) => low ?? NaN))).toBeCloseTo(ahead[1]!.min.low, 1)
   })
 })
 

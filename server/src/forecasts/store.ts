@@ -1,5 +1,6 @@
 import type { ForecastIssueInput } from '@bocado/contract'
 import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
+import type { Memo } from '../memo.js'
 
 export interface ForecastIssue {
   id: string
@@ -35,17 +36,31 @@ export async function insertIssue(
   return row?.['id'] as string
 }
 
-/** Issues of a station between two moments, newest first. */
-export async function issuesBetween(db: Queryable, stationId: string, after: Date, until: Date): Promise<ForecastIssue[]> {
+/** Ids and moments of a station's issues between two moments, newest first. */
+export async function issuesBetween(
+  db: Queryable,
+  stationId: string,
+  after: Date,
+  until: Date,
+): Promise<{ id: string; issuedAt: string }[]> {
   const [rows] = await db.query<Row[]>(
-    'SELECT * FROM forecast_issue WHERE station_id = ? AND issued_at > ? AND issued_at <= ? ORDER BY issued_at DESC',
+    'SELECT id, issued_at FROM forecast_issue WHERE station_id = ? AND issued_at > ? AND issued_at <= ? ORDER BY issued_at DESC',
     [stationId, sqlInstant(after), sqlInstant(until)],
   )
-  return rows.map((row) => ({
-    id: row['id'] as string,
-    issuedAt: instantOf(row['issued_at'] as string),
-    firstHour: instantOf(row['first_hour'] as string),
-    hours: row['hours'] as number,
-    members: jsonOf<ForecastIssue['members']>(row['members']),
-  }))
+  return rows.map((row) => ({ id: row['id'] as string, issuedAt: instantOf(row['issued_at'] as string) }))
+}
+
+/** A whole issue. It never changes, so it is kept. */
+export function loadIssue(db: Queryable, memo: Memo, id: string): Promise<ForecastIssue> {
+  return memo.get(`issue ${id}`, async () => {
+    const [[row]] = await db.query<Row[]>('SELECT * FROM forecast_issue WHERE id = ?', [id])
+    if (!row) throw new Error(`forecast issue ${id} is not there`)
+    return {
+      id,
+      issuedAt: instantOf(row['issued_at'] as string),
+      firstHour: instantOf(row['first_hour'] as string),
+      hours: row['hours'] as number,
+      members: jsonOf<ForecastIssue['members']>(row['members']),
+    }
+  })
 }

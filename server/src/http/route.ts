@@ -3,6 +3,7 @@ import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/cont
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
 import type { Clock } from '../clock.js'
+import type { Memo } from '../memo.js'
 import { jsonOf, type Database, type Row, type Transaction } from '../database/pool.js'
 import type { Write } from '../database/rows.js'
 import type { WeatherFileReader } from '../weatherFiles/reader.js'
@@ -15,6 +16,8 @@ export interface Deps {
   database: Database
   clock: Clock
   history: StationHistory
+  /** What was computed and still holds. */
+  memo: Memo
   readWeatherFile: WeatherFileReader
 }
 
@@ -36,7 +39,7 @@ export function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<
 export function read<E extends Endpoint>(router: Router, deps: Deps, e: E, handler: (ctx: ReadContext<E>) => Promise<ResponseOf<E>>): void {
   router[e.method](e.path, async (req: Request, res: Response) => {
     const params = parse(e.params, req.params) as ParamsOf<E>
-    const input = parse(e.input, req.query) as ParsedInputOf<E>
+    const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
     res.json(await handler({ deps, params, input }))
   })
 }

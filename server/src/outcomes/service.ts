@@ -19,7 +19,8 @@ import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { watchHeat } from '../watches/forecast.js'
-import { organismOf, weatherByStation, type BlockWeather } from '../watches/service.js'
+import { organismOf } from '../watches/service.js'
+import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
@@ -69,15 +70,8 @@ function countOf(round: Round | undefined, organism: Organism): OutcomeCount | n
 }
 
 /** What a treatment reached, with the weather that came: the generation that it reached most of. */
-function achievedCoverage(
-  watch: StoredWatch,
-  organism: Organism,
-  product: Product,
-  day: string,
-  { series, ahead }: BlockWeather,
-  today: string,
-): Bounds | null {
-  const { heat, scores } = watchHeat({ watch, series, today, ahead })
+function achievedCoverage(watch: StoredWatch, organism: Organism, product: Product, day: string, { weather }: BlockWeather): Bounds | null {
+  const { heat, scores } = watchHeat(watch, weather)
   if (heat.members.length === 0) return null
   const events = resolveEvents(watch.pinned)
   const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
@@ -165,7 +159,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     listRounds(database, siteId, season),
     listBlocks(database, siteId),
   ])
-  const weatherOf = weatherByStation(deps, siteId, site.today)
+  const weatherOf = await weatherOfBlocks(deps, site, season)
   const result: Outcome[] = []
   for (const treatment of treatments) {
     const watch = watches.find(({ id }) => id === treatment.watchId)
@@ -174,9 +168,9 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !product || !block) continue
     const organism = organismOf(watch)
-    const blockWeather = await weatherOf(block.stationId)
+    const blockWeather = await weatherOf(block)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id)
-    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, blockWeather, site.today)
+    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, blockWeather)
     result.push(
       outcomeOf(
         treatment,

@@ -55,8 +55,11 @@ export async function joinSite(db: Queryable, siteId: string, person: Person): P
 /** Rises with every change of the site's readings and with every forecast for it. */
 export async function weatherVersionOf(db: Queryable, siteId: string): Promise<number> {
   const [[row]] = await db.query<Row[]>(
-    `SELECT (SELECT COALESCE(SUM(history_version), 0) FROM station WHERE site_id = ?) + (SELECT COUNT(*) FROM forecast_issue WHERE site_id = ?) AS version`,
-    [siteId, siteId],
+    `SELECT (SELECT COALESCE(SUM(history_version), 0) FROM station WHERE site_id = ?) + (SELECT COUNT(*) FROM forecast_issue WHERE site_id = ?)
+       + (SELECT COALESCE(SUM(row_version), 0) FROM monthly_normals WHERE site_id = ?)
+       + (SELECT COALESCE(SUM(row_version), 0) FROM wet_event WHERE site_id = ?)
+       + (SELECT COALESCE(SUM(row_version), 0) FROM block WHERE site_id = ?) AS version`,
+    [siteId, siteId, siteId, siteId, siteId],
   )
   return Number(row?.['version'])
 }

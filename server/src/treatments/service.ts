@@ -6,7 +6,7 @@ import { insertRow, sqlInstant, updateRow, type Queryable, type Write } from '..
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { stationFor, weatherAt } from '../weather/service.js'
+import { weatherAt } from '../weather/dayHours.js'
 import { findWatch, type StoredWatch } from '../watches/store.js'
 import { findProduct, findTreatment } from './store.js'
 
@@ -121,5 +121,5 @@ export async function weatherForWatch(deps: Deps, siteId: string, watchId: strin
   const watch = await findWatch(deps.database, siteId, watchId)
   if (!watch) throw new HttpProblem(404, 'There is no such watch at this site.')
   const block = await getBlock(deps.database, siteId, watch.blockId)
-  return weatherAt(deps.database, await stationFor(deps.database, siteId, block.stationId), at)
+  return weatherAt(deps, siteId, block.id, at, block.follows?.stationId)
 }

@@ -12,13 +12,14 @@ import {
   stratifiedScores,
   windowForecast,
   windowState,
+  type Hemisphere,
   type Bounds,
-  type DailySeries,
   type ResolvedEvent,
   type SeasonHeat,
+  type SeasonWeather,
 } from '@bocado/core'
 import { restsOnPlaceholder, type Confidence, type Organism, forecastQuantities } from '@bocado/library'
-import type { DaysAhead } from '../forecasts/service.js'
+import type { BlockWeather } from '../weather/blockWeather.js'
 import { presentedWatch, type StoredWatch } from './store.js'
 
 /** One seed for all watches: the same weather gives the same forecast, whoever asks. */
@@ -40,21 +41,12 @@ function leastSure(organism: Organism): Confidence {
 export interface ForecastInput {
   watch: StoredWatch
   organism: Organism
-  series: DailySeries
-  today: string
-  ahead: DaysAhead | undefined
+  block: BlockWeather
 }
 
 /** The season's heat of a watch, and one standard score per member for the uncertainty of its figures. */
-export function watchHeat({ watch, series, today, ahead }: Omit<ForecastInput, 'organism'>): { heat: SeasonHeat; scores: number[] } {
-  const heat = seasonHeat({
-    series,
-    rule: watch.pinned.heat,
-    firstDay: dayNumber(watch.season),
-    startDay: dayNumber(watch.biofix),
-    today: dayNumber(today),
-    ...(ahead ? { forecast: ahead.members } : {}),
-  })
+export function watchHeat(watch: StoredWatch, weather: SeasonWeather): { heat: SeasonHeat; scores: number[] } {
+  const heat = seasonHeat(weather, watch.pinned.heat, dayNumber(watch.biofix))
   return { heat, scores: heat.members.length > 0 ? stratifiedScores(heat.members.length, seededRandom(MEMBER_SEED)) : [] }
 }
 
@@ -103,13 +95,28 @@ function runs(days: readonly number[]): { from: string; to: string }[] {
   return result.map(({ from, to }) => ({ from: civilDate(from), to: civilDate(to) }))
 }
 
-/** The forecast of one watch, without what was done and counted. `station` is null where the site has none. */
+/** What a season usually is like for a generation, where there is no weather to say more. */
+const usualOf = (organism: Organism, south: boolean): WatchForecast['usual'] =>
+  organism.generations.flatMap(({ id, name, usual }) =>
+    usual
+      ? [
+          {
+            generation: id,
+            name,
+            months: usual.months.map((m) => (south ? ((m + 5) % 12) + 1 : m)),
+            bloom: usual.bloom,
+            region: usual.region,
+          },
+        ]
+      : [],
+  )
+
+/** The forecast of one watch, without what was done and counted. */
 export function forecastWatch(
-  input: ForecastInput,
-  station: { id: string; name: string } | null,
+  { watch, organism, block }: ForecastInput,
+  hemisphere: Hemisphere,
 ): Omit<WatchForecast, 'treatments' | 'rounds'> {
-  const { watch, organism } = input
-  const { heat, scores } = watchHeat(input)
+  const { heat, scores } = watchHeat(watch, block.weather)
   const events = resolveEvents(watch.pinned)
   const { method, lower, upper, cutoff } = watch.pinned.heat
   const nowIndex = Math.min(heat.todayIndex, heat.median.length) - 1
@@ -132,10 +139,13 @@ export function forecastWatch(
       }
     }),
     rule: { method, lower, ...(upper === undefined ? {} : { upper }), ...(cutoff ? { cutoff } : {}) },
-    grade: heat.members.length === 0 ? 'none' : restsOnPlaceholder(organism) ? 'months' : 'dates',
+    grade: block.basis === 'none' ? 'calendar' : heat.members.length === 0 ? 'none' : restsOnPlaceholder(organism) ? 'months' : 'dates',
+    basis: block.basis,
+    usual: usualOf(organism, hemisphere === 'south'),
     confidence: leastSure(organism),
-    stationId: station?.id ?? null,
-    stationName: station?.name ?? null,
+    stationId: block.followed?.station.id ?? null,
+    stationName: block.followed?.station.name ?? null,
+    offset: block.place?.offset ?? { min: 0, max: 0 },
     heat: {
       todayIndex: heat.todayIndex,
       biofixIndex: dayNumber(watch.biofix) - heat.firstDay,
@@ -147,13 +157,19 @@ export function forecastWatch(
         observed: rounded(heat.segments.observed),
         forecast: heat.segments.forecast.map(rounded),
         seam: heat.segments.seam.map(rounded),
-        tails: heat.segments.tails.map(({ pastSeason, heat: days }) => ({ pastSeason, heat: rounded(days) })),
+        tails: heat.segments.tails.map(({ pastSeason, made, heat: days }) => ({ pastSeason, made, heat: rounded(days) })),
       },
       scores,
       pastSeasons: heat.segments.tails.filter(({ pastSeason }) => pastSeason !== heat.firstDay).length,
+      madeSeasons: heat.segments.tails.filter(({ made }) => made).length,
       forecast:
-        input.ahead && heat.forecastDays > 0
-          ? { issuedAt: input.ahead.issuedAt, members: input.ahead.members.length, days: heat.forecastDays }
+        block.ahead && heat.forecastDays > 0
+          ? {
+              issuedAt: block.ahead.issuedAt,
+              members: block.ahead.members.length,
+              days: heat.forecastDays,
+              correctedFrom: block.ahead.correctedFrom,
+            }
           : null,
       filledShare: heat.filledShare,
       now: nowIndex >= 0 ? (heat.median[nowIndex] ?? 0) : 0,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Band, ParsedInputOf, Site, Watch, watches } from '@bocado/contract'
-import { civilDate, dayNumber, fillDays, hasDay, seasonHeat, seasonLater, seasonStart, type DailySeries, type HeatRule } from '@bocado/core'
+import { civilDate, dayNumber, LEAD_DAYS, seasonHeat, seasonLater, seasonStart, type HeatRule } from '@bocado/core'
 import { findOrganism, modelOf, type Organism } from '@bocado/library'
 import { insertRow, liveRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
@@ -8,10 +8,8 @@ import type { Deps } from '../http/route.js'
 import { listBlocks } from '../blocks/store.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
-import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { listTreatments } from '../treatments/store.js'
-import { stationFor } from '../weather/service.js'
-import type { StoredStation } from '../weather/store.js'
+import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { forecastWatch } from './forecast.js'
 import { findWatch, listWatches, presentedWatch, type StoredWatch } from './store.js'
 
@@ -72,42 +70,15 @@ export async function changeWatch(w: Write, deps: Deps, watchId: string, input: 
   return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
 }
 
-const EMPTY: DailySeries = { firstDay: 0, min: new Float64Array(), max: new Float64Array(), filled: new Float64Array() }
-
-export interface BlockWeather {
-  station: StoredStation | undefined
-  series: DailySeries
-  ahead: DaysAhead | undefined
-}
-
-/** The station that a block follows, with its days and the forecast for it; no station gives an empty series. */
-async function weatherOfBlock(deps: Deps, siteId: string, stationId: string | null, today: string): Promise<BlockWeather> {
-  const station = await stationFor(deps.database, siteId, stationId)
-  if (!station) return { station, series: EMPTY, ahead: undefined }
-  const days = await deps.history.daysOf(deps.database, station)
-  return { station, series: days.series, ahead: await daysAhead(deps, station, days, today) }
-}
-
-/** The weather of blocks, fetched once for each station that they follow. */
-export function weatherByStation(deps: Deps, siteId: string, today: string): (stationId: string | null) => Promise<BlockWeather> {
-  const known = new Map<string | null, Promise<BlockWeather>>()
-  return (stationId) => {
-    const weather = known.get(stationId) ?? weatherOfBlock(deps, siteId, stationId, today)
-    known.set(stationId, weather)
-    return weather
-  }
-}
-
 const AXIS_RULE: HeatRule = { method: 'single-sine', lower: 5 }
 const AXIS_FLOOR = 0.1
 
 /** Where each day begins on the axis that is even in heat, 0 to 1, and the season's end; null without a full year of weather. */
-function heatAxis({ series, ahead }: BlockWeather, firstDay: number, today: number): number[] | null {
-  const length = seasonLater(firstDay, 1) - firstDay
-  const filled = fillDays(series, firstDay, today - 1)
-  let startDay = firstDay
-  while (startDay < today && !hasDay(filled, startDay)) startDay++
-  const heat = seasonHeat({ series, rule: AXIS_RULE, firstDay, startDay, today, ...(ahead ? { forecast: ahead.members } : {}) })
+function heatAxis({ weather }: BlockWeather): number[] | null {
+  const { firstDay, length, todayIndex } = weather
+  let start = 0
+  while (start < todayIndex && weather.observed.length > 0 && !weather.observed[start + LEAD_DAYS]) start++
+  const heat = seasonHeat(weather, AXIS_RULE, firstDay + start)
   const total = heat.median[length - 1] ?? 0
   if (heat.knownDays < length || total <= 0) return null
   return Array.from({ length: length + 1 }, (_, i) => {
@@ -128,14 +99,16 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listRounds(database, siteId, season),
     listTreatments(database, siteId, season),
   ])
-  const weatherOf = weatherByStation(deps, siteId, site.today)
+  const weatherOf = await weatherOfBlocks(deps, site, season)
+  const hemisphere = hemisphereOf(site)
   const forecasts: Band['watches'] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
-    const { station, series, ahead } = await weatherOf(block.stationId)
+    const weather = await weatherOf(block)
+    const key = `forecast ${weather.key} ${watch.id}@${watch.rowVersion} ${createHash('sha256').update(JSON.stringify(watch.pinned)).digest('hex')} ${hemisphere}`
     forecasts.push({
-      ...forecastWatch({ watch, organism: organismOf(watch), series, today: site.today, ahead }, station ?? null),
+      ...deps.memo.get(key, () => forecastWatch({ watch, organism: organismOf(watch), block: weather }, hemisphere)),
       treatments: treatments.filter(({ watchId }) => watchId === watch.id),
       rounds: rounds.filter(({ watchId }) => watchId === watch.id),
     })
@@ -144,7 +117,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const todayIndex = Math.min(Math.max(dayNumber(site.today) - start, 0), days)
   return {
     season: { start: season, days, todayIndex },
-    heatAxis: heatAxis(main, start, Math.min(dayNumber(site.today), start + days)),
+    heatAxis: deps.memo.get(`axis ${main.key}`, () => heatAxis(main)),
     watches: forecasts,
   }
 }

@@ -127,3 +127,39 @@ describe('a decision', () => {
     expect((await temperatures()).find(({ flag }) => flag === 'spike')?.decision).toBe('open')
   })
 })
+
+describe('a sensor that drifts', () => {
+  test('is a suspicion: the readings are used until somebody accepts it', async () => {
+    const lines = hourlyFile(2025, '2026-06-12').split('\n')
+    const from = lines.findIndex((line) => line.startsWith('2026-05-01 00:00'))
+    for (let i = from; i < lines.length; i++) {
+      const [time, temperature, rain] = lines[i]!.split(',')
+      lines[i] = `${time},${(Number(temperature) + Math.min(6, (i - from) / 100)).toFixed(2)},${rain}`
+    }
+    const hill = {
+      ...place,
+      stationId: done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'Hill' }, { person: place.person })).id,
+    }
+    const file = lines.join('\n')
+    await importFile(app, hill, file, (await preview(app, hill, file.slice(0, 200_000))).body.mapping)
+    const ask = { siteId: place.site.id, stationId: hill.stationId }
+    const drift = async () => done(await app.call(weather.faults, ask, { season: SEASON })).filter(({ flag }) => flag === 'drift')
+    const maxOf = async () => done(await app.call(weather.days, ask, { season: SEASON })).days.find(({ day }) => day === '2026-06-10')!.max!
+    const found = await drift()
+    expect(found).toHaveLength(1)
+    expect(found[0]!.from.slice(0, 7)).toBe('2026-05')
+    expect(found[0]!.standsIn!.high).toBeLessThan(found[0]!.read!.high)
+    const drifting = await maxOf()
+    const decide = (decision: 'accepted' | 'overruled') =>
+      app.call(
+        weather.decideFaults,
+        ask,
+        { decision, faults: [{ variable: 'temperature', from: found[0]!.from, to: found[0]!.to }] },
+        { person: place.person },
+      )
+    done(await decide('accepted'))
+    expect(drifting - (await maxOf())).toBeGreaterThan(5)
+    done(await decide('overruled'))
+    expect(await maxOf()).toBe(drifting)
+  })
+})

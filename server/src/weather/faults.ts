@@ -4,8 +4,9 @@ import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { decideFixes, listDoubted, type DoubtedReading } from './fixStore.js'
-import { checkStation } from './quality.js'
-import { getStation } from './service.js'
+import { getSite } from '../sites/service.js'
+import { stationPosition } from './place.js'
+import { getStation } from './stations.js'
 import { lockStation } from './store.js'
 
 const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
@@ -36,7 +37,8 @@ function runsOf(doubted: readonly DoubtedReading[]): DoubtedReading[][] {
 /** What is doubted of a station in a season, newest first. */
 export async function seasonFaults(deps: Deps, siteId: string, stationId: string, season: string): Promise<Fault[]> {
   const station = await getStation(deps.database, siteId, stationId)
-  await checkStation(deps.database, station)
+  // What is doubted is found when the history is made.
+  await deps.history.daysOf(deps.database, station, stationPosition(station, await getSite(deps.database, deps.clock, siteId)))
   const standardMidnight = (day: number): string => sqlInstant(new Date(day * 86_400_000 - station.utcOffsetMinutes * 60_000))
   const start = dayNumber(season)
   const doubted = await listDoubted(deps.database, siteId, stationId, standardMidnight(start), standardMidnight(seasonLater(start, 1)))

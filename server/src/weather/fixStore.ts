@@ -1,6 +1,7 @@
 import type { FillMethod, ReadingFlag } from '@bocado/core'
-import type { Queryable, Row, Transaction, Write } from '../database/index.js'
-import type { HourVariable } from './readingStore.js'
+import { sqlInstant, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
+import { HOUR_VALUES, type HourVariable } from './readingStore.js'
+import { raiseVersion } from './store.js'
 
 export type FixDecision = 'open' | 'accepted' | 'overruled'
 
@@ -46,7 +47,7 @@ export async function listDoubted(
 ): Promise<DoubtedReading[]> {
   const [rows] = await db.query<Row[]>(
     `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', f.at) AS minutes, f.variable, f.flag, f.value, f.method, f.decision, p.name AS decided_by,
-       CASE f.variable WHEN 'temperature' THEN r.temperature WHEN 'humidity' THEN r.humidity WHEN 'rain' THEN r.rain ELSE r.wind END AS reading
+       CASE f.variable ${HOUR_VALUES.map((variable) => `WHEN '${variable}' THEN r.${variable}`).join(' ')} END AS reading
      FROM reading_fix f LEFT JOIN reading r ON r.station_id = f.station_id AND r.at = f.at LEFT JOIN person p ON p.id = f.decided_by
      WHERE f.station_id = ? AND f.site_id = ? AND f.at >= ? AND f.at < ? ORDER BY f.variable, f.at`,
     [stationId, siteId, from, until],
@@ -54,28 +55,40 @@ export async function listDoubted(
   return rows.map((row) => ({ ...fixOf(row), reading: row['reading'] as number | null, decidedBy: row['decided_by'] as string | null }))
 }
 
-/** Puts a station's fixes in place of the earlier ones. What was overruled stays; what was accepted stays accepted. */
-export async function replaceFixes(
+const sameFix = (a: StoredFix, b: StoredFix): boolean =>
+  a.flag === b.flag && a.method === b.method && (a.value === b.value || Math.abs((a.value ?? NaN) - (b.value ?? NaN)) < 1e-9)
+
+/**
+ * Brings a station's fixes to what its check found, writing only those that differ. What was overruled stays; what was accepted
+ * stays accepted.
+ */
+export async function storeFixes(
   tx: Transaction,
   station: { id: string; siteId: string; historyVersion: number },
+  before: readonly StoredFix[],
   fixes: readonly (StoredFix & { at: string })[],
 ): Promise<void> {
-  await tx.query(
-    'CREATE TEMPORARY TABLE accepted_fix AS SELECT at, variable, decided_by FROM reading_fix WHERE station_id = ? AND decision = ?',
-    [station.id, 'accepted'],
-  )
-  await tx.query("DELETE FROM reading_fix WHERE station_id = ? AND decision <> 'overruled'", [station.id])
-  for (let i = 0; i < fixes.length; i += 2000) {
-    const rows = fixes
+  const keyOf = ({ variable, minutes }: StoredFix): string => `${variable} ${minutes}`
+  const stored = new Map(before.map((fix) => [keyOf(fix), fix]))
+  const wanted = new Set(fixes.map(keyOf))
+  const changed = fixes.filter((fix) => {
+    const known = stored.get(keyOf(fix))
+    return !known || (known.decision !== 'overruled' && !sameFix(known, fix))
+  })
+  const gone = before.filter((fix) => fix.decision !== 'overruled' && !wanted.has(keyOf(fix)))
+  for (let i = 0; i < changed.length; i += 2000) {
+    const rows = changed
       .slice(i, i + 2000)
       .map(({ at, variable, flag, value, method }) => [station.id, at, variable, station.siteId, flag, value, method])
-    await tx.query('INSERT INTO reading_fix (station_id, at, variable, site_id, flag, value, method) VALUES ?', [rows])
+    await tx.query(
+      'INSERT INTO reading_fix (station_id, at, variable, site_id, flag, value, method) VALUES ? ON DUPLICATE KEY UPDATE flag = VALUES(flag), value = VALUES(value), method = VALUES(method)',
+      [rows],
+    )
   }
-  await tx.query(
-    "UPDATE reading_fix f JOIN accepted_fix a ON a.at = f.at AND a.variable = f.variable SET f.decision = 'accepted', f.decided_by = a.decided_by WHERE f.station_id = ?",
-    [station.id],
-  )
-  await tx.query('DROP TEMPORARY TABLE accepted_fix')
+  for (let i = 0; i < gone.length; i += 2000) {
+    const rows = gone.slice(i, i + 2000).map(({ minutes, variable }) => [sqlInstant(new Date(minutes * 60_000)), variable])
+    await tx.query('DELETE FROM reading_fix WHERE station_id = ? AND (at, variable) IN (?)', [station.id, rows])
+  }
   await tx.query('UPDATE station SET checked_version = ? WHERE id = ?', [station.historyVersion, station.id])
 }
 
@@ -94,6 +107,6 @@ export async function decideFixes(
   )
   const { affectedRows } = result as { affectedRows: number }
   // What is derived from the readings changes with what is believed.
-  if (affectedRows > 0) await w.tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
+  if (affectedRows > 0) await raiseVersion(w.tx, stationId, null)
   return affectedRows
 }

@@ -1,25 +1,45 @@
-import type { Queryable, Row, Write } from '../database/index.js'
+import { sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
+import { raiseVersion } from './store.js'
 
-export interface HourReading {
-  temperature: number | null
-  humidity: number | null
-  wind: number | null
-}
-
-export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind'] as const
+export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil'] as const
 export type HourVariable = (typeof HOUR_VALUES)[number]
 
-/** Minutes since 1970-01-01 UTC, then the values of `HOUR_VALUES` in °C, %, mm and m/s. */
-export type HourRow = [number, number | null, number | null, number | null, number | null]
+/** Minutes since 1970-01-01 UTC, then the values of `HOUR_VALUES` in °C, %, mm, m/s, share of the hour and °C. */
+export type HourRow = [number, ...(number | null)[]]
 
-/** All readings of a station in order. Arrays, since there may be a hundred thousand. */
-export async function readHours(db: Queryable, stationId: string): Promise<HourRow[]> {
-  const [rows] = await db.query({
-    sql: `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', at), ${HOUR_VALUES.join(', ')} FROM reading WHERE station_id = ? ORDER BY at`,
-    values: [stationId],
-    rowsAsArray: true,
-  })
-  return rows as unknown as HourRow[]
+/** Rows fetched at a time: a million of them at once would fill the memory. */
+const ROWS_AT_ONCE = 50_000
+
+/** Readings of a station in order, from one UTC moment to another, handed over in parts as arrays. */
+export async function readHours(
+  db: Queryable,
+  stationId: string,
+  range: { first: string; last: string },
+  take: (rows: readonly HourRow[]) => void,
+): Promise<void> {
+  for (let after = range.first, comparison = '>='; ;) {
+    const [fetched] = await db.query({
+      sql: `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', at), ${HOUR_VALUES.join(', ')} FROM reading
+        WHERE station_id = ? AND at ${comparison} ? AND at <= ? ORDER BY at LIMIT ${ROWS_AT_ONCE}`,
+      values: [stationId, after, range.last],
+      rowsAsArray: true,
+    })
+    const rows = fetched as unknown as HourRow[]
+    take(rows)
+    const last = rows.at(-1)
+    if (!last || rows.length < ROWS_AT_ONCE) return
+    after = sqlInstant(new Date(last[0] * 60_000))
+    comparison = '>'
+  }
+}
+
+/** First and last hour that a station has read, as minutes since 1970-01-01 UTC; undefined without readings. */
+export async function extentOfHours(db: Queryable, stationId: string): Promise<{ first: number; last: number } | undefined> {
+  const [[row]] = await db.query<Row[]>(
+    "SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', MIN(at)) AS first, TIMESTAMPDIFF(MINUTE, '1970-01-01', MAX(at)) AS last FROM reading WHERE station_id = ?",
+    [stationId],
+  )
+  return row?.['first'] === null ? undefined : { first: row?.['first'] as number, last: row?.['last'] as number }
 }
 
 export interface DailyRow {
@@ -40,21 +60,6 @@ export async function readDays(db: Queryable, stationId: string): Promise<DailyR
     max: row['max_temperature'] as number,
     rain: row['rain'] as number | null,
   }))
-}
-
-/** What the station read in the hour that holds a UTC moment. */
-export async function readHourAt(db: Queryable, stationId: string, sqlHour: string): Promise<HourReading | undefined> {
-  const [[row]] = await db.query<Row[]>('SELECT temperature, humidity, wind FROM reading WHERE station_id = ? AND at = ?', [
-    stationId,
-    sqlHour,
-  ])
-  return (
-    row && {
-      temperature: row['temperature'] as number | null,
-      humidity: row['humidity'] as number | null,
-      wind: row['wind'] as number | null,
-    }
-  )
 }
 
 export interface StoredCounts {
@@ -124,7 +129,8 @@ async function mergeStaged(
        ON DUPLICATE KEY UPDATE ${values.map((v) => `${v} = COALESCE(VALUES(${v}), ${table}.${v})`).join(', ')}, import_id = VALUES(import_id)`,
       [stationId, w.siteId, importId, ...(extra ? [w.personId] : []), stationId],
     )
-    await w.tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
+    const [first, last] = [rows[0]?.[0], rows.at(-1)?.[0]] as [string, string]
+    await raiseVersion(w.tx, stationId, table === 'reading' ? { first, last } : null)
     if (table === 'reading') await recheckThoseFilledFromOthers(w, stationId)
   }
   await w.tx.query('DROP TEMPORARY TABLE staging')
@@ -134,14 +140,15 @@ async function mergeStaged(
 
 /** Other stations whose doubted hours rest on a neighbour, or on none yet, are checked anew when this one changes. */
 async function recheckThoseFilledFromOthers(w: Write, stationId: string): Promise<void> {
-  await w.tx.query(
-    `UPDATE station s SET s.history_version = s.history_version + 1 WHERE s.site_id = ? AND s.id <> ?
+  const [others] = await w.tx.query<Row[]>(
+    `SELECT s.id FROM station s WHERE s.site_id = ? AND s.id <> ?
      AND EXISTS (SELECT 1 FROM reading_fix f WHERE f.station_id = s.id AND f.method <> 'interpolated' AND f.decision = 'open')`,
     [w.siteId, stationId],
   )
+  for (const other of others) await raiseVersion(w.tx, other['id'] as string, null)
 }
 
-/** Stores hourly readings: [UTC moment, temperature, humidity, rain, wind]; `importId` null where a device pushed them. */
+/** Stores hourly readings in order: a UTC moment, then the values of `HOUR_VALUES`; `importId` null where a device pushed them. */
 export const mergeHours = (
   w: Write,
   stationId: string,

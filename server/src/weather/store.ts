@@ -1,5 +1,5 @@
 import type { Station } from '@bocado/contract'
-import { insertRow, instantOf, type Queryable, type Row, type Write } from '../database/index.js'
+import { instantOf, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
 
 export interface StoredStation {
   id: string
@@ -11,6 +11,12 @@ export interface StoredStation {
   sensorHeightM: number | null
   device: Station['device']
   lastHour: string | null
+  place: string
+  latitude: number | null
+  longitude: number | null
+  elevationM: number | null
+  underCover: boolean
+  refused: Station['refused']
   rowVersion: number
 }
 
@@ -24,6 +30,12 @@ const stationOf = (row: Row): StoredStation => ({
   sensorHeightM: row['sensor_height_m'] as number | null,
   device: row['token_hash'] === null ? 'none' : row['simulated'] ? 'simulated' : 'pushed',
   lastHour: row['last_hour'] ? instantOf(row['last_hour'] as string) : null,
+  place: row['place'] as string,
+  latitude: row['latitude'] as number | null,
+  longitude: row['longitude'] as number | null,
+  elevationM: row['elevation_m'] as number | null,
+  underCover: Boolean(row['under_cover']),
+  refused: row['refused_at'] ? { at: instantOf(row['refused_at'] as string), because: row['refused_because'] as string } : null,
   rowVersion: row['row_version'] as number,
 })
 
@@ -36,31 +48,6 @@ export async function findStation(db: Queryable, siteId: string, stationId: stri
   const [[row]] = await db.query<Row[]>('SELECT * FROM station WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [stationId, siteId])
   return row && stationOf(row)
 }
-
-/** How much a station has read, and from when to when in its standard time. */
-export async function extentOf(
-  db: Queryable,
-  station: StoredStation,
-): Promise<Pick<Station, 'hours' | 'typedDays' | 'firstDay' | 'lastDay'>> {
-  const [[hourly]] = await db.query<Row[]>(
-    'SELECT COUNT(*) AS n, DATE(MIN(at) + INTERVAL ? MINUTE) AS first, DATE(MAX(at) + INTERVAL ? MINUTE) AS last FROM reading WHERE station_id = ?',
-    [station.utcOffsetMinutes, station.utcOffsetMinutes, station.id],
-  )
-  const [[daily]] = await db.query<Row[]>(
-    'SELECT COUNT(*) AS n, MIN(day) AS first, MAX(day) AS last FROM daily_extremes WHERE station_id = ?',
-    [station.id],
-  )
-  const days = [hourly?.['first'], hourly?.['last'], daily?.['first'], daily?.['last']]
-    .filter((d): d is string => typeof d === 'string')
-    .sort()
-  return { hours: hourly?.['n'] as number, typedDays: daily?.['n'] as number, firstDay: days[0] ?? null, lastDay: days.at(-1) ?? null }
-}
-
-export const insertStation = (
-  w: Write,
-  columns: { name: string; utcOffsetMinutes: number; sensorHeightM: number | null },
-): Promise<string> =>
-  insertRow(w, 'station', { name: columns.name, utc_offset_minutes: columns.utcOffsetMinutes, sensor_height_m: columns.sensorHeightM })
 
 /** The station that a token opens, with its site's writer; undefined where the token is not its own. */
 export async function stationOfToken(
@@ -87,7 +74,50 @@ export async function setToken(w: Write, stationId: string, tokenHash: string, s
 
 /** Notes the newest hour that was pushed; late readings do not turn it back. */
 export async function noteHour(w: Write, stationId: string, hour: string): Promise<void> {
-  await w.tx.query('UPDATE station SET last_hour = GREATEST(COALESCE(last_hour, ?), ?) WHERE id = ?', [hour, hour, stationId])
+  await w.tx.query(
+    'UPDATE station SET last_hour = GREATEST(COALESCE(last_hour, ?), ?), refused_at = NULL, refused_because = NULL WHERE id = ?',
+    [hour, hour, stationId],
+  )
+}
+
+/** Notes why the newest push to a station was refused, so that whoever set the device up can see it. */
+export async function noteRefusal(db: Queryable, stationId: string, at: string, because: string): Promise<void> {
+  await db.query('UPDATE station SET refused_at = ?, refused_because = ? WHERE id = ? AND deleted_at IS NULL', [
+    at,
+    because.slice(0, 500),
+    stationId,
+  ])
+}
+
+/**
+ * Raises the version of a station's history. The range is that of the readings that changed, in UTC, so that whoever holds the
+ * history reads only those anew; without one only what is believed of them changed.
+ */
+export async function raiseVersion(tx: Transaction, stationId: string, range: { first: string; last: string } | null): Promise<void> {
+  await tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
+  await tx.query(
+    'INSERT INTO history_change (station_id, version, first_at, last_at) SELECT id, history_version, ?, ? FROM station WHERE id = ?',
+    [range?.first ?? null, range?.last ?? null, stationId],
+  )
+}
+
+/** All there is: what changed concerns every reading. */
+export const WHOLE_HISTORY = { first: '1900-01-01 00:00:00', last: '2200-01-01 00:00:00' }
+
+/**
+ * The hours changed since a version, in UTC: undefined where that is not on record, null where no reading changed.
+ */
+export async function changedSince(
+  db: Queryable,
+  station: Pick<StoredStation, 'id' | 'historyVersion'>,
+  version: number,
+): Promise<{ first: string; last: string } | null | undefined> {
+  const [[row]] = await db.query<Row[]>(
+    'SELECT COUNT(*) AS n, MIN(first_at) AS first, MAX(last_at) AS last FROM history_change WHERE station_id = ? AND version > ? AND version <= ?',
+    [station.id, version, station.historyVersion],
+  )
+  if (Number(row?.['n']) !== station.historyVersion - version) return undefined
+  return row?.['first'] ? { first: row['first'] as string, last: row['last'] as string } : null
 }
 
 /** Takes the station for a change of its readings; two imports into one station wait for each other. */

@@ -11,12 +11,14 @@ export interface Guess {
 const NAMES: readonly [WeatherVariable, RegExp][] = [
   ['min', /\b(min|low)/i],
   ['max', /\b(max|high)/i],
+  ['wetness', /wetness|leaf.?wet/i],
+  ['soil', /soil.*temp|temp.*soil/i],
   ['humidity', /hum|\brh\b/i],
   ['rain', /rain|precip/i],
   ['wind', /wind/i],
   ['temperature', /temp|\bair\b|°|\bt\b/i],
 ]
-const NOT_WANTED = /dew|soil|index|chill|feels|gust|dir|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
+const NOT_WANTED = /dew|soil(?!.*temp)|index|chill|feels|gust|dir|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
 
 /** A number in a cell of the file; undefined for text. Blank and the usual marks for "no reading" are null. */
 export function parseNumber(cell: string | undefined, decimal: '.' | ','): number | null | undefined {
@@ -76,6 +78,9 @@ function unitFor(variable: WeatherVariable, name: string, samples: readonly numb
   switch (variable) {
     case 'humidity':
       return '%'
+    case 'wetness':
+      if (/%|pct|percent/i.test(name)) return '%'
+      return /min/i.test(name) || samples.some((v) => v > 1) ? 'min' : 'share'
     case 'rain':
       if (/mm|millim/i.test(name)) return 'mm'
       return /inch|\bin\b|\(in|_in\b|"/i.test(name) || us ? 'in' : 'mm'

@@ -1,5 +1,6 @@
-import type { WeatherMapping } from '@bocado/contract'
+import { weatherVariables, type WeatherMapping } from '@bocado/contract'
 import { civilDate } from '@bocado/core'
+import { HOUR_VALUES } from '../weather/readingStore.js'
 import type { UnderstoodLine, Values } from './understand.js'
 
 export interface Rejection {
@@ -22,10 +23,8 @@ export interface FileReadings {
 
 const HOUR = 3_600_000
 
-const VARIABLES = ['temperature', 'min', 'max', 'humidity', 'rain', 'wind'] as const
-
 /** Equal in every value: the same reading written twice. */
-const sameValues = (a: Values, b: Values): boolean => VARIABLES.every((v) => a[v] === b[v])
+const sameValues = (a: Values, b: Values): boolean => weatherVariables.every((v) => a[v] === b[v])
 
 /**
  * Lines that give different values for one moment: none of them is known to be right, so all are refused. `sorted` by
@@ -71,7 +70,7 @@ const hourOf = ({ at }: UnderstoodLine): number => Math.floor((at as number) / H
 
 function averaged(lines: readonly UnderstoodLine[]): Values {
   const values: Values = {}
-  for (const variable of VARIABLES) {
+  for (const variable of weatherVariables) {
     const read = lines.flatMap((line) => line.values[variable] ?? [])
     if (read.length === 0) continue
     const sum = read.reduce((a, b) => a + b, 0)
@@ -108,13 +107,7 @@ export function readingsOf(understood: readonly UnderstoodLine[], mapping: Weath
   const rows =
     mapping.interval === 'daily'
       ? kept.map(({ at, values }) => [civilDate((at as number) / 86_400_000), values.min ?? null, values.max ?? null, values.rain ?? null])
-      : intoHours(kept).map(({ at, values }) => [
-          sqlHour(at),
-          values.temperature ?? null,
-          values.humidity ?? null,
-          values.rain ?? null,
-          values.wind ?? null,
-        ])
+      : intoHours(kept).map(({ at, values }) => [sqlHour(at), ...HOUR_VALUES.map((variable) => values[variable] ?? null)])
   const shift = mapping.interval === 'daily' ? 0 : utcOffsetMinutes * 60_000
   const dayOf = (line: UnderstoodLine | undefined): string | null => (line ? civilDate(((line.at as number) + shift) / 86_400_000) : null)
   rejections.sort((a, b) => a.line - b.line)

@@ -1,5 +1,6 @@
 import type { FilePreview, WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { civilDate, toCelsius, toMetresPerSecond, toMillimetres, type RainUnit, type TemperatureUnit, type WindUnit } from '@bocado/core'
+import { civilDate } from '@bocado/core'
+import { toSi } from '../weather/units.js'
 import { needsOrder, parseMoment, WallClock } from './moments.js'
 import { parseNumber } from './guess.js'
 
@@ -29,12 +30,8 @@ const LIMITS: Readonly<Record<WeatherVariable, readonly [number, number, string]
   humidity: [0, 100, '%'],
   rain: [0, 1000, 'mm'],
   wind: [0, 90, 'm/s'],
-}
-
-function toSi(variable: WeatherVariable, value: number, unit: string): number {
-  if (variable === 'humidity') return value
-  if (variable === 'rain') return toMillimetres(value, unit as RainUnit)
-  return variable === 'wind' ? toMetresPerSecond(value, unit as WindUnit) : toCelsius(value, unit as TemperatureUnit)
+  wetness: [0, 1, 'of the hour'],
+  soil: [-30, 60, '°C'],
 }
 
 function readValues(cells: readonly string[], mapping: WeatherMapping): { values: Values; problem: string | null } {

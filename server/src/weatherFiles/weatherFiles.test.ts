@@ -105,7 +105,7 @@ describe('what is stored', () => {
   test('°F, inches and mph become °C, mm and m/s at UTC hours', () => {
     const { rows } = understand('time,temp F,rain in,wind mph\n2026-05-14 06:00,50,0.1,10\n2026-05-14 07:00,68,0,0')
     expect(rows[0]?.[0]).toBe('2026-05-14 14:00:00')
-    expect(rows[0]?.slice(1).map((v) => (v === null ? null : Number(Number(v).toFixed(4))))).toEqual([10, null, 2.54, 4.4704])
+    expect(rows[0]?.slice(1).map((v) => (v === null ? null : Number(Number(v).toFixed(4))))).toEqual([10, null, 2.54, 4.4704, null, null])
   })
 
   test('the repeated autumn hour of a wall clock is taken in order', () => {

@@ -52,7 +52,7 @@ export function membersOf(forecast: WatchForecast): HeatMember[] {
       observed: Float64Array.from(observed),
       forecast: ahead.map((days) => Float64Array.from(days)),
       seam: seam.map((days) => Float64Array.from(days)),
-      tails: tails.map(({ pastSeason, heat }) => ({ pastSeason, heat: Float64Array.from(heat) })),
+      tails: tails.map(({ pastSeason, made, heat }) => ({ pastSeason, made, heat: Float64Array.from(heat) })),
     })
     joined.set(forecast, members)
   }

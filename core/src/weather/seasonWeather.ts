@@ -1,0 +1,116 @@
+import type { DayExtremes } from '../heat/rule.js'
+import { sameDayInYear, seasonLater } from './calendar.js'
+import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
+
+/** A member's weather begins this many days before its season: chill and winter annuals need them. */
+export const LEAD_DAYS = 120
+
+/** Fewer past seasons than this do not show how seasons differ. */
+export const LEAST_PAST_SEASONS = 5
+
+/** As many seasons as are made from normals, together with the past ones there are. */
+const MADE_SEASONS = 11
+
+/** A past season, or one made from monthly normals, from the day after the forecast on. */
+export interface SeasonTail {
+  /** First day of the past season; for a made one the season's own first day. */
+  pastSeason: number
+  /** Whether it was made from monthly normals and never measured. */
+  made: boolean
+  days: DayExtremes[]
+}
+
+/**
+ * Weather of a season in the pieces that its members share: days observed, then each member of the forecast, then each past
+ * season. Days are counted from the season's first, which is 0; the 120 days before it are negative.
+ */
+export interface SeasonWeather {
+  firstDay: number
+  length: number
+  /** Today; the season's length once it is over. */
+  todayIndex: number
+  /** Observed or filled days from −120 on; undefined where there is no weather. Empty where a site only has normals. */
+  observed: (DayExtremes | undefined)[]
+  /** Share of each of these days that rests on filled readings. */
+  filled: number[]
+  /** For each member of the forecast its days after the observed ones; one member without days where there is no forecast. */
+  forecast: DayExtremes[][]
+  /** Past seasons after those; empty where too few are known, and the forecast then ends. */
+  tails: SeasonTail[]
+}
+
+/** First day that is not observed. */
+export const openIndex = (weather: Pick<SeasonWeather, 'observed'>): number => weather.observed.length - LEAD_DAYS
+
+/** First day that comes from past seasons. */
+export const tailIndex = (weather: Pick<SeasonWeather, 'observed' | 'forecast'>): number =>
+  openIndex(weather) + (weather.forecast[0]?.length ?? 0)
+
+/**
+ * The weather of the season that starts on `firstDay`: observed to the midnight before today, today and the days ahead from each
+ * member of the forecast, later days from every past season that is complete over them, aligned by month and day (29 February
+ * repeats the 28th). With fewer than five past seasons, seasons made from monthly normals join them; without these the weather ends
+ * with the forecast.
+ *
+ * @param p.series daily extremes in °C over all the years there are
+ * @param p.forecast for each member its daily extremes from `today` on; all of one length
+ * @param p.made seasons made from normals, one entry a day from 120 days before `firstDay` to its end
+ */
+export function seasonWeather(p: {
+  series: DailySeries
+  firstDay: number
+  today: number
+  forecast?: readonly (readonly DayExtremes[])[] | undefined
+  made?: readonly (readonly DayExtremes[])[] | undefined
+}): SeasonWeather {
+  const { series, firstDay } = p
+  const length = seasonLater(firstDay, 1) - firstDay
+  const todayIndex = Math.min(Math.max(p.today - firstDay, 0), length)
+  const nothingRead = series.min.length === 0
+  const from = firstDay - LEAD_DAYS
+  const current = fillDays(series, from, firstDay + todayIndex - 1)
+  const observed: (DayExtremes | undefined)[] = []
+  const filled: number[] = []
+  for (let day = from; !nothingRead && day < firstDay + todayIndex; day++) {
+    const i = day - current.firstDay
+    observed.push(hasDay(current, day) ? { min: current.min[i] as number, max: current.max[i] as number } : undefined)
+    filled.push(hasDay(current, day) ? (current.filled[i] as number) : 0)
+  }
+  const ahead = nothingRead ? 0 : Math.min(p.forecast?.[0]?.length ?? 0, length - todayIndex)
+  const forecast = ahead > 0 && p.forecast ? p.forecast.map((member) => member.slice(0, ahead)) : [[]]
+  const tailFrom = tailIndex({ observed, forecast })
+  const past = tailFrom >= length ? [] : pastTails(series, firstDay, tailFrom, length)
+  const made = tailFrom < length && past.length < LEAST_PAST_SEASONS ? (p.made ?? []).slice(0, MADE_SEASONS - past.length) : []
+  const tails =
+    past.length + made.length < LEAST_PAST_SEASONS
+      ? []
+      : [...past, ...made.map((days): SeasonTail => ({ pastSeason: firstDay, made: true, days: days.slice(tailFrom + LEAD_DAYS) }))]
+  return { firstDay, length, todayIndex, observed, filled, forecast, tails }
+}
+
+/** Past seasons that are complete, measured or filled, from season day `from` to the season's end. */
+function pastTails(series: DailySeries, firstDay: number, from: number, length: number): SeasonTail[] {
+  const tails: SeasonTail[] = []
+  for (let years = -60; years < 0; years++) {
+    const pastSeason = seasonLater(firstDay, years)
+    if (pastSeason < series.firstDay - 366) continue
+    const complete = fillDays(series, pastSeason, seasonLater(firstDay, years + 1) - 1)
+    const days: DayExtremes[] = []
+    for (let i = from; i < length; i++) {
+      const day = sameDayInYear(firstDay + i, years)
+      if (!hasDay(complete, day)) break
+      const k = day - complete.firstDay
+      days.push({ min: complete.min[k] as number, max: complete.max[k] as number })
+    }
+    // A season mostly made of climatology would pretend to be a year of its own.
+    if (days.length === length - from && measuredShare(series, pastSeason, pastSeason + length) >= 0.8)
+      tails.push({ pastSeason, made: false, days })
+  }
+  return tails
+}
+
+function measuredShare(series: DailySeries, from: number, to: number): number {
+  let measured = 0
+  for (let day = from; day < to; day++) if (hasDay(series, day)) measured++
+  return measured / (to - from)
+}

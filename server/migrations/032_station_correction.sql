@@ -1,0 +1,22 @@
+CREATE TABLE IF NOT EXISTS station_correction (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  station_id UUID NOT NULL,
+  kind ENUM('clock', 'unit') NOT NULL,
+  variable ENUM('temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil') NULL COMMENT 'of a unit',
+  from_at DATETIME NOT NULL COMMENT 'UTC, first hour as it was stored',
+  until_at DATETIME NOT NULL COMMENT 'UTC, the hour after the last',
+  shift_minutes INT NULL COMMENT 'of a clock: added to the hour as stored',
+  read_as VARCHAR(5) NULL COMMENT 'unit that was taken for the readings',
+  is_in VARCHAR(5) NULL COMMENT 'unit in which they are',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_station (station_id),
+  CHECK (from_at < until_at),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (station_id) REFERENCES station (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,138 @@
+import type { Correction, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
+import { checkHours, dayNumber } from '@bocado/core'
+import { insertRow, liveRow, removeRow, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { listCorrections, presentedCorrection, type StoredCorrection } from './correctionStore.js'
+import { HOUR_VALUES, readHours, type HourRow } from './readingStore.js'
+import { correctedMinutes, correctedValue } from './stationHours.js'
+import { getStation } from './stations.js'
+import { lockStation, raiseVersion, WHOLE_HISTORY, type StoredStation } from './store.js'
+
+type Input = ParsedInputOf<typeof weather.correct>
+
+/** First minute and the minute after the last, UTC, of days in the station's standard time. */
+function rangeOf({ from, to }: Input, station: StoredStation): { fromMinutes: number; untilMinutes: number } {
+  const minutes = (day: number): number => day * 1440 - station.utcOffsetMinutes
+  return { fromMinutes: minutes(dayNumber(from)), untilMinutes: minutes(dayNumber(to) + 1) }
+}
+
+const sqlOf = (minutes: number): string => sqlInstant(new Date(minutes * 60_000))
+const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
+
+const asStored = (input: Input, station: StoredStation): StoredCorrection => ({
+  id: '',
+  kind: input.kind,
+  ...rangeOf(input, station),
+  shiftMinutes: input.shiftMinutes ?? 0,
+  variable: input.kind === 'unit' ? input.variable : null,
+  readAs: input.readAs,
+  isIn: input.isIn,
+  note: input.note,
+  by: '',
+  rowVersion: 1,
+})
+
+export async function getCorrections(db: Queryable, siteId: string, stationId: string): Promise<Correction[]> {
+  const station = await getStation(db, siteId, stationId)
+  return (await listCorrections(db, stationId)).map((correction) => presentedCorrection(correction, station))
+}
+
+const EXAMPLES = 4
+
+/** What a correction would do to the hours that it covers, the corrections so far under it. */
+export async function previewCorrection(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  input: Input,
+): Promise<ResponseOf<typeof weather.previewCorrection>> {
+  const { database } = deps
+  const station = await getStation(database, siteId, stationId)
+  const earlier = await listCorrections(database, stationId)
+  const corrections = [...earlier, asStored(input, station)]
+  const variable = input.kind === 'unit' && input.variable ? input.variable : 'temperature'
+  const column = HOUR_VALUES.indexOf(variable) + 1
+  const { fromMinutes, untilMinutes } = rangeOf(input, station)
+  let hours = 0
+  const after: number[] = []
+  const examples: ResponseOf<typeof weather.previewCorrection>['examples'] = []
+  const take = (rows: readonly HourRow[]): void => {
+    for (const row of rows) {
+      const value = row[column]
+      if (value === null || value === undefined) continue
+      hours++
+      const corrected = correctedValue(variable, row[0], value, corrections)
+      after.push(corrected)
+      if (examples.length < EXAMPLES && (hours - 1) % 6 === 0)
+        examples.push({
+          at: instant(correctedMinutes(row[0], earlier)),
+          before: correctedValue(variable, row[0], value, earlier),
+          movesTo: instant(correctedMinutes(row[0], corrections)),
+          after: corrected,
+        })
+    }
+  }
+  await readHours(database, stationId, { first: sqlOf(fromMinutes), last: sqlOf(untilMinutes - 1) }, take)
+  const impossible = checkHours(after, variable).filter(({ flag }) => flag === 'range').length
+  return { hours, impossible, examples }
+}
+
+/** Lays a correction over the readings. Nothing stored changes, so taking it off again puts everything back. */
+export async function correctReadings(w: Write, deps: Deps, stationId: string, input: Input): Promise<Correction> {
+  await lockStation(w, stationId)
+  const station = await getStation(w.tx, w.siteId, stationId)
+  const { hours, impossible } = await previewCorrection(deps, w.siteId, stationId, input)
+  if (hours === 0) throw new HttpProblem(422, 'The station has no such readings on these days. Choose the days that were read wrongly.')
+  if (impossible > hours / 2)
+    throw new HttpProblem(
+      422,
+      `${impossible} of ${hours} hours would then lie outside what there can be, so nothing was changed. Look at the unit again.`,
+    )
+  const { fromMinutes, untilMinutes } = rangeOf(input, station)
+  const id = await insertRow(w, 'station_correction', {
+    station_id: stationId,
+    kind: input.kind,
+    variable: input.kind === 'unit' ? input.variable : null,
+    from_at: sqlOf(fromMinutes),
+    until_at: sqlOf(untilMinutes),
+    shift_minutes: input.kind === 'clock' ? input.shiftMinutes : null,
+    read_as: input.kind === 'unit' ? input.readAs : null,
+    is_in: input.kind === 'unit' ? input.isIn : null,
+    note: input.note,
+  })
+  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  return correctionNow(w, id)
+}
+
+async function stationOf(w: Write, correctionId: string): Promise<string> {
+  const [[row]] = await w.tx.query<Row[]>('SELECT station_id FROM station_correction WHERE id = ? AND site_id = ?', [
+    correctionId,
+    w.siteId,
+  ])
+  if (!row) throw new HttpProblem(404, 'There is no such correction at this site.')
+  return row['station_id'] as string
+}
+
+async function correctionNow(w: Write, id: string): Promise<Correction> {
+  await liveRow(w.tx, w.siteId, 'station_correction', id)
+  const found = (await getCorrections(w.tx, w.siteId, await stationOf(w, id))).find((correction) => correction.id === id)
+  if (!found) throw new Error(`correction ${id} vanished inside its transaction`)
+  return found
+}
+
+export async function removeCorrection(w: Write, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  const stationId = await stationOf(w, id)
+  await lockStation(w, stationId)
+  const removed = await removeRow(w, 'station_correction', id, rowVersion)
+  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  return removed
+}
+
+export async function restoreCorrection(w: Write, id: string, rowVersion: number): Promise<Correction> {
+  const stationId = await stationOf(w, id)
+  await lockStation(w, stationId)
+  await restoreRow(w, 'station_correction', id, rowVersion)
+  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  return correctionNow(w, id)
+}

@@ -1,0 +1,76 @@
+import { dayNumber } from '@bocado/core'
+import type { ParsedInputOf, weather } from '@bocado/contract'
+import Papa from 'papaparse'
+import { fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
+import { placeDays } from './place.js'
+import { HOUR_VALUES } from './readingStore.js'
+import { blockOfQuery, seasonDays } from './seasonDays.js'
+import { getStation } from './stations.js'
+
+const cell = (value: number | null): string => (value === null || Number.isNaN(value) ? '' : String(Number(value.toFixed(3))))
+
+/** The days of a season up to yesterday as CSV, in SI units; minimum, maximum and rain can be imported again. */
+export async function daysCsv(deps: Deps, siteId: string, stationId: string, query: ParsedInputOf<typeof weather.days>): Promise<string> {
+  const { today } = await getSite(deps.database, deps.clock, siteId)
+  const { days } = await seasonDays(deps, siteId, stationId, query)
+  return Papa.unparse({
+    fields: [
+      'date',
+      'min_temperature_C',
+      'max_temperature_C',
+      'rain_mm',
+      'filled_share',
+      'wet_h',
+      'wetness_unknown_h',
+      'soil_10cm_C',
+      'root_zone_water_share',
+      'surface_water_share',
+      'chill_portions',
+    ],
+    data: days
+      .filter(({ day }) => day < today)
+      .map((d) => [
+        d.day,
+        ...[d.min, d.max, d.rain, d.filled, d.wet, d.wetUnknown, d.soil, d.rootZone, d.surface, d.chill].map((value) => cell(value)),
+      ]),
+  })
+}
+
+const MOST_DAYS = 366 * 40
+const COLUMN_UNITS: Readonly<Record<(typeof HOUR_VALUES)[number], string>> = {
+  temperature: 'C',
+  humidity: 'pct',
+  rain: 'mm',
+  wind: 'm/s',
+  wetness: 'share',
+  soil: 'C',
+}
+
+/**
+ * The hours of a station as they are believed, as CSV: UTC with its mark, SI units, wind at the height of the sensor. It can be
+ * imported again as it is.
+ */
+export async function hoursCsv(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  { from, to, blockId }: { from: string; to: string; blockId?: string | undefined },
+): Promise<string> {
+  const station = await getStation(deps.database, siteId, stationId)
+  const site = await getSite(deps.database, deps.clock, siteId)
+  const [first, last] = [dayNumber(from), dayNumber(to)]
+  if (last < first) throw fieldProblem('to', 'lies before the first day')
+  if (last - first > MOST_DAYS) throw fieldProblem('to', 'is more than forty years after the first day')
+  const { hours } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, blockId))
+  const variables = HOUR_VALUES.filter((variable) => hours.values[variable].some((value) => !Number.isNaN(value)))
+  const data: string[][] = []
+  for (let hour = Math.max(first * 24, hours.firstHour); hour < Math.min((last + 1) * 24, hours.firstHour + hours.length); hour++) {
+    const values = variables.map((variable) => cell(hours.values[variable][hour - hours.firstHour] ?? NaN))
+    if (values.every((value) => value === '')) continue
+    const moment = new Date(hour * 3_600_000 - station.utcOffsetMinutes * 60_000)
+    data.push([moment.toISOString().replace('.000Z', 'Z'), ...values])
+  }
+  return Papa.unparse({ fields: ['at', ...variables.map((variable) => `${variable} (${COLUMN_UNITS[variable]})`)], data })
+}

@@ -1,0 +1,165 @@
+import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
+import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, sunTimes, vapourPressureDeficit, windAtTwoMetres } from '@bocado/core'
+import { listWetEvents } from '../blocks/wetEvents.js'
+import { sqlInstant } from '../database/index.js'
+import { hoursAhead, type HourAhead } from '../forecasts/service.js'
+import type { Deps } from '../http/route.js'
+import { getSite } from '../sites/service.js'
+import { listDoubted, type DoubtedReading } from './fixStore.js'
+import { placeDays, stationPosition } from './place.js'
+import { blockOfQuery, wetHoursAt } from './seasonDays.js'
+import { getStation } from './stations.js'
+
+type DayHours = ResponseOf<typeof weather.hours>
+
+const known = (value: number | undefined, digits: number): number | null =>
+  value === undefined || Number.isNaN(value) ? null : Number(value.toFixed(digits))
+
+const median = (values: readonly number[]): number | undefined =>
+  values.length === 0 ? undefined : quantileSorted(Float64Array.from(values).sort(), 0.5)
+
+/** Wind at 2 m; as it was read where nobody has said at what height. */
+export const windAt2m = (windMs: number | undefined, heightM: number | null): number | undefined =>
+  windMs === undefined || Number.isNaN(windMs) || heightM === null ? windMs : windAtTwoMetres(windMs, heightM)
+
+/** What follows from temperature and humidity of an hour. */
+function air(temperature: number | undefined, humidity: number | undefined): Pick<HourWeather, 'dewPoint' | 'vpd' | 'deltaT'> {
+  if (temperature === undefined || humidity === undefined || Number.isNaN(temperature) || Number.isNaN(humidity))
+    return { dewPoint: null, vpd: null, deltaT: null }
+  const rh = Math.min(100, Math.max(0, humidity))
+  return {
+    dewPoint: known(dewPoint(temperature, rh), 1),
+    vpd: known(vapourPressureDeficit(temperature, rh), 2),
+    deltaT: known(deltaT(temperature, rh), 1),
+  }
+}
+
+function forecastHour(hour: number, ahead: HourAhead): HourWeather {
+  const temperature = median(ahead.temperature)
+  const humidity = median(ahead.humidity)
+  return {
+    hour,
+    temperature: known(temperature, 1),
+    low: known(ahead.temperature.length > 0 ? Math.min(...ahead.temperature) : undefined, 1),
+    high: known(ahead.temperature.length > 0 ? Math.max(...ahead.temperature) : undefined, 1),
+    humidity: known(humidity, 0),
+    rain: known(median(ahead.rain), 1),
+    wind: known(median(ahead.wind), 1),
+    ...air(temperature, humidity),
+    wet: null,
+    soil: null,
+    doubts: [],
+  }
+}
+
+/** The hours of a day: what was read and is believed, later ones from the forecast, or made from the day's extremes. */
+export async function dayHours(
+  deps: Deps,
+  siteId: string,
+  stationId: string,
+  { day: date, blockId }: ParsedInputOf<typeof weather.hours>,
+): Promise<DayHours> {
+  const { database } = deps
+  const station = await getStation(database, siteId, stationId)
+  const site = await getSite(database, deps.clock, siteId)
+  const block = await blockOfQuery(deps, siteId, blockId)
+  const place = await placeDays(deps, site, station, block)
+  const day = dayNumber(date)
+  const today = dayNumber(site.today)
+  const position = stationPosition(station, site)
+  const { hours, temperatures } = place
+  const events = block ? (await listWetEvents(database, siteId, date)).filter((event) => event.blockId === block.id) : []
+  const wet = wetHoursAt(place, events, station.utcOffsetMinutes)
+  const midnight = new Date(day * 86_400_000 - station.utcOffsetMinutes * 60_000)
+  const doubted = await listDoubted(
+    database,
+    siteId,
+    stationId,
+    sqlInstant(midnight),
+    sqlInstant(new Date(midnight.getTime() + 86_400_000)),
+  )
+  const stationDays = await deps.history.daysOf(database, station, position)
+  const issued = day >= today && day < today + 14 ? await hoursAhead(deps, station, stationDays, day, today) : undefined
+  const ahead = issued && shifted(issued, day, place.offset)
+
+  let source: DayHours['source'] = 'none'
+  const result = Array.from({ length: 24 }, (_, hour): HourWeather => {
+    const i = day * 24 + hour - hours.firstHour
+    const k = day * 24 + hour - temperatures.firstHour
+    const at = (variable: keyof typeof hours.values): number | undefined =>
+      i >= 0 && i < hours.length ? hours.values[variable][i] : undefined
+    const temperature = k >= 0 ? temperatures.values[k] : undefined
+    const read = [temperature, at('humidity'), at('rain'), at('wind')].some((value) => value !== undefined && !Number.isNaN(value))
+    const coming = ahead?.[hour]
+    if (!read && coming) {
+      if (source === 'none') source = 'forecast'
+      return forecastHour(hour, coming)
+    }
+    if (read) source = temperatures.made[k] === 1 ? 'extremes' : 'read'
+    const isWet = i >= 0 && i < wet.length ? (wet[i] as number) : NaN
+    return {
+      hour,
+      temperature: known(temperature, 1),
+      low: null,
+      high: null,
+      humidity: known(at('humidity'), 0),
+      rain: known(at('rain'), 1),
+      wind: known(windAt2m(at('wind'), station.sensorHeightM), 1),
+      ...air(temperature, at('humidity')),
+      wet: Number.isNaN(isWet) ? null : isWet === 1,
+      soil: known(at('soil'), 1),
+      doubts: doubted.filter((doubt) => hourOf(doubt, station.utcOffsetMinutes) === day * 24 + hour).map(asDoubt),
+    }
+  })
+  const sun = position ? sunTimes(day, position, station.utcOffsetMinutes) : undefined
+  return {
+    source,
+    sun: sun ? { sunrise: sun.sunrise, sunset: sun.sunset, dawn: sun.dawn, dusk: sun.dusk } : null,
+    hours: result,
+  }
+}
+
+/** The members of a forecast as they are at a place. */
+function shifted(ahead: readonly HourAhead[], day: number, offset: { min: number; max: number }): HourAhead[] {
+  const members = ahead[0]?.temperature.length ?? 0
+  const moved = Array.from({ length: members }, (_, m) =>
+    offsetHours(
+      day * 24,
+      Float64Array.from(ahead, (hour) => hour.temperature[m] ?? NaN),
+      offset,
+    ),
+  )
+  return ahead.map((hour, h) => ({
+    ...hour,
+    temperature: moved.map((member) => member[h] as number).filter((value) => !Number.isNaN(value)),
+  }))
+}
+
+const hourOf = ({ minutes }: DoubtedReading, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
+
+function asDoubt({ variable, flag, reading, value, decision }: DoubtedReading): HourWeather['doubts'][number] {
+  const inUse = decision === 'overruled' || (flag === 'drift' && decision === 'open') ? reading : value
+  return { variable, flag, read: known(reading ?? undefined, 2), inUse: known(inUse ?? undefined, 2) }
+}
+
+/** What is believed of the hour of a moment, for the record of a treatment; wind at 2 m. */
+export async function weatherAt(
+  deps: Deps,
+  siteId: string,
+  blockId: string,
+  moment: string,
+  stationId: string | undefined,
+): Promise<{ tempC: number | null; humidityPct: number | null; windMs: number | null }> {
+  if (stationId === undefined) return { tempC: null, humidityPct: null, windMs: null }
+  const station = await getStation(deps.database, siteId, stationId)
+  const site = await getSite(deps.database, deps.clock, siteId)
+  const { hours, temperatures } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, blockId))
+  const hour = Math.floor((Date.parse(moment) / 60_000 + station.utcOffsetMinutes) / 60)
+  const i = hour - hours.firstHour
+  const k = hour - temperatures.firstHour
+  return {
+    tempC: known(temperatures.made[k] === 1 ? undefined : temperatures.values[k], 2),
+    humidityPct: known(hours.values.humidity[i], 0),
+    windMs: known(windAt2m(hours.values.wind[i], station.sensorHeightM), 1),
+  }
+}

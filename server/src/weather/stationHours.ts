@@ -1,0 +1,100 @@
+import type { Queryable } from '../database/index.js'
+import { listCorrections, type StoredCorrection } from './correctionStore.js'
+import { extentOfHours, HOUR_VALUES, readHours, type HourRow, type HourVariable } from './readingStore.js'
+import { changedSince, WHOLE_HISTORY, type StoredStation } from './store.js'
+import { fromSi, toSi } from './units.js'
+
+/** Hours of a station by variable, in its standard time; NaN: no reading. */
+export interface HourValues {
+  firstHour: number
+  length: number
+  values: Record<HourVariable, Float64Array>
+}
+
+/** Readings as they came, corrections laid over them, at a version of the station's history. */
+export interface RawHours extends HourValues {
+  version: number
+  utcOffsetMinutes: number
+}
+
+const standardHour = (minutes: number, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
+
+function emptyValues(length: number): Record<HourVariable, Float64Array> {
+  const empty = (): Float64Array => new Float64Array(length).fill(NaN)
+  return { temperature: empty(), humidity: empty(), rain: empty(), wind: empty(), wetness: empty(), soil: empty() }
+}
+
+/** The same hours with room from one hour to another, both inclusive. */
+function withRoom(hours: HourValues, first: number, last: number): HourValues {
+  const from = hours.length === 0 ? first : Math.min(first, hours.firstHour)
+  const to = hours.length === 0 ? last : Math.max(last, hours.firstHour + hours.length - 1)
+  if (hours.length > 0 && from === hours.firstHour && to === hours.firstHour + hours.length - 1) return hours
+  const values = emptyValues(to - from + 1)
+  for (const variable of HOUR_VALUES) values[variable].set(hours.values[variable], hours.length === 0 ? 0 : hours.firstHour - from)
+  return { firstHour: from, length: to - from + 1, values }
+}
+
+/** The moment of a reading after the corrections of its clock. */
+export function correctedMinutes(minutes: number, corrections: readonly StoredCorrection[]): number {
+  let moved = minutes
+  for (const { kind, fromMinutes, untilMinutes, shiftMinutes } of corrections)
+    if (kind === 'clock' && minutes >= fromMinutes && minutes < untilMinutes) moved += shiftMinutes
+  return moved
+}
+
+/** A value of a reading after the corrections of its unit. */
+export function correctedValue(variable: HourVariable, minutes: number, value: number, corrections: readonly StoredCorrection[]): number {
+  let corrected = value
+  for (const { kind, fromMinutes, untilMinutes, variable: of, readAs, isIn } of corrections)
+    if (kind === 'unit' && of === variable && readAs !== null && isIn !== null && minutes >= fromMinutes && minutes < untilMinutes)
+      corrected = toSi(variable, fromSi(variable, corrected, readAs), isIn)
+  return corrected
+}
+
+function lay(rows: readonly HourRow[], hours: HourValues, utcOffsetMinutes: number, corrections: readonly StoredCorrection[]): void {
+  for (const row of rows) {
+    const i = standardHour(correctedMinutes(row[0], corrections), utcOffsetMinutes) - hours.firstHour
+    if (i < 0 || i >= hours.length) continue
+    HOUR_VALUES.forEach((variable, v) => {
+      const value = row[v + 1]
+      if (value !== null && value !== undefined) hours.values[variable][i] = correctedValue(variable, row[0], value, corrections)
+    })
+  }
+}
+
+const copied = (hours: HourValues): HourValues => {
+  const values = { ...hours.values }
+  for (const variable of HOUR_VALUES) values[variable] = values[variable].slice()
+  return { ...hours, values }
+}
+
+/** The readings of a station at its version. With those of an earlier version only the hours changed since are fetched. */
+export async function rawHours(db: Queryable, station: StoredStation, held: RawHours | undefined): Promise<RawHours> {
+  const { historyVersion: version, utcOffsetMinutes } = station
+  if (held && held.version === version && held.utcOffsetMinutes === utcOffsetMinutes) return held
+  const changed = held && held.utcOffsetMinutes === utcOffsetMinutes ? await changedSince(db, station, held.version) : undefined
+  const corrections = await listCorrections(db, station.id)
+  const whole = !held || changed === undefined || (changed !== null && changed.first <= WHOLE_HISTORY.first)
+  if (!whole && changed === null) return { ...held, version }
+
+  const range = whole || !changed ? WHOLE_HISTORY : changed
+  // A correction of the clock may move an hour by up to a day.
+  const DAY = 24
+  let hours: HourValues = whole ? { firstHour: 0, length: 0, values: emptyValues(0) } : copied(held)
+  if (whole) {
+    const extent = await extentOfHours(db, station.id)
+    if (!extent) return { ...hours, version, utcOffsetMinutes }
+    const room = corrections.some(({ kind }) => kind === 'clock') ? DAY : 0
+    hours = withRoom(hours, standardHour(extent.first, utcOffsetMinutes) - room, standardHour(extent.last, utcOffsetMinutes) + room)
+  }
+  await readHours(db, station.id, range, (rows) => {
+    const [first, last] = [rows[0], rows.at(-1)]
+    if (!first || !last) return
+    if (!whole) {
+      const at = (row: HourRow): number => standardHour(correctedMinutes(row[0], corrections), utcOffsetMinutes)
+      hours = withRoom(hours, Math.min(at(first), at(last)), Math.max(at(first), at(last)))
+    }
+    lay(rows, hours, utcOffsetMinutes, corrections)
+  })
+  return { ...hours, version, utcOffsetMinutes }
+}
