@@ -12,11 +12,12 @@ import { createWatch } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
 import { addStation } from '@bocado/server/weather/stations'
+import { mergeRows } from '@bocado/server/weather/readingStore'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
 import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY } from './site.js'
-import { inventWeather, type InventedStation } from './weather.js'
+import { inventWeather, type InventedHour, type InventedStation } from './weather.js'
 
 const MAPPING: WeatherMapping = {
   separator: ',',
@@ -37,15 +38,22 @@ const MAPPING: WeatherMapping = {
 
 async function seedWeather(w: Write, stationId: string, station: (typeof STATIONS)[number]): Promise<void> {
   const hours = inventWeather(station, Date.parse(DEMO_NOW))
-  const rows = hours.map(({ at, temperature, humidity, rain, wind }) => [sqlInstant(new Date(at)), temperature, humidity, rain, wind])
+  const day = (hour: InventedHour | undefined): string => new Date(hour?.at ?? 0).toISOString().slice(0, 10)
   const readings = {
-    rows,
+    rows: mergeRows(hours, ({ at }) => at, [
+      ({ temperature }) => temperature,
+      ({ humidity }) => humidity,
+      ({ rain }) => rain,
+      ({ wind }) => wind,
+      () => null,
+      () => null,
+    ]),
     rejections: [],
-    lines: rows.length,
+    lines: hours.length,
     repeated: 0,
     readingsPerHour: 1,
-    first: String(rows[0]?.[0]).slice(0, 10),
-    last: String(rows.at(-1)?.[0]).slice(0, 10),
+    first: day(hours[0]),
+    last: day(hours.at(-1)),
   }
   await storeFile(
     w,

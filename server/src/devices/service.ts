@@ -6,7 +6,7 @@ import type { Deps } from '../http/route.js'
 import { inTransaction } from '../http/transaction.js'
 import { hashOf, requireStation } from './token.js'
 import { getStation } from '../weather/stations.js'
-import { HOUR_VALUES, mergeHours } from '../weather/readingStore.js'
+import { HOUR_VALUES, mergeHours, mergeRows } from '../weather/readingStore.js'
 import { lockStation, noteHour, setToken } from '../weather/store.js'
 
 /** Lets a device push. Only the token's hash is kept, so it is shown this once; an earlier one ends. */
@@ -44,7 +44,15 @@ export async function pushReadings(
       w,
       station.id,
       null,
-      hours.map(({ at, values }) => [sqlInstant(new Date(at)), ...HOUR_VALUES.map((variable) => values[variable] ?? null)]),
+      mergeRows(
+        hours,
+        ({ at }) => at,
+        HOUR_VALUES.map(
+          (variable) =>
+            ({ values }) =>
+              values[variable],
+        ),
+      ),
     )
     await noteHour(w, station.id, sqlInstant(new Date(hours.at(-1)?.at ?? 0)))
     return counts

@@ -1,4 +1,4 @@
-import { sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
+import { loadRows, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { raiseVersion } from './store.js'
 
 export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil'] as const
@@ -70,44 +70,101 @@ export interface StoredCounts {
 
 const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
 
+/** Rows to be merged, in order of their keys: milliseconds UTC of an hour, or of a day as if its midnight were UTC; NaN is no value. */
+export interface MergeRows {
+  keys: Float64Array
+  columns: readonly Float64Array[]
+}
+
+/** The rows as the database takes them: moment or day, then the values. */
+export function* rowTexts(
+  { keys, columns }: MergeRows,
+  daily: boolean,
+  from = 0,
+  until = keys.length,
+): Generator<(string | number | null)[]> {
+  for (let i = from; i < until; i++) {
+    const key = new Date(keys[i] as number).toISOString()
+    const values = columns.map((column) => {
+      const value = column[i] as number
+      return Number.isNaN(value) ? null : value
+    })
+    yield [daily ? key.slice(0, 10) : key.slice(0, 19).replace('T', ' '), ...values]
+  }
+}
+
+type Target = 'reading' | 'daily_extremes'
+
 /**
- * Lays values over a table by way of a temporary staging table, which vanishes with its connection: half an import can
- * never be seen. A value missing in the file leaves the stored one. Runs inside the caller's transaction.
+ * Lays values over a table; a value that is missing leaves the stored one. Where the table has nothing between the first and the
+ * last key they go straight in, otherwise by way of a temporary staging table, which vanishes with its connection. Runs inside the
+ * caller's transaction: half an import can never be seen.
  */
-async function mergeStaged(
+async function merge(
   w: Write,
   stationId: string,
-  table: 'reading' | 'daily_extremes',
+  table: Target,
   importId: string | null,
-  rows: readonly (readonly unknown[])[],
+  rows: MergeRows,
   onStored: (share: number) => void,
 ): Promise<StoredCounts> {
-  const [keyed, values] = table === 'reading' ? (['at', HOUR_VALUES] as const) : (['day', DAY_VALUES] as const)
-  const columns = [keyed, ...values].join(', ')
-  await w.tx.query('DROP TEMPORARY TABLE IF EXISTS staging')
-  const type = table === 'reading' ? 'DATETIME' : 'DATE'
-  await w.tx.query(
-    `CREATE TEMPORARY TABLE staging (${keyed} ${type} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=Aria TRANSACTIONAL=0`,
-  )
-  const BATCH = 4000
-  for (let i = 0; i < rows.length; i += BATCH) {
-    await w.tx.query(`INSERT INTO staging (${columns}) VALUES ?`, [rows.slice(i, i + BATCH)])
-    onStored(Math.min(0.8, (0.8 * (i + BATCH)) / rows.length))
+  const daily = table === 'daily_extremes'
+  const [keyed, values] = daily ? (['day', DAY_VALUES] as const) : (['at', HOUR_VALUES] as const)
+  const n = rows.keys.length
+  const keyAt = (i: number): string => {
+    const [row] = rowTexts(rows, daily, i, i + 1)
+    return row?.[0] as string
   }
+  const [first, last] = [keyAt(0), keyAt(n - 1)]
+  const constants = { station_id: stationId, site_id: w.siteId, import_id: importId, ...(daily ? { changed_by: w.personId } : {}) }
+  const [[met]] = await w.tx.query<Row[]>(`SELECT 1 AS met FROM ${table} WHERE station_id = ? AND ${keyed} BETWEEN ? AND ? LIMIT 1`, [
+    stationId,
+    first,
+    last,
+  ])
+  const load = (into: string, also: Readonly<Record<string, unknown>>, share: number): Promise<void> =>
+    loadRows(w.tx, into, [keyed, ...values], also, rowTexts(rows, daily), n, (done) => onStored(share * done))
+  let counts: StoredCounts = { new: n, changed: 0, unchanged: 0 }
+  if (met) {
+    await w.tx.query('DROP TEMPORARY TABLE IF EXISTS staging')
+    await w.tx.query(
+      `CREATE TEMPORARY TABLE staging (${keyed} ${daily ? 'DATE' : 'DATETIME'} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=Aria TRANSACTIONAL=0`,
+    )
+    await load('staging', {}, 0.7)
+    counts = await mergeStaged(w, table, keyed, values, n, constants)
+    await w.tx.query('DROP TEMPORARY TABLE staging')
+  } else await load(table, constants, 1)
+  if (counts.new > 0 || counts.changed > 0) {
+    await raiseVersion(w.tx, stationId, daily ? null : { first, last })
+    if (!daily) await recheckThoseFilledFromOthers(w, stationId)
+  }
+  onStored(1)
+  return counts
+}
+
+/** Merges what is staged into its table. What it replaces is kept. */
+async function mergeStaged(
+  w: Write,
+  table: Target,
+  keyed: string,
+  values: readonly string[],
+  rows: number,
+  constants: Readonly<Record<string, string | null>>,
+): Promise<StoredCounts> {
+  const { station_id: stationId, import_id: importId } = constants
   const same = values.map((v) => `COALESCE(s.${v}, t.${v}) <=> t.${v}`).join(' AND ')
   const join = `FROM staging s JOIN ${table} t ON t.station_id = ? AND t.${keyed} = s.${keyed}`
   const [[counted]] = await w.tx.query<Row[]>(`SELECT COUNT(*) AS n, COALESCE(SUM(NOT (${same})), 0) AS changed ${join}`, [stationId])
   const stored = Number(counted?.['n'])
   const changed = Number(counted?.['changed'])
-  if (table === 'reading' && importId !== null && changed > 0) {
+  // Imported hours have a table of their own for what they replaced; anything else goes into the audit trail.
+  if (table === 'reading' && importId != null && changed > 0) {
     await w.tx.query(
       `INSERT INTO reading_replaced (import_id, at, site_id, ${HOUR_VALUES.join(', ')}, from_import_id)
        SELECT ?, t.at, t.site_id, ${HOUR_VALUES.map((v) => `t.${v}`).join(', ')}, t.import_id ${join} WHERE NOT (${same})`,
       [importId, stationId],
     )
-  }
-  // Imported hours have a table of their own for what they replaced; anything else goes into the audit trail.
-  if (!(table === 'reading' && importId !== null) && changed > 0) {
+  } else if (changed > 0) {
     const [before] = await w.tx.query<Row[]>(`SELECT t.${keyed}, ${values.map((v) => `t.${v}`).join(', ')} ${join} WHERE NOT (${same})`, [
       stationId,
     ])
@@ -119,23 +176,18 @@ async function mergeStaged(
       JSON.stringify(before),
     ])
   }
-  if (stored < rows.length || changed > 0) {
-    const extra = table === 'reading' ? '' : ', changed_by'
+  if (stored < rows || changed > 0) {
+    const names = Object.keys(constants)
     await w.tx.query(
-      `INSERT INTO ${table} (station_id, site_id, import_id${extra}, ${columns})
-       SELECT ?, ?, ?${extra ? ', ?' : ''}, ${[keyed, ...values].map((v) => `s.${v}`).join(', ')} FROM staging s
+      `INSERT INTO ${table} (${[...names, keyed, ...values].join(', ')})
+       SELECT ${[...names.map(() => '?'), ...[keyed, ...values].map((v) => `s.${v}`)].join(', ')} FROM staging s
        LEFT JOIN ${table} t ON t.station_id = ? AND t.${keyed} = s.${keyed}
        WHERE t.station_id IS NULL OR NOT (${same})
        ON DUPLICATE KEY UPDATE ${values.map((v) => `${v} = COALESCE(VALUES(${v}), ${table}.${v})`).join(', ')}, import_id = VALUES(import_id)`,
-      [stationId, w.siteId, importId, ...(extra ? [w.personId] : []), stationId],
+      [...Object.values(constants), stationId],
     )
-    const [first, last] = [rows[0]?.[0], rows.at(-1)?.[0]] as [string, string]
-    await raiseVersion(w.tx, stationId, table === 'reading' ? { first, last } : null)
-    if (table === 'reading') await recheckThoseFilledFromOthers(w, stationId)
   }
-  await w.tx.query('DROP TEMPORARY TABLE staging')
-  onStored(1)
-  return { new: rows.length - stored, changed, unchanged: stored - changed }
+  return { new: rows - stored, changed, unchanged: stored - changed }
 }
 
 /** Other stations whose doubted hours rest on a neighbour, or on none yet, are checked anew when this one changes. */
@@ -148,20 +200,33 @@ async function recheckThoseFilledFromOthers(w: Write, stationId: string): Promis
   for (const other of others) await raiseVersion(w.tx, other['id'] as string, null)
 }
 
-/** Stores hourly readings in order: a UTC moment, then the values of `HOUR_VALUES`; `importId` null where a device pushed them. */
+/** Stores hourly readings, their columns those of `HOUR_VALUES`; `importId` null where a device pushed them. */
 export const mergeHours = (
   w: Write,
   stationId: string,
   importId: string | null,
-  rows: readonly (readonly unknown[])[],
+  rows: MergeRows,
   onStored: (share: number) => void = () => undefined,
-): Promise<StoredCounts> => mergeStaged(w, stationId, 'reading', importId, rows, onStored)
+): Promise<StoredCounts> => merge(w, stationId, 'reading', importId, rows, onStored)
 
-/** Stores daily extremes: [day, minimum, maximum, rain]; `importId` null where they were typed. */
+/** Stores daily extremes, their columns minimum, maximum and rain; `importId` null where they were typed. */
 export const mergeDays = (
   w: Write,
   stationId: string,
   importId: string | null,
-  rows: readonly (readonly unknown[])[],
+  rows: MergeRows,
   onStored: (share: number) => void = () => undefined,
-): Promise<StoredCounts> => mergeStaged(w, stationId, 'daily_extremes', importId, rows, onStored)
+): Promise<StoredCounts> => merge(w, stationId, 'daily_extremes', importId, rows, onStored)
+
+/** Rows from values in hand; null and undefined are no value. Rows need not come in order. */
+export function mergeRows<R>(
+  rows: readonly R[],
+  keyOf: (row: R) => number,
+  values: readonly ((row: R) => number | null | undefined)[],
+): MergeRows {
+  const sorted = [...rows].sort((a, b) => keyOf(a) - keyOf(b))
+  return {
+    keys: Float64Array.from(sorted, keyOf),
+    columns: values.map((value) => Float64Array.from(sorted, (row) => value(row) ?? NaN)),
+  }
+}

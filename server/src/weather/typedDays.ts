@@ -3,7 +3,7 @@ import type { Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { mergeDays } from './readingStore.js'
+import { mergeDays, mergeRows } from './readingStore.js'
 import { getStation } from './stations.js'
 import { lockStation } from './store.js'
 
@@ -27,6 +27,6 @@ export async function typeDays(
     w,
     stationId,
     null,
-    input.days.map(({ day, min, max, rain }) => [day, min, max, rain]),
+    mergeRows(input.days, ({ day }) => Date.parse(day), [({ min }) => min, ({ max }) => max, ({ rain }) => rain]),
   )
 }

@@ -1,7 +1,9 @@
-import { weatherVariables, type WeatherMapping } from '@bocado/contract'
+import type { WeatherMapping, WeatherVariable } from '@bocado/contract'
 import { civilDate } from '@bocado/core'
-import { HOUR_VALUES } from '../weather/readingStore.js'
-import type { UnderstoodLine, Values } from './understand.js'
+import { HOUR_VALUES, type MergeRows } from '../weather/readingStore.js'
+import type { FileMoment } from './moments.js'
+import { eachLine } from './text.js'
+import { IN_THE_FUTURE, NO_SUCH_HOUR, Placement, readLine, runsBackwards, type StationClock } from './understand.js'
 
 export interface Rejection {
   line: number
@@ -11,7 +13,7 @@ export interface Rejection {
 
 /** A file ready to be stored: rows as the tables take them, and every line that is not among them, with its reason. */
 export interface FileReadings {
-  rows: (readonly (string | number | null)[])[]
+  rows: MergeRows
   rejections: Rejection[]
   lines: number
   repeated: number
@@ -22,96 +24,206 @@ export interface FileReadings {
 }
 
 const HOUR = 3_600_000
+const DAY_VALUES = ['min', 'max', 'rain'] as const
 
-/** Equal in every value: the same reading written twice. */
-const sameValues = (a: Values, b: Values): boolean => weatherVariables.every((v) => a[v] === b[v])
+/** Numbers that grow in number: a file may have a million lines, too many for an object each. */
+class Growing {
+  private held = new Float64Array(4096)
+  length = 0
+
+  push(value: number): void {
+    if (this.length === this.held.length) {
+      const larger = new Float64Array(this.held.length * 2)
+      larger.set(this.held)
+      this.held = larger
+    }
+    this.held[this.length++] = value
+  }
+
+  get values(): Float64Array {
+    return this.held.subarray(0, this.length)
+  }
+}
+
+/** Lines of a file with a moment, as columns of numbers; NaN is no value. */
+interface Lines {
+  line: Float64Array
+  local: Float64Array
+  /** Minutes east of UTC where the text says so; NaN elsewhere. */
+  offset: Float64Array
+  values: ReadonlyMap<WeatherVariable, Float64Array>
+  problems: Map<number, string>
+}
 
 /**
- * Lines that give different values for one moment: none of them is known to be right, so all are refused. `sorted` by
- * moment, so that they stand together.
+ * Reads a whole file: every line becomes a row or a rejection. Lines go by one at a time, and only their numbers are kept.
  */
-function refuseConflicts(
-  sorted: readonly UnderstoodLine[],
-  reject: (line: UnderstoodLine, reason: string) => void,
-): { kept: UnderstoodLine[]; repeated: number } {
-  const kept: UnderstoodLine[] = []
+export function readReadings(
+  text: string,
+  mapping: WeatherMapping,
+  clock: StationClock,
+  onProgress: (share: number) => void,
+): FileReadings {
+  const rejections: Rejection[] = []
+  const reject = (line: number, reason: string, content: string): void => {
+    rejections.push({ line, reason: reason.slice(0, 300), content: content.slice(0, 500) })
+  }
+  const { lines, count } = scan(text, mapping, reject, (share) => onProgress(0.7 * share))
+  const at = placed(lines, mapping, clock)
+  const order = inOrder(at, lines)
+  const { kept, repeated } = refuseConflicts(order, at, lines)
+  // The words of a line are fetched again only where it is refused after all.
+  const refused = lines.problems
+  if (refused.size > 0) {
+    const reasonOf = new Map([...refused].map(([i, reason]) => [lines.line[i] as number, reason]))
+    eachLine(text, mapping.separator, (cells, line) => {
+      const reason = reasonOf.get(line)
+      if (reason !== undefined) reject(line, reason, cells.join(mapping.separator))
+    })
+  }
+  onProgress(0.9)
+  const perHour = mapping.interval === 'hourly' ? readingsPerHour(kept, at) : 1
+  const rows = mapping.interval === 'daily' ? intoDays(kept, at, lines) : intoHours(kept, at, lines)
+  const shift = mapping.interval === 'daily' ? 0 : clock.utcOffsetMinutes * 60_000
+  const dayOf = (i: number | undefined): string | null => (i === undefined ? null : civilDate(((at[i] as number) + shift) / 86_400_000))
+  rejections.sort((a, b) => a.line - b.line)
+  return { rows, rejections, lines: count, repeated, readingsPerHour: perHour, first: dayOf(kept[0]), last: dayOf(kept.at(-1)) }
+}
+
+/** First pass: the numbers of every line that has a moment. */
+function scan(
+  text: string,
+  mapping: WeatherMapping,
+  reject: (line: number, reason: string, content: string) => void,
+  onProgress: (share: number) => void,
+): { lines: Lines; count: number } {
+  const [line, local, offset] = [new Growing(), new Growing(), new Growing()]
+  const columns = new Map(mapping.columns.map(({ variable }) => [variable, new Growing()]))
+  const problems = new Map<number, string>()
+  let count = 0
+  eachLine(
+    text,
+    mapping.separator,
+    (cells, number) => {
+      if (number <= mapping.headerLines || cells.every((cell) => cell.trim() === '')) return
+      count++
+      const { moment, values, problem } = readLine(cells, mapping)
+      if (!moment) {
+        reject(number, problem ?? 'cannot be read', cells.join(mapping.separator))
+        return
+      }
+      if (problem !== null) problems.set(line.length, problem)
+      line.push(number)
+      local.push(moment.local)
+      offset.push(moment.offset ?? NaN)
+      for (const [variable, column] of columns) column.push(values[variable] ?? NaN)
+    },
+    onProgress,
+  )
+  const values = new Map([...columns].map(([variable, column]) => [variable, column.values]))
+  return { lines: { line: line.values, local: local.values, offset: offset.values, values, problems }, count }
+}
+
+/** Second pass, in the order of time: the UTC moment of each line. What cannot be placed or is yet to come becomes a problem. */
+function placed({ local, offset, problems }: Lines, mapping: WeatherMapping, clock: StationClock): Float64Array {
+  const at = new Float64Array(local.length)
+  const momentOf = (i: number): FileMoment => ({
+    local: local[i] as number,
+    hasTime: true,
+    offset: Number.isNaN(offset[i]) ? null : (offset[i] as number),
+  })
+  const n = local.length
+  const backwards = n > 0 && runsBackwards(momentOf(0), momentOf(n - 1))
+  const placement = new Placement(mapping, clock)
+  for (let k = 0; k < n; k++) {
+    const i = backwards ? n - 1 - k : k
+    const moment = placement.place(momentOf(i))
+    at[i] = moment ?? NaN
+    if (moment === undefined) problems.set(i, NO_SUCH_HOUR)
+    else if (!problems.has(i) && placement.isFuture(moment)) problems.set(i, IN_THE_FUTURE)
+  }
+  return at
+}
+
+/** The good lines in the order of their moments; lines of one moment keep that of the file. */
+function inOrder(at: Float64Array, { problems }: Lines): Uint32Array {
+  const good = new Uint32Array(at.length - problems.size)
+  let n = 0
+  let sorted = true
+  for (let i = 0; i < at.length; i++) {
+    if (problems.has(i)) continue
+    if (n > 0 && (at[i] as number) < (at[good[n - 1] as number] as number)) sorted = false
+    good[n++] = i
+  }
+  return sorted ? good : good.sort((a, b) => (at[a] as number) - (at[b] as number) || a - b)
+}
+
+/**
+ * Lines that give different values for one moment: none of them is known to be right, so all are refused. A reading written twice
+ * is kept once.
+ */
+function refuseConflicts(order: Uint32Array, at: Float64Array, lines: Lines): { kept: Uint32Array; repeated: number } {
+  const same = (a: number, b: number): boolean => [...lines.values.values()].every((column) => Object.is(column[a], column[b]))
+  const kept = new Uint32Array(order.length)
+  let n = 0
   let repeated = 0
-  for (let i = 0; i < sorted.length;) {
-    const first = sorted[i] as UnderstoodLine
-    let end = i + 1
-    while (end < sorted.length && (sorted[end] as UnderstoodLine).at === first.at) end++
-    const group = sorted.slice(i, end)
-    i = end
-    if (group.every((other) => sameValues(first.values, other.values))) {
-      kept.push(first)
+  for (let k = 0; k < order.length;) {
+    const first = order[k] as number
+    let end = k + 1
+    while (end < order.length && at[order[end] as number] === at[first]) end++
+    const group = order.subarray(k, end)
+    k = end
+    if (group.every((other) => same(first, other))) {
+      kept[n++] = first
       repeated += group.length - 1
       continue
     }
-    const lines = group.map(({ line }) => line).join(', ')
-    for (const line of group) reject(line, `lines ${lines} give different values for the same moment; none was taken`)
+    const numbers = Array.from(group, (i) => lines.line[i]).join(', ')
+    for (const i of group) lines.problems.set(i, `lines ${numbers} give different values for the same moment; none was taken`)
   }
-  return { kept, repeated }
+  return { kept: kept.slice(0, n), repeated }
 }
 
-/** The hour that a reading falls into, and its values; readings finer than an hour are averaged, rain is added up. */
-function intoHours(sorted: readonly UnderstoodLine[]): { at: number; values: Values }[] {
-  const hours: { at: number; values: Values }[] = []
-  for (let i = 0; i < sorted.length;) {
-    const at = hourOf(sorted[i] as UnderstoodLine)
-    let end = i + 1
-    while (end < sorted.length && hourOf(sorted[end] as UnderstoodLine) === at) end++
-    hours.push({ at, values: end === i + 1 ? (sorted[i] as UnderstoodLine).values : averaged(sorted.slice(i, end)) })
-    i = end
+const hourOf = (at: number): number => Math.floor(at / HOUR) * HOUR
+
+/** The hours that readings fall into, and their values; readings finer than an hour are averaged, rain is added up. */
+function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines): MergeRows {
+  const keys = new Growing()
+  const columns = HOUR_VALUES.map(() => new Growing())
+  for (let k = 0; k < kept.length;) {
+    const hour = hourOf(at[kept[k] as number] as number)
+    let end = k + 1
+    while (end < kept.length && hourOf(at[kept[end] as number] as number) === hour) end++
+    keys.push(hour)
+    HOUR_VALUES.forEach((variable, v) => {
+      const column = lines.values.get(variable)
+      let sum = 0
+      let read = 0
+      for (let j = k; column && j < end; j++) {
+        const value = column[kept[j] as number] as number
+        if (Number.isNaN(value)) continue
+        sum += value
+        read++
+      }
+      ;(columns[v] as Growing).push(read === 0 ? NaN : variable === 'rain' ? sum : sum / read)
+    })
+    k = end
   }
-  return hours
+  return { keys: keys.values, columns: columns.map((column) => column.values) }
 }
 
-const hourOf = ({ at }: UnderstoodLine): number => Math.floor((at as number) / HOUR) * HOUR
-
-function averaged(lines: readonly UnderstoodLine[]): Values {
-  const values: Values = {}
-  for (const variable of weatherVariables) {
-    const read = lines.flatMap((line) => line.values[variable] ?? [])
-    if (read.length === 0) continue
-    const sum = read.reduce((a, b) => a + b, 0)
-    values[variable] = variable === 'rain' ? sum : sum / read.length
-  }
-  return values
+function intoDays(kept: Uint32Array, at: Float64Array, lines: Lines): MergeRows {
+  const pick = (column: Float64Array | undefined): Float64Array => Float64Array.from(kept, (i) => column?.[i] ?? NaN)
+  return { keys: Float64Array.from(kept, (i) => at[i] as number), columns: DAY_VALUES.map((variable) => pick(lines.values.get(variable))) }
 }
 
 /** How many readings fall into an hour, from the commonest step between neighbours. */
-function readingsPerHour(lines: readonly UnderstoodLine[]): number {
+function readingsPerHour(kept: Uint32Array, at: Float64Array): number {
   const steps = new Map<number, number>()
-  for (let i = 1; i < lines.length; i++) {
-    const step = ((lines[i] as UnderstoodLine).at as number) - ((lines[i - 1] as UnderstoodLine).at as number)
+  for (let k = 1; k < kept.length; k++) {
+    const step = (at[kept[k] as number] as number) - (at[kept[k - 1] as number] as number)
     if (step > 0) steps.set(step, (steps.get(step) ?? 0) + 1)
   }
   const usual = [...steps].sort((a, b) => b[1] - a[1])[0]?.[0] ?? HOUR
   return usual < HOUR ? Math.max(1, Math.round(HOUR / usual)) : 1
 }
-
-/** Sorts understood lines into what is stored and what is refused. */
-export function readingsOf(understood: readonly UnderstoodLine[], mapping: WeatherMapping, utcOffsetMinutes: number): FileReadings {
-  const rejections: Rejection[] = []
-  const reject = ({ line, cells }: UnderstoodLine, reason: string): void => {
-    rejections.push({ line, reason: reason.slice(0, 300), content: cells.join(mapping.separator).slice(0, 500) })
-  }
-  const good: UnderstoodLine[] = []
-  for (const line of understood) {
-    if (line.problem !== null || line.at === null) reject(line, line.problem ?? 'cannot be read')
-    else good.push(line)
-  }
-  good.sort((a, b) => (a.at as number) - (b.at as number))
-  const { kept, repeated } = refuseConflicts(good, reject)
-  const perHour = mapping.interval === 'hourly' ? readingsPerHour(kept) : 1
-  const rows =
-    mapping.interval === 'daily'
-      ? kept.map(({ at, values }) => [civilDate((at as number) / 86_400_000), values.min ?? null, values.max ?? null, values.rain ?? null])
-      : intoHours(kept).map(({ at, values }) => [sqlHour(at), ...HOUR_VALUES.map((variable) => values[variable] ?? null)])
-  const shift = mapping.interval === 'daily' ? 0 : utcOffsetMinutes * 60_000
-  const dayOf = (line: UnderstoodLine | undefined): string | null => (line ? civilDate(((line.at as number) + shift) / 86_400_000) : null)
-  rejections.sort((a, b) => a.line - b.line)
-  return { rows, rejections, lines: understood.length, repeated, readingsPerHour: perHour, first: dayOf(kept[0]), last: dayOf(kept.at(-1)) }
-}
-
-const sqlHour = (ms: number): string => new Date(ms).toISOString().slice(0, 19).replace('T', ' ')

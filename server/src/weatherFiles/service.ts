@@ -102,7 +102,7 @@ export async function readFile(
       fields: open.map(({ field, message }) => ({ path: `mapping.${field}`, message })),
     })
   const readings = await deps.readWeatherFile({ bytes, mapping, clock }, onProgress)
-  if (readings.rejections.length * 2 > readings.lines || readings.rows.length === 0) {
+  if (readings.rejections.length * 2 > readings.lines || readings.rows.keys.length === 0) {
     const first = readings.rejections[0]
     const example = first ? ` Line ${first.line}: ${first.reason}.` : ''
     throw new HttpProblem(

@@ -39,3 +39,23 @@ export function decodeText(bytes: Uint8Array): string {
 export function splitCells(text: string, separator: string): string[][] {
   return Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false }).data
 }
+
+/** Hands over the cells of each line with its number, counted from 1, without holding more than a part of the text as cells. */
+export function eachLine(
+  text: string,
+  separator: string,
+  take: (cells: string[], line: number) => void,
+  onProgress: (share: number) => void = () => undefined,
+): void {
+  let line = 0
+  // The chunks of a text come one after the other before parse returns.
+  Papa.parse<string[]>(text, {
+    delimiter: separator,
+    skipEmptyLines: false,
+    chunkSize: 2_000_000,
+    chunk: ({ data, meta }: Papa.ParseResult<string[]>) => {
+      for (const cells of data) take(cells, ++line)
+      onProgress(text.length === 0 ? 1 : Math.min(1, meta.cursor / text.length))
+    },
+  } as Papa.ParseConfig<string[]>)
+}

@@ -1,7 +1,7 @@
 import type { FilePreview, WeatherMapping, WeatherVariable } from '@bocado/contract'
 import { civilDate } from '@bocado/core'
 import { toSi } from '../weather/units.js'
-import { needsOrder, parseMoment, WallClock } from './moments.js'
+import { needsOrder, parseMoment, WallClock, type DateOrder, type FileMoment } from './moments.js'
 import { parseNumber } from './guess.js'
 
 /** What the file's clock has to be set against. */
@@ -54,67 +54,81 @@ function readValues(cells: readonly string[], mapping: WeatherMapping): { values
   return { values, problem: null }
 }
 
-/** Whether a file lists its readings from the newest to the oldest, so that its hours run backwards. */
-function runsBackwards(lines: readonly string[][], mapping: WeatherMapping, order: 'ymd' | 'mdy' | 'dmy'): boolean {
-  const moments = [lines.find((cells) => momentOf(cells, mapping, order)), lines.findLast((cells) => momentOf(cells, mapping, order))]
-  const [first, last] = moments.map((cells) => cells && momentOf(cells, mapping, order)?.local)
-  return first !== undefined && last !== undefined && first > last
-}
-
-function momentOf(cells: readonly string[], mapping: WeatherMapping, order: 'ymd' | 'mdy' | 'dmy') {
+function momentOf(cells: readonly string[], mapping: WeatherMapping, order: DateOrder): FileMoment | undefined {
   const time = mapping.timeColumn === null ? '' : ` ${cells[mapping.timeColumn] ?? ''}`
   return parseMoment(`${cells[mapping.dateColumn] ?? ''}${time}`, order)
 }
 
-/**
- * Understands the lines of a file after its header, in the file's order of time, so that a wall clock's repeated autumn
- * hour goes first to summer time and then to standard time. `lines` are all lines of the file.
- */
-export function understandLines(lines: readonly string[][], mapping: WeatherMapping, clock: StationClock): UnderstoodLine[] {
+/** What a line says, before its moment is placed in time. */
+export interface ReadLine {
+  /** undefined where the line has no moment that can be used; `problem` then says why. */
+  moment: FileMoment | undefined
+  values: Values
+  problem: string | null
+}
+
+/** Reads the cells of one line. */
+export function readLine(cells: readonly string[], mapping: WeatherMapping): ReadLine {
   const order = mapping.dateOrder ?? 'mdy'
+  const moment = momentOf(cells, mapping, order)
+  if (!moment) {
+    const text = `${cells[mapping.dateColumn] ?? ''} ${mapping.timeColumn === null ? '' : (cells[mapping.timeColumn] ?? '')}`.trim()
+    const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
+    return { moment: undefined, values: {}, problem: `"${text.slice(0, 40)}" is not a date${hint}` }
+  }
+  const { values, problem } = readValues(cells, mapping)
+  if (mapping.interval === 'hourly' && !moment.hasTime) return { moment: undefined, values, problem: 'has a date but no time of day' }
+  return { moment, values, problem }
+}
+
+export const NO_SUCH_HOUR = 'this hour does not exist: the wall clock skips it in spring'
+export const IN_THE_FUTURE = 'lies in the future'
+
+/** Places moments of a file in time, in the order of time: of a wall clock's repeated autumn hour the first is summer time. */
+export class Placement {
+  private readonly wall: WallClock
+  private previous = -Infinity
+
+  constructor(
+    private readonly mapping: WeatherMapping,
+    private readonly clock: StationClock,
+  ) {
+    this.wall = new WallClock(clock.timeZone)
+  }
+
+  /** Milliseconds UTC; of daily readings the day as if its midnight were UTC. undefined for an hour that the clock skips. */
+  place(moment: Pick<FileMoment, 'local' | 'offset'>): number | undefined {
+    if (this.mapping.interval === 'daily') return moment.local - (moment.local % 86_400_000)
+    const at = utcOf(moment, this.mapping, this.clock, this.wall, this.previous)
+    if (at !== undefined) this.previous = at
+    return at
+  }
+
+  /** Whether a moment that was placed has not come yet. */
+  isFuture(at: number): boolean {
+    return at > this.clock.now + (this.mapping.interval === 'daily' ? this.clock.utcOffsetMinutes * 60_000 : 0)
+  }
+}
+
+/** Whether lines run from the newest to the oldest, so that their hours run backwards. */
+export const runsBackwards = (first: FileMoment | undefined, last: FileMoment | undefined): boolean =>
+  first !== undefined && last !== undefined && first.local > last.local
+
+/** Understands the first lines of a file after its header, for people to check; `lines` are all lines of the text. */
+export function understandLines(lines: readonly string[][], mapping: WeatherMapping, clock: StationClock): UnderstoodLine[] {
   const numbered = lines
-    .map((cells, i) => ({ line: i + 1, cells }))
+    .map((cells, i) => ({ line: i + 1, cells, read: readLine(cells, mapping) }))
     .slice(mapping.headerLines)
     .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
-  const backwards = runsBackwards(
-    numbered.map(({ cells }) => cells),
-    mapping,
-    order,
-  )
-  if (backwards) numbered.reverse()
-  const wall = new WallClock(clock.timeZone)
-  let previous = -Infinity
-  const understood = numbered.map(({ line, cells }): UnderstoodLine => {
-    const moment = momentOf(cells, mapping, order)
-    if (!moment) {
-      const text = `${cells[mapping.dateColumn] ?? ''} ${mapping.timeColumn === null ? '' : (cells[mapping.timeColumn] ?? '')}`.trim()
-      const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
-      return {
-        line,
-        cells,
-        at: null,
-        values: {},
-        problem: `"${text.slice(0, 40)}" is not a date${hint}`,
-      }
-    }
-    const { values, problem } = readValues(cells, mapping)
-    if (mapping.interval === 'daily') {
-      const at = moment.local - (moment.local % 86_400_000)
-      return {
-        line,
-        cells,
-        at,
-        values,
-        problem: problem ?? (at > clock.now + clock.utcOffsetMinutes * 60_000 ? 'lies in the future' : null),
-      }
-    }
-    if (!moment.hasTime) return { line, cells, at: null, values, problem: 'has a date but no time of day' }
-    const at = utcOf(moment, mapping, clock, wall, previous)
-    if (at === undefined) return { line, cells, at: null, values, problem: 'this hour does not exist: the wall clock skips it in spring' }
-    previous = at
-    return { line, cells, at, values, problem: problem ?? (at > clock.now ? 'lies in the future' : null) }
+  const withMoment = numbered.filter(({ read }) => read.moment)
+  if (runsBackwards(withMoment[0]?.read.moment, withMoment.at(-1)?.read.moment)) numbered.reverse()
+  const placement = new Placement(mapping, clock)
+  return numbered.map(({ line, cells, read: { moment, values, problem } }): UnderstoodLine => {
+    if (!moment) return { line, cells, at: null, values, problem }
+    const at = placement.place(moment)
+    if (at === undefined) return { line, cells, at: null, values, problem: NO_SUCH_HOUR }
+    return { line, cells, at, values, problem: problem ?? (placement.isFuture(at) ? IN_THE_FUTURE : null) }
   })
-  return understood
 }
 
 const ORDER_WORDS = { ymd: 'year, month, day', mdy: 'month, day, year', dmy: 'day, month, year' } as const

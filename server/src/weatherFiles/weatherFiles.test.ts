@@ -2,7 +2,8 @@ import type { WeatherMapping } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
 import { guessMapping } from './guess.js'
 import { parseMoment, parseTime, WallClock } from './moments.js'
-import { readingsOf } from './readings.js'
+import { rowTexts } from '../weather/readingStore.js'
+import { readReadings } from './readings.js'
 import { decodeText, splitCells } from './text.js'
 import { openQuestions, understandLines } from './understand.js'
 
@@ -13,7 +14,8 @@ function understand(text: string, changes: Partial<WeatherMapping> = {}) {
   const { mapping: guessed } = guessMapping(text, SITE)
   const mapping = { ...guessed, ...changes }
   const understood = understandLines(splitCells(text, mapping.separator), mapping, CLOCK)
-  return { mapping, understood, ...readingsOf(understood, mapping, CLOCK.utcOffsetMinutes) }
+  const readings = readReadings(text, mapping, CLOCK, () => undefined)
+  return { mapping, understood, ...readings, rows: [...rowTexts(readings.rows, mapping.interval === 'daily')] }
 }
 
 describe('dates and times of day', () => {
