@@ -1,0 +1,115 @@
+import { readFileSync } from 'node:fs'
+import { endpoints } from '@bocado/contract'
+import { findOrganism } from '@bocado/library'
+import { startApplication, type Application } from '@bocado/server/testing/application'
+import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+
+/*
+ * How fast the server answers and takes weather in, on a database of its own, over HTTP as a page would ask. Beside each stands a
+ * plain thing of the same size in the same run.
+ */
+
+const { weather, watches, blocks } = endpoints
+const NOW = '2026-06-12T14:30:00Z'
+
+/** The most memory that a process has had resident, in MB. */
+const peakMemory = (pid: number): number => Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024
+
+async function timed(work: () => Promise<unknown>): Promise<number> {
+  const began = performance.now()
+  await work()
+  return performance.now() - began
+}
+
+/** 95th percentile of the ms that an answer takes, over many askings. */
+async function p95(work: () => Promise<unknown>, times = 60): Promise<number> {
+  const taken: number[] = []
+  for (let i = 0; i < times; i++) taken.push(await timed(work))
+  return taken.sort((a, b) => a - b)[Math.floor(times * 0.95)] as number
+}
+
+async function importing(app: Application, place: TestSite): Promise<string[]> {
+  const file = hourlyFile(1912, '2026-06-01')
+  const rows = file.split('\n').length - 1
+  const { mapping } = (await preview(app, place, file.slice(0, 200_000))).body
+  const taken = await timed(async () => {
+    const { status, body } = await importFile(app, place, file, mapping)
+    if (status !== 200) throw new Error(body.detail)
+  })
+  // What any import has to do at the least: split the text into numbers.
+  const plain = await timed(() => {
+    let sum = 0
+    for (const line of file.split('\n').slice(1)) sum += Number(line.split(',')[1])
+    return Promise.resolve(sum)
+  })
+  return [
+    `${rows} hourly rows imported: ${(taken / 1000).toFixed(1)} s (at most 25), splitting the text alone ${(plain / 1000).toFixed(1)} s`,
+  ]
+}
+
+async function screen(app: Application, place: TestSite): Promise<string[]> {
+  const params = { siteId: place.site.id, stationId: place.stationId }
+  const season = { season: '2026-01-01' }
+  const heat = { ...season, from: '2026-01-01', method: 'single-sine', lower: 10, upper: 31, limit: 37, target: 150 } as never
+  const ask = async () => {
+    await Promise.all([app.call(weather.days, params, season), app.call(weather.heat, params, heat)])
+  }
+  const plain = await p95(() => fetch(`${app.address}/healthz`))
+  const cold = await timed(ask)
+  const warm = await p95(ask)
+  const { token } = done(await app.call(weather.issueToken, params, {}, { person: place.person }))
+  let hour = Date.parse('2026-06-12T00:00:00Z')
+  const push = () =>
+    fetch(`${app.address}/api/v1/stations/${place.stationId}/readings`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${token}` },
+      body: JSON.stringify({ at: new Date((hour += 3_600_000)).toISOString(), temperature: 17 + (hour % 7) / 10 }),
+    })
+  const fresh: number[] = []
+  for (let i = 0; i < 12; i++) {
+    await push()
+    fresh.push(await timed(ask))
+  }
+  const freshMost = fresh.sort((a, b) => a - b).at(-1) as number
+  return [
+    `weather screen, eleven seasons: p95 ${warm.toFixed(0)} ms (at most 100); after a new hour at most ${freshMost.toFixed(0)} ms; first time ${cold.toFixed(0)} ms; an empty answer ${plain.toFixed(0)} ms`,
+  ]
+}
+
+async function band(app: Application, place: TestSite): Promise<string[]> {
+  const organism = findOrganism('codling-moth')
+  if (!organism) return []
+  for (let i = 0; i < 40; i++) {
+    const block = done(
+      await app.call(blocks.create, { siteId: place.site.id }, { name: `Block ${i}`, kind: 'orchard' }, { person: place.person }),
+    )
+    const watch = {
+      organismId: organism.id,
+      blockId: block.id,
+      season: '2026-01-01',
+      biofix: `2026-05-${String(1 + (i % 28)).padStart(2, '0')}`,
+    }
+    done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
+  }
+  const ask = () => app.call(watches.band, { siteId: place.site.id }, { season: '2026-01-01' })
+  const cold = await timed(ask)
+  return [`forecast of 40 watches: ${cold.toFixed(0)} ms cold, p95 ${(await p95(ask, 30)).toFixed(0)} ms warm`]
+}
+
+export async function report(server: string): Promise<string[]> {
+  const app = await startApplication({ now: NOW, server })
+  try {
+    const place = await startSite(app, 'Hollin Bench')
+    const file = hourlyFile(2015, '2026-06-12')
+    await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+    const lines = [...(await screen(app, place)), ...(await band(app, place))]
+    const large = await startSite(app, 'Large bench')
+    lines.push(...(await importing(app, large)))
+    await app.call(weather.days, { siteId: large.site.id, stationId: large.stationId }, { season: '2026-01-01' })
+    lines.push(`server memory at its most: ${peakMemory(app.process.pid ?? 0).toFixed(0)} MB (at most 400)`)
+    return lines
+  } finally {
+    await app.stop()
+  }
+}
