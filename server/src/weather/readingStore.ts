@@ -70,7 +70,10 @@ export interface StoredCounts {
 
 const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
 
-/** Rows to be merged, in order of their keys: milliseconds UTC of an hour, or of a day as if its midnight were UTC; NaN is no value. */
+/**
+ * Rows to be merged, in order of their keys: milliseconds UTC of an hour, or of a day as if its midnight were UTC; NaN is no value, a column
+ * without entries none at all.
+ */
 export interface MergeRows {
   keys: Float64Array
   columns: readonly Float64Array[]
@@ -86,8 +89,8 @@ export function* rowTexts(
   for (let i = from; i < until; i++) {
     const key = new Date(keys[i] as number).toISOString()
     const values = columns.map((column) => {
-      const value = column[i] as number
-      return Number.isNaN(value) ? null : value
+      const value = column[i]
+      return value === undefined || Number.isNaN(value) ? null : value
     })
     yield [daily ? key.slice(0, 10) : key.slice(0, 19).replace('T', ' '), ...values]
   }

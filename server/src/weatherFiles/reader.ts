@@ -25,7 +25,13 @@ export function weatherFileReader(workerFile: URL, atOnce = 2): WeatherFileReade
 
 function inWorker(workerFile: URL, task: WeatherFileTask, onProgress: (share: number) => void): Promise<FileReadings> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(workerFile, { workerData: task })
+    // The bytes go over to the worker: nobody else needs them, and a file may be a hundred megabytes.
+    const bytes = task.bytes.byteLength === task.bytes.buffer.byteLength ? task.bytes : task.bytes.slice()
+    const worker = new Worker(workerFile, {
+      workerData: { ...task, bytes },
+      transferList: [bytes.buffer as ArrayBuffer],
+      resourceLimits: { maxYoungGenerationSizeMb: 8, maxOldGenerationSizeMb: 96 + Math.ceil((2.5 * bytes.byteLength) / 2 ** 20) },
+    })
     worker.on('message', (answer: Answer) => {
       if ('share' in answer) onProgress(answer.share)
       else if ('readings' in answer) resolve(answer.readings)

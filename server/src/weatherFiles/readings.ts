@@ -26,28 +26,12 @@ export interface FileReadings {
 const HOUR = 3_600_000
 const DAY_VALUES = ['min', 'max', 'rain'] as const
 
-/** Numbers that grow in number: a file may have a million lines, too many for an object each. */
-class Growing {
-  private held = new Float64Array(4096)
-  length = 0
-
-  push(value: number): void {
-    if (this.length === this.held.length) {
-      const larger = new Float64Array(this.held.length * 2)
-      larger.set(this.held)
-      this.held = larger
-    }
-    this.held[this.length++] = value
-  }
-
-  get values(): Float64Array {
-    return this.held.subarray(0, this.length)
-  }
-}
-
-/** Lines of a file with a moment, as columns of numbers; NaN is no value. */
+/**
+ * Lines of a file with a moment, as columns of numbers; NaN is no value. A file may have a million lines, too many for an object
+ * each.
+ */
 interface Lines {
-  line: Float64Array
+  line: Uint32Array
   local: Float64Array
   /** Minutes east of UTC where the text says so; NaN elsewhere. */
   offset: Float64Array
@@ -97,10 +81,14 @@ function scan(
   reject: (line: number, reason: string, content: string) => void,
   onProgress: (share: number) => void,
 ): { lines: Lines; count: number } {
-  const [line, local, offset] = [new Growing(), new Growing(), new Growing()]
-  const columns = new Map(mapping.columns.map(({ variable }) => [variable, new Growing()]))
+  const most = countLines(text)
+  const line = new Uint32Array(most)
+  const local = new Float64Array(most)
+  const offset = new Float64Array(most)
+  const columns = new Map(mapping.columns.map(({ variable }) => [variable, new Float64Array(most)]))
   const problems = new Map<number, string>()
   let count = 0
+  let n = 0
   eachLine(
     text,
     mapping.separator,
@@ -112,16 +100,24 @@ function scan(
         reject(number, problem ?? 'cannot be read', cells.join(mapping.separator))
         return
       }
-      if (problem !== null) problems.set(line.length, problem)
-      line.push(number)
-      local.push(moment.local)
-      offset.push(moment.offset ?? NaN)
-      for (const [variable, column] of columns) column.push(values[variable] ?? NaN)
+      if (problem !== null) problems.set(n, problem)
+      line[n] = number
+      local[n] = moment.local
+      offset[n] = moment.offset ?? NaN
+      for (const [variable, column] of columns) column[n] = values[variable] ?? NaN
+      n++
     },
     onProgress,
   )
-  const values = new Map([...columns].map(([variable, column]) => [variable, column.values]))
-  return { lines: { line: line.values, local: local.values, offset: offset.values, values, problems }, count }
+  const values = new Map([...columns].map(([variable, column]) => [variable, column.subarray(0, n)]))
+  return { lines: { line: line.subarray(0, n), local: local.subarray(0, n), offset: offset.subarray(0, n), values, problems }, count }
+}
+
+function countLines(text: string): number {
+  let lines = 1
+  for (let i = text.indexOf('\n'); i >= 0; i = text.indexOf('\n', i + 1)) lines++
+  // Files of old machines end their lines with a carriage return alone.
+  return lines > 1 ? lines : text.split('\r').length
 }
 
 /** Second pass, in the order of time: the UTC moment of each line. What cannot be placed or is yet to come becomes a problem. */
@@ -163,7 +159,8 @@ function inOrder(at: Float64Array, { problems }: Lines): Uint32Array {
  * is kept once.
  */
 function refuseConflicts(order: Uint32Array, at: Float64Array, lines: Lines): { kept: Uint32Array; repeated: number } {
-  const same = (a: number, b: number): boolean => [...lines.values.values()].every((column) => Object.is(column[a], column[b]))
+  const columns = [...lines.values.values()]
+  const same = (a: number, b: number): boolean => columns.every((column) => Object.is(column[a], column[b]))
   const kept = new Uint32Array(order.length)
   let n = 0
   let repeated = 0
@@ -171,6 +168,11 @@ function refuseConflicts(order: Uint32Array, at: Float64Array, lines: Lines): { 
     const first = order[k] as number
     let end = k + 1
     while (end < order.length && at[order[end] as number] === at[first]) end++
+    if (end === k + 1) {
+      kept[n++] = first
+      k = end
+      continue
+    }
     const group = order.subarray(k, end)
     k = end
     if (group.every((other) => same(first, other))) {
@@ -188,28 +190,35 @@ const hourOf = (at: number): number => Math.floor(at / HOUR) * HOUR
 
 /** The hours that readings fall into, and their values; readings finer than an hour are averaged, rain is added up. */
 function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines): MergeRows {
-  const keys = new Growing()
-  const columns = HOUR_VALUES.map(() => new Growing())
+  let hours = 0
+  for (let k = 0; k < kept.length; k++)
+    if (k === 0 || hourOf(at[kept[k] as number] as number) !== hourOf(at[kept[k - 1] as number] as number)) hours++
+  const keys = new Float64Array(hours)
+  // A variable that the file does not hold needs no column.
+  const columns = HOUR_VALUES.map((variable) => new Float64Array(lines.values.has(variable) ? hours : 0))
+  let n = 0
   for (let k = 0; k < kept.length;) {
     const hour = hourOf(at[kept[k] as number] as number)
     let end = k + 1
     while (end < kept.length && hourOf(at[kept[end] as number] as number) === hour) end++
-    keys.push(hour)
+    keys[n] = hour
     HOUR_VALUES.forEach((variable, v) => {
       const column = lines.values.get(variable)
+      if (!column) return
       let sum = 0
       let read = 0
-      for (let j = k; column && j < end; j++) {
+      for (let j = k; j < end; j++) {
         const value = column[kept[j] as number] as number
         if (Number.isNaN(value)) continue
         sum += value
         read++
       }
-      ;(columns[v] as Growing).push(read === 0 ? NaN : variable === 'rain' ? sum : sum / read)
+      ;(columns[v] as Float64Array)[n] = read === 0 ? NaN : variable === 'rain' ? sum : sum / read
     })
+    n++
     k = end
   }
-  return { keys: keys.values, columns: columns.map((column) => column.values) }
+  return { keys, columns }
 }
 
 function intoDays(kept: Uint32Array, at: Float64Array, lines: Lines): MergeRows {
