@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { seededRandom } from '@bocado/core'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
+import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { clock } from '@bocado/server/clock'
 import { migrate, openDatabase, sqlInstant, type Row, type Transaction, type Write } from '@bocado/server/database/index'
 import type { Deps } from '@bocado/server/http/route'
+import { insertIssue } from '@bocado/server/forecasts/store'
 import { inTransaction } from '@bocado/server/http/transaction'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite } from '@bocado/server/sites/service'
@@ -16,8 +18,9 @@ import { mergeRows } from '@bocado/server/weather/readingStore'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
-import { BLOCKS, DEMO_NOW, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY } from './site.js'
-import { inventWeather, type InventedHour, type InventedStation } from './weather.js'
+import { makeIssue, newestIssueAt } from './forecast.js'
+import { BLOCKS, DEMO_NOW, KEPT_FORECAST_DAYS, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY, WATERINGS } from './site.js'
+import { CURRENT_YEAR, inventWeather, type InventedHour, type InventedStation } from './weather.js'
 
 const MAPPING: WeatherMapping = {
   separator: ',',
@@ -62,6 +65,14 @@ async function seedWeather(w: Write, stationId: string, station: (typeof STATION
   )
 }
 
+/** The forecasts of the last weeks, as they were issued: they can be held against what came. */
+async function seedForecasts(w: Write, stationId: string, station: (typeof STATIONS)[number]): Promise<void> {
+  const truth = inventWeather(station, Date.UTC(CURRENT_YEAR + 1, 0, 1))
+  const newest = newestIssueAt(Date.parse(DEMO_NOW))
+  for (let day = KEPT_FORECAST_DAYS; day >= 1; day--)
+    await insertIssue(w.tx, { siteId: w.siteId, stationId }, randomUUID(), makeIssue(truth, newest - day * 86_400_000))
+}
+
 /** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
 async function seed(tx: Transaction, deps: Deps): Promise<void> {
   await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
@@ -77,12 +88,20 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
     const { id } = await addStation(lead, deps, endpoints.weather.addStation.input.parse(station.about))
     stations.set(station.name, id)
     await seedWeather(lead, id, station)
+    await seedForecasts(lead, id, station)
   }
   const blocks = new Map<string, string>()
   for (const { station, ...block } of BLOCKS) {
-    const input = endpoints.blocks.create.input.parse({ ...block, stationId: stations.get(station) })
+    const input = endpoints.blocks.create.input.parse({ ...block, stationId: stations.get(station) ?? null })
     blocks.set(block.name, (await createBlock(lead, input)).id)
   }
+  for (const { block, ...event } of WATERINGS)
+    await addWetEvent(
+      lead,
+      deps,
+      blocks.get(block) as string,
+      endpoints.blocks.addWetEvent.input.parse({ kind: 'overhead-watering', ...event }),
+    )
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
 

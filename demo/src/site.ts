@@ -56,19 +56,57 @@ export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River'; ab
   },
 ]
 
-type BlockDefinition = Omit<InputOf<typeof blocks.create>, 'stationId'> & { station: 'Bench' | 'River' }
+type BlockDefinition = Omit<InputOf<typeof blocks.create>, 'stationId'> & { station: 'Bench' | 'River' | 'nearest' }
 
 export const BLOCKS: readonly BlockDefinition[] = [
-  { name: 'Old Apples', kind: 'orchard', areaHa: 4.2, grows: 'apple, 1988, on seedling stock', station: 'Bench' },
+  {
+    name: 'Old Apples',
+    kind: 'orchard',
+    areaHa: 4.2,
+    grows: 'apple, 1988, on seedling stock',
+    station: 'Bench',
+    soilTexture: 'silt-loam',
+    soilCover: 'covered',
+  },
   { name: 'Ladder Pears', kind: 'orchard', areaHa: 2.6, grows: 'pear', station: 'River' },
   { name: 'Stone Row', kind: 'orchard', areaHa: 1.8, grows: 'peach, nectarine', station: 'Bench' },
   { name: 'Terrace Vines', kind: 'vineyard', areaHa: 5.5, grows: 'wine grape', station: 'Bench' },
   { name: 'Long Corn', kind: 'field', areaHa: 8, grows: 'sweet corn in three sowings', station: 'River' },
   { name: 'Onion Flat', kind: 'field', areaHa: 3.1, grows: 'onion', station: 'River' },
-  { name: 'Glass Two', kind: 'tunnel', areaHa: 0.3, grows: 'pepper and ornamentals', station: 'Bench' },
-  { name: 'Creek Margin', kind: 'natural-area', areaHa: 5, grows: 'alder and willow', station: 'River' },
-  { name: 'Lower Meadow', kind: 'natural-area', areaHa: 3.5, grows: 'hay, wild flowers', station: 'River' },
+  { name: 'Glass Two', kind: 'tunnel', areaHa: 0.3, grows: 'pepper and ornamentals', station: 'Bench', offsetMin: 3, offsetMax: 6 },
+  {
+    name: 'Creek Margin',
+    kind: 'natural-area',
+    areaHa: 5,
+    grows: 'alder and willow',
+    station: 'nearest',
+    latitude: 46.191,
+    longitude: -119.287,
+  },
+  {
+    name: 'Lower Meadow',
+    kind: 'natural-area',
+    areaHa: 3.5,
+    grows: 'hay, wild flowers',
+    station: 'nearest',
+    latitude: 46.194,
+    longitude: -119.292,
+    offsetMin: -1.2,
+    soilTexture: 'sandy-loam',
+    soilCover: 'covered',
+  },
 ]
+
+/** Waterings from above in the tunnel: every third morning of early June. */
+export const WATERINGS = ['2026-06-01', '2026-06-04', '2026-06-07', '2026-06-10'].map((day) => ({
+  block: 'Glass Two',
+  startedAt: `${day}T13:00:00Z`,
+  endedAt: `${day}T14:30:00Z`,
+  waterMm: 6,
+}))
+
+/** Days before the demonstration's now of which the forecasts are kept, one a day. */
+export const KEPT_FORECAST_DAYS = 45
 
 /** Invented products with invented labels; the kinds of action are real. */
 export const PRODUCTS: readonly z.input<typeof productInput>[] = [

@@ -5,7 +5,7 @@ import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
-import { enterNumber, expectAccessible, press } from './page.js'
+import { enterNumber, expectAccessible, press, show } from './page.js'
 
 /* How the page is handled: by keyboard alone, on a phone, when something is taken back or somebody else was faster. */
 
@@ -20,7 +20,7 @@ let closeBrowser: () => Promise<void>
 beforeAll(async () => {
   app = await startApplication({ now: '2026-06-12T14:30:00Z' })
   place = await startSite(app)
-  const lines = hourlyFile(2022, '2026-06-12').split('\n')
+  const lines = hourlyFile(2021, '2026-06-12').split('\n')
   const spike = lines.findIndex((line) => line.startsWith('2026-05-26 13:00'))
   lines[spike] = '2026-05-26 13:00,49.1,0'
   const file = lines.join('\n')
@@ -123,6 +123,7 @@ describe('what can be taken back', () => {
 
 test('a doubted reading is judged, and the season’s chart follows', async () => {
   await open('weather')
+  await show(page, 'Doubtful readings')
   await page.getByText('temperature spikes,').waitFor()
   await page.getByText(/read 120 °F; taken as \d+ °F, between the hours beside it/).waitFor()
   await expectAccessible(page, 'faults')
@@ -204,13 +205,23 @@ test('what the logger’s file cannot give is refused on the page, and a site wi
     ),
   )
   await page.goto(`${app.address}/sites/${bare.site.id}/windows`)
-  await page.getByRole('heading', { name: 'No forecast: weather is missing at Bench' }).waitFor()
-  await page.getByText('Nothing was read on Wed 3 Jun – Thu 11 Jun').waitFor()
+  await page.getByRole('heading', { name: 'Usually reachable in June to July, by the calendar alone' }).waitFor()
+  await page.getByText('No weather here, neither a station nor monthly normals').waitFor()
+  await page.getByText('Sign: wild grape in bloom').waitFor()
+  await expectAccessible(page, 'calendar')
   const params = { siteId: bare.site.id, stationId: bare.stationId }
-  const days = Array.from({ length: 9 }, (_, i) => ({ day: `2026-06-${String(3 + i).padStart(2, '0')}`, min: 9, max: 24 }))
+  const typed = (from: number, to: number) =>
+    Array.from({ length: to - from + 1 }, (_, i) => ({ day: `2026-06-${String(from + i).padStart(2, '0')}`, min: 9, max: 24 }))
+  done(await app.call(weather.typeDays, params, { days: typed(11, 11) }, { person: bare.person }))
+  await page.reload()
+  await page.getByRole('heading', { name: 'No forecast: weather is missing at Bench' }).waitFor()
+  await page.getByText('Nothing was read on Wed 3 Jun – Wed 10 Jun').waitFor()
+  const days = typed(3, 11)
   done(await app.call(weather.typeDays, params, { days }, { person: bare.person }))
   await page.reload()
-  await page.getByRole('heading', { name: 'No past seasons of weather, so nothing can be said beyond today' }).waitFor()
+  await page
+    .getByRole('heading', { name: 'Fewer than five past seasons of weather and no monthly normals, so nothing can be said beyond today' })
+    .waitFor()
   await page.getByText(/^Now, at \d+ °F·d$/).waitFor()
 })
 

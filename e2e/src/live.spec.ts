@@ -7,7 +7,7 @@ import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
-import { expectAccessible, press } from './page.js'
+import { expectAccessible, press, show } from './page.js'
 
 /* What moves by itself: a device pushes, the time of the demonstration goes on, simulated stations follow. */
 
@@ -24,7 +24,7 @@ beforeAll(async () => {
   // The simulated stations look for the demonstration's site and its two stations.
   place = await startSite(app)
   const other = done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'River' }, { person: place.person }))
-  const file = hourlyFile(2022, '2026-06-12')
+  const file = hourlyFile(2021, '2026-06-12')
   for (const stationId of [place.stationId, other.id]) {
     await importFile(app, { ...place, stationId }, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
   }
@@ -43,6 +43,7 @@ afterAll(async () => {
 
 test('a device gets its token on the page, and what it pushes appears without reloading', async () => {
   await page.goto(`${app.address}/sites/${place.site.id}/weather`)
+  await show(page, 'Bring readings in')
   await press(page, 'Let a device push')
   const token = await page.getByTestId('token').innerText()
   await page.getByText('A device may push here and has not yet.').waitFor()

@@ -1,4 +1,4 @@
-/** A logger's file of hourly readings in °F with US dates, as a test writes it: standard time, 1 January 2022 to 11 June 2026. */
+/** A logger's file of hourly readings in °F with US dates, as a test writes it: standard time, 1 January 2021 to 11 June 2026. */
 export interface LoggerFile {
   text: string
   /** Temperatures in °C, hour by hour from the first one. */
@@ -8,7 +8,7 @@ export interface LoggerFile {
 
 export function writeLoggerFile(): LoggerFile {
   const lines = ['Date,Time,Air Temp (°F),RH (%),Rain (in),Wind (mph)']
-  const start = Date.UTC(2022, 0, 1)
+  const start = Date.UTC(2021, 0, 1)
   const hours = (Date.UTC(2026, 5, 12) - start) / 3_600_000
   const tempsC = new Float64Array(hours)
   for (let i = 0; i < hours; i++) {
@@ -23,5 +23,5 @@ export function writeLoggerFile(): LoggerFile {
     const clock = `${hour % 12 || 12}:00 ${hour < 12 ? 'AM' : 'PM'}`
     lines.push(`${at.getUTCMonth() + 1}/${at.getUTCDate()}/${at.getUTCFullYear()},${clock},${fahrenheit},55,0.00,4.5`)
   }
-  return { text: lines.join('\r\n'), tempsC, firstDay: '2022-01-01' }
+  return { text: lines.join('\r\n'), tempsC, firstDay: '2021-01-01' }
 }

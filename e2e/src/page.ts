@@ -26,6 +26,11 @@ export async function press(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name, exact: true }).click()
 }
 
+/** Shows a part of the screen by its name in a row of choices. */
+export async function show(page: Page, part: string): Promise<void> {
+  await page.getByRole('radio', { name: part, exact: true }).click()
+}
+
 /** Goes to a screen by the bar, and waits until its numbers are there. */
 export async function goTo(page: Page, screen: string): Promise<void> {
   await page.getByRole('navigation').getByRole('link', { name: screen, exact: true }).first().click()

@@ -42,6 +42,16 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
     {
+      name: 'weather-hours',
+      path: 'weather?day=2026-06-04',
+      act: (page) => page.getByRole('heading', { name: /^Hours of/ }).evaluate((heading) => heading.scrollIntoView({ block: 'start' })),
+    },
+    {
+      name: 'weather-forecasts',
+      path: 'weather?panel=forecasts',
+      act: (page) => page.getByRole('heading', { name: /^How good/ }).evaluate((heading) => heading.scrollIntoView({ block: 'start' })),
+    },
+    {
       name: 'weather-import',
       path: `weather/${station}/import`,
       act: async (page) => {

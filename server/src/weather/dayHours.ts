@@ -1,6 +1,6 @@
 import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
 import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, sunTimes, vapourPressureDeficit, windAtTwoMetres } from '@bocado/core'
-import { listWetEvents } from '../blocks/wetEvents.js'
+import { listWetEvents, onHourAxis } from '../blocks/wetEvents.js'
 import { sqlInstant } from '../database/index.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
@@ -70,6 +70,9 @@ export async function dayHours(
   const { hours, temperatures } = place
   const events = block ? (await listWetEvents(database, siteId, date)).filter((event) => event.blockId === block.id) : []
   const wet = wetHoursAt(place, events, station.utcOffsetMinutes)
+  const watered = onHourAxis(events, station.utcOffsetMinutes)
+  // A watering is known also of hours that the station has not sent yet.
+  const wasWatered = (hour: number): boolean => watered.some(({ from, until }) => hour + 1 > from && hour < until)
   const midnight = new Date(day * 86_400_000 - station.utcOffsetMinutes * 60_000)
   const doubted = await listDoubted(
     database,
@@ -93,10 +96,10 @@ export async function dayHours(
     const coming = ahead?.[hour]
     if (!read && coming) {
       if (source === 'none') source = 'forecast'
-      return forecastHour(hour, coming)
+      return { ...forecastHour(hour, coming), ...(wasWatered(day * 24 + hour) ? { wet: true } : {}) }
     }
     if (read) source = temperatures.made[k] === 1 ? 'extremes' : 'read'
-    const isWet = i >= 0 && i < wet.length ? (wet[i] as number) : NaN
+    const isWet = i >= 0 && i < wet.length ? (wet[i] as number) : wasWatered(day * 24 + hour) ? 1 : NaN
     return {
       hour,
       temperature: known(temperature, 1),

@@ -166,7 +166,8 @@ function makeSeasonDays(m: Making): SeasonDays {
     return fallen === undefined ? undefined : fallen + (watered.get(day) ?? 0)
   }
   const texture = m.block?.soilTexture ?? 'loam'
-  const waterFrom = Math.max(season - WATER_SPIN_UP_DAYS, series.firstDay)
+  // Under a cover the soil is only known from the first watering on that somebody entered.
+  const waterFrom = place.covered ? Math.min(until, ...watered.keys()) : Math.max(season - WATER_SPIN_UP_DAYS, series.firstDay)
   const water = m.position && until > waterFrom ? soilWater(series, waterOn, waterFrom, until, m.position.latitude, texture) : undefined
   const soilFrom = Math.max(series.firstDay, season - LEAD_DAYS)
   const means = Float64Array.from({ length: Math.max(0, until - soilFrom) }, (_, k) => {

@@ -46,8 +46,11 @@ const forecast = (windows: WindowForecast[], changes: object = {}): WatchForecas
     grade: 'dates',
     confidence: 'approximate',
     stationName: 'Bench',
+    basis: 'station',
+    offset: { min: 0, max: 0 },
+    usual: [],
     rule: { method: 'single-sine', lower: 10, upper: 31.1 },
-    heat: { now: 112, filledShare: 0.07, pastSeasons: 11, forecast: null, todayIndex: 162, knownDays: 365 },
+    heat: { now: 112, filledShare: 0.07, pastSeasons: 11, madeSeasons: 0, forecast: null, todayIndex: 162, knownDays: 365 },
     windows,
     ...changes,
   }) as unknown as WatchForecast
@@ -75,6 +78,17 @@ describe('a window in words', () => {
     expect(windowSentence(forecast([], { grade: 'none', stationName: null }), t, f)).toBe('No weather: this block follows no station')
     expect(windowSentence(forecast([]), t, f)).toContain('nothing can be said beyond today')
   })
+
+  test('without any weather it gives the months of the generation that comes next, and no date', () => {
+    const usual = [
+      { generation: 'first', name: 'first generation', months: [5, 6], bloom: 'apple king bloom', region: 'temperate North America' },
+      { generation: 'second', name: 'second generation', months: [8], bloom: 'linden', region: 'temperate North America' },
+    ]
+    const words = (list: typeof usual) => windowSentence(forecast([], { grade: 'calendar', usual: list }), t, f)
+    expect(words(usual)).toBe('Usually reachable in May to June, by the calendar alone')
+    expect(words(usual.slice(1))).toBe('Usually reachable in August, by the calendar alone')
+    expect(words([])).toBe('No weather: this block follows no station')
+  })
 })
 
 describe('the numbers behind it', () => {
@@ -88,13 +102,34 @@ describe('the numbers behind it', () => {
 
   test('method, thresholds, start, station, filled share, forecast and past years', () => {
     const { t, f } = speak()
-    const heat = { now: 112, filledShare: 0.07, pastSeasons: 11, forecast: { issuedAt: '2026-06-12T12:00:00Z', members: 12, days: 11 } }
+    const heat = {
+      now: 112,
+      filledShare: 0.07,
+      pastSeasons: 11,
+      madeSeasons: 0,
+      forecast: { issuedAt: '2026-06-12T12:00:00Z', members: 12, days: 11, correctedFrom: 0 },
+    }
     expect(originSentence(forecast([], { heat }), t, f)).toBe(
       'Single sine, 10 to 31.1 °C, from the biofix Sun 10 May. Station Bench, 7 % of its days filled. ' +
         '11 days ahead from 12 members of a forecast of Fri 12 Jun, 05:00. ' +
         'After that, 11 past seasons; dates are the middle of them, brackets the 10th to 90th percentile. Model codling-moth@1.0.0, approximate.',
     )
     expect(originSentence(forecast([], { rule: { method: 'average', lower: 8.41 } }), t, f)).toContain('Average, above 8.4 °C')
+  })
+
+  test('a place that differs, a corrected forecast, and seasons that were made and not measured', () => {
+    const { t, f } = speak()
+    const ahead = { issuedAt: '2026-06-12T12:00:00Z', members: 12, days: 11, correctedFrom: 40 }
+    const heat = { now: 112, filledShare: 0, pastSeasons: 2, madeSeasons: 9, forecast: ahead }
+    const words = originSentence(forecast([], { heat, basis: 'station-and-normals', offset: { min: -3, max: 0.5 } }), t, f)
+    expect(words).toContain('nights -3 °C, days +0.5 °C against it')
+    expect(words).toContain('corrected by 40 past ones')
+    expect(words).toContain('2 past seasons')
+    expect(words).toContain('9 seasons made from monthly normals join them')
+    const made = { ...heat, pastSeasons: 0, madeSeasons: 11, forecast: null }
+    expect(originSentence(forecast([], { heat: made, basis: 'normals' }), t, f)).toContain(
+      'made from typed monthly normals and were never measured',
+    )
   })
 })
 

@@ -28,11 +28,29 @@ export function byUrgency(a: WatchForecast, b: WatchForecast): number {
   return rank(a) - rank(b) || next(a) - next(b)
 }
 
+type Usual = WatchForecast['usual'][number]
+
+/** The generation that is usually reachable now or next by the calendar. */
+function nextUsual({ usual }: WatchForecast, month: number): Usual | undefined {
+  return usual.find(({ months }) => months.includes(month) || (months[0] ?? 0) > month) ?? usual[0]
+}
+
+/** "May", "May to July": months of the year by name. */
+export function monthSpan(months: readonly number[], t: Say, f: Format): string {
+  const name = (month: number): string => f.month(`2026-${String(month).padStart(2, '0')}-01`)
+  const [first, last] = [months[0] ?? 1, months.at(-1) ?? 1]
+  return t('window.months.span', { from: first === last ? 'same' : name(first), to: name(last) })
+}
+
 /** Says of a watch where its window stands, with day and reason; in months where a number of the model is a placeholder. */
 export function windowSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
   if (forecast.grade === 'none')
     return forecast.stationName === null ? t('window.noStation') : t('window.noWeather', { station: forecast.stationName })
-  if (!window) return t('window.noFuture')
+  if (forecast.grade === 'calendar') {
+    const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
+    return usual ? t('window.calendar', { months: monthSpan(usual.months, t, f) }) : t('window.noStation')
+  }
+  if (!window) return t('window.noFuture', { end: forecast.heat.forecast ? 'forecast' : 'today' })
   const start = forecast.watch.season
   const day = (index: number | null): string => (index === null ? t('window.beyond') : f.date(f.seasonDay(start, index)))
   const span = (low: number | null, high: number | null): string =>
@@ -54,7 +72,7 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
 
 /** The heat behind the sentence: at what sum the window opens, and what the sum is now. */
 export function heatSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
-  if (forecast.grade === 'none' || !window || window.opensHeat === null) return ''
+  if (forecast.grade === 'none' || forecast.grade === 'calendar' || !window || window.opensHeat === null) return ''
   return t('window.heat', {
     event: window.beginsWith.name,
     begins: f.heat(Math.max(0, window.beginsWith.heat)),
@@ -71,7 +89,17 @@ export function originSentence(forecast: WatchForecast, t: Say, f: Format): stri
     rule.upper === undefined
       ? t('origin.lower', { lower: degrees(rule.lower), unit: f.measures.temperature.unit })
       : t('origin.between', { lower: degrees(rule.lower), upper: degrees(rule.upper), unit: f.measures.temperature.unit })
+  const difference = (c: number): string => {
+    const shown = f.measures.temperature.shown(c) - f.measures.temperature.shown(0)
+    return `${shown > 0 ? '+' : ''}${f.number(shown, 1)} ${f.measures.temperature.unit}`
+  }
   return t('origin.sentence', {
+    basis: forecast.basis,
+    offset: forecast.offset.min !== 0 || forecast.offset.max !== 0 ? 'yes' : 'no',
+    nights: difference(forecast.offset.min),
+    warmer: difference(forecast.offset.max),
+    made: heat.madeSeasons,
+    corrected: heat.forecast?.correctedFrom ?? 0,
     method: t(`method.${rule.method}` as Parameters<Say>[0]),
     thresholds,
     biofix: f.date(watch.biofix),

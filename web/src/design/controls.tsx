@@ -321,6 +321,8 @@ export function Select(
 
 const StyledSwitch = styled(ToggleButtonGroup)`
   display: inline-flex;
+  justify-self: start;
+  flex-wrap: wrap;
   background: ${colour.ruleSoft};
   border-radius: 999px;
   button {

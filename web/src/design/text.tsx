@@ -65,6 +65,11 @@ export const Line = styled.div<{ $gap?: number }>`
   }
 `
 
+/** Fields side by side, their labels on one line whatever stands below them. */
+export const Fields = styled(Line)`
+  align-items: start;
+`
+
 /** A run of rows divided by rules, without boxes. */
 export const Rows = styled.ul`
   list-style: none;

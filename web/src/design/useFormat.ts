@@ -24,7 +24,18 @@ export function useFormat() {
     }
     return {
       measures,
+      today: site.today,
       number,
+      /** With all its digits, for figures that stand below each other. */
+      fixed: (value: number, digits: number): string =>
+        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'negative' }).format(
+          value,
+        ),
+      /** A difference, with its sign. */
+      signed: (value: number, digits: number): string =>
+        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'exceptZero' }).format(
+          value,
+        ),
       percent: (share: number): string => `${number(100 * share)} %`,
       date,
       /** Day and month only, for the second of two dates. */

@@ -1,12 +1,15 @@
-import { blockKinds, endpoints, type Block } from '@bocado/contract'
+import { blockKinds, endpoints, soilCovers, soilTextures, type Block } from '@bocado/contract'
 import { useStations } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, NumberField, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Line, Sheet, Stack } from '../design/text.js'
+import { Fields, Line, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+
+/** Stands for no choice of station. */
+const NEAREST = 'nearest'
 
 /** A new block, or a change to one, with its check areas. */
 export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void }) {
@@ -20,12 +23,20 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
     areaHa: block?.areaHa ?? null,
     grows: block?.grows ?? '',
     stationId: block?.stationId ?? null,
+    latitude: block?.latitude ?? null,
+    longitude: block?.longitude ?? null,
+    offsetMin: block?.offsetMin ?? 0,
+    offsetMax: block?.offsetMax ?? 0,
+    soilTexture: block?.soilTexture ?? null,
+    soilCover: block?.soilCover ?? ('bare' as Block['soilCover']),
   }
   const create = useEntry(endpoints.blocks.create, initial)
   const update = useEntry(endpoints.blocks.update, initial)
   const entry = block ? update : create
   const { values, set, errors } = entry
-  const { area } = f.measures
+  const { area, temperature } = f.measures
+  // A difference has no zero point to move.
+  const difference = temperature.shown(1) - temperature.shown(0)
   const save = async (): Promise<void> => {
     const typed = { ...values, kind: values.kind ?? undefined }
     const saved = block
@@ -36,7 +47,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   return (
     <Sheet>
       <Stack>
-        <Line>
+        <Fields>
           <TextField
             label={t('block.name')}
             width="24ch"
@@ -62,8 +73,8 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             onChange={(shown) => set({ areaHa: shown === null ? null : area.stored(shown) })}
             error={errors['areaHa']}
           />
-        </Line>
-        <Line>
+        </Fields>
+        <Fields>
           <TextField
             label={t('block.grows')}
             width="36ch"
@@ -71,18 +82,74 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             onChange={(grows) => set({ grows })}
             error={errors['grows']}
           />
-          {stations.length > 1 ? (
+          {stations.length > 0 ? (
             <Select
               label={t('block.station')}
-              placeholder={stations[0]?.name ?? ''}
-              width="20ch"
-              options={stations.map(({ id, name }) => ({ id, label: name }))}
-              value={values.stationId}
-              onChange={(stationId) => set({ stationId })}
+              placeholder={t('block.nearest')}
+              width="24ch"
+              options={[{ id: NEAREST, label: t('block.nearest') }, ...stations.map(({ id, name }) => ({ id, label: name }))]}
+              value={values.stationId ?? NEAREST}
+              onChange={(id) => set({ stationId: id === NEAREST ? null : id })}
               error={errors['stationId']}
             />
           ) : null}
-        </Line>
+        </Fields>
+        <Fields>
+          <NumberField
+            label={t('block.offsetMin')}
+            width="19ch"
+            digits={1}
+            unit={temperature.unit}
+            value={values.offsetMin * difference}
+            onChange={(shown) => set({ offsetMin: (shown ?? 0) / difference })}
+            error={errors['offsetMin']}
+            hint={t(values.kind === 'tunnel' ? 'block.offsetHintInside' : 'block.offsetHint')}
+          />
+          <NumberField
+            label={t('block.offsetMax')}
+            width="19ch"
+            digits={1}
+            unit={temperature.unit}
+            value={values.offsetMax * difference}
+            onChange={(shown) => set({ offsetMax: (shown ?? 0) / difference })}
+            error={errors['offsetMax']}
+          />
+          <NumberField
+            label={t('site.latitude')}
+            width="15ch"
+            digits={5}
+            value={values.latitude}
+            onChange={(latitude) => set({ latitude })}
+            error={errors['latitude']}
+            hint={t('block.positionHint')}
+          />
+          <NumberField
+            label={t('site.longitude')}
+            width="15ch"
+            digits={5}
+            value={values.longitude}
+            onChange={(longitude) => set({ longitude })}
+            error={errors['longitude']}
+          />
+          <Select
+            label={t('block.soil')}
+            placeholder={t('block.soilUnknown')}
+            width="20ch"
+            options={soilTextures.map((id) => ({ id, label: t(`texture.${id}`) }))}
+            value={values.soilTexture}
+            onChange={(id) => set({ soilTexture: id as Block['soilTexture'] })}
+            error={errors['soilTexture']}
+          />
+          <Select
+            label={t('block.cover')}
+            placeholder={t('choose')}
+            width="20ch"
+            options={soilCovers.map((id) => ({ id, label: t(`cover.${id}`) }))}
+            value={values.soilCover}
+            onChange={(id) => set({ soilCover: id as Block['soilCover'] })}
+            error={errors['soilCover']}
+          />
+        </Fields>
         <FormError text={entry.general} />
         <Line>
           <Button onPress={() => void save()} isDisabled={entry.isSaving}>

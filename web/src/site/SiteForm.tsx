@@ -1,5 +1,5 @@
 import { NumberField, Select, TextField } from '../design/controls.js'
-import { Line } from '../design/text.js'
+import { Fields } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
 /** What a site is known by, as typed. */
@@ -26,11 +26,11 @@ export function SiteFields({ values, set, errors }: Props) {
   const t = useText()
   return (
     <>
-      <Line>
+      <Fields>
         <TextField label={t('site.name')} width="28ch" value={values.name} onChange={(name) => set({ name })} error={errors['name']} />
         <TextField label={t('site.place')} width="36ch" value={values.place} onChange={(place) => set({ place })} error={errors['place']} />
-      </Line>
-      <Line>
+      </Fields>
+      <Fields>
         <Select
           label={t('site.timeZone')}
           placeholder={t('choose')}
@@ -52,8 +52,8 @@ export function SiteFields({ values, set, errors }: Props) {
           onChange={(units) => set({ units: units as SiteValues['units'] })}
           error={errors['units']}
         />
-      </Line>
-      <Line>
+      </Fields>
+      <Fields>
         <NumberField
           label={t('site.latitude')}
           width="15ch"
@@ -82,7 +82,7 @@ export function SiteFields({ values, set, errors }: Props) {
           error={errors['elevationM']}
           hint={t('optional')}
         />
-      </Line>
+      </Fields>
     </>
   )
 }

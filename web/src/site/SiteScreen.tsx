@@ -2,7 +2,7 @@ import { endpoints, roles, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useStations, useWrite } from '../api/hooks.js'
+import { useBand, useBlocks, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
@@ -14,6 +14,7 @@ import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BlockForm } from './BlockForm.js'
+import { NormalsPanel } from './NormalsPanel.js'
 import { SiteFields } from './SiteForm.js'
 
 const BlockRow = styled.div`
@@ -81,6 +82,7 @@ export function SiteScreen() {
         <Stack $gap={28}>
           <People />
           <SiteFacts />
+          <NormalsPanel />
         </Stack>
       </Columns>
     </Page>
@@ -91,13 +93,16 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { data: stations = [] } = useStations(site.id)
   const { data: band } = useBand(site.id, site.season.start)
   const remove = useWrite(endpoints.blocks.remove)
   const restore = useWrite(endpoints.blocks.restore)
   const undo = useUndo()
   const params = { siteId: site.id, blockId: block.id }
-  const station = stations.find(({ id }) => id === block.stationId) ?? stations[0]
+  const { temperature } = f.measures
+  const degrees = (c: number): string => {
+    const shown = temperature.shown(c) - temperature.shown(0)
+    return `${shown > 0 ? '+' : ''}${f.number(shown, 1)} ${temperature.unit}`
+  }
   const watched = band?.watches.filter(({ watch }) => watch.blockId === block.id) ?? []
   return (
     <BlockRow>
@@ -119,7 +124,16 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
           </Watched>
         ) : null}
         <Small as="span" style={{ display: 'block' }}>
-          {station ? t('block.follows', { station: station.name }) : t('block.noStation')}
+          {block.follows ? (
+            <Link to={`/sites/${site.id}/weather?station=${block.follows.stationId}&block=${block.id}`}>
+              {t('block.follows', { station: block.follows.name, how: block.follows.how })}
+            </Link>
+          ) : (
+            t('block.noStation')
+          )}
+          {block.offsetMin !== 0 || block.offsetMax !== 0
+            ? `, ${t('block.offset', { min: degrees(block.offsetMin), max: degrees(block.offsetMax) })}`
+            : ''}
           {block.checkAreas.length > 0 ? ` · ${t('block.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })}` : ''}
         </Small>
       </span>

@@ -6,6 +6,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, DateField, NumberField, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
+import { momentOf } from '../design/moments.js'
 import { Line, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -154,12 +155,4 @@ export function RecordForm({
       </Stack>
     </Sheet>
   )
-}
-
-/** The UTC moment of a day and a wall-clock time of the site, or null while either is missing. */
-function momentOf(day: string | null, time: string, zone: string): string | null {
-  const parts = /^(\d{1,2})[:.]?(\d{2})$/.exec(time.trim())
-  if (!day || !parts) return null
-  const at = DateTime.fromISO(day, { zone }).set({ hour: Number(parts[1]), minute: Number(parts[2]) })
-  return at.isValid ? at.toUTC().toISO({ suppressMilliseconds: true }) : null
 }

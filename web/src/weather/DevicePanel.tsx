@@ -25,12 +25,13 @@ export function DevicePanel({ station }: { station: Station }) {
     const issued = await save({ params: { siteId: site.id, stationId: station.id }, input: {} })
     setToken(issued.token)
   }
-  const { device, lastHour, silent } = station
+  const { device, lastHour, silent, refused } = station
   return (
     <Stack>
       <Heading>{t('device.title')}</Heading>
       <p>{device === 'none' ? t('device.none') : lastHour ? t(`device.${device}`, { when: f.moment(lastHour) }) : t('device.waiting')}</p>
       {silent && lastHour ? <Caution>{t('device.silent', { when: f.moment(lastHour) })}</Caution> : null}
+      {refused ? <Caution>{t('device.refused', { when: f.moment(refused.at), because: refused.because })}</Caution> : null}
       {token ? (
         <Sheet>
           <Stack $gap={6}>

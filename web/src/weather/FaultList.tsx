@@ -20,11 +20,11 @@ const Row = styled.div<{ $open: boolean }>`
 `
 
 /** Readings of the season that are not believed, what stands in for them, and what somebody decided. */
-export function FaultList({ station }: { station: Station }) {
+export function FaultList({ station, season }: { station: Station; season: string }) {
   const t = useText()
   const site = useSite()
   const params = { siteId: site.id, stationId: station.id }
-  const { data: faults = [] } = useRead(endpoints.weather.faults, { params, input: { season: site.season.start } })
+  const { data: faults = [] } = useRead(endpoints.weather.faults, { params, input: { season } })
   const { save, isSaving } = useWrite(endpoints.weather.decideFaults)
   const decide = (decision: Fault['decision'], which: readonly Fault[]): void =>
     void save({ params, input: { decision, faults: which.map(({ variable, from, to }) => ({ variable, from, to })) } })
@@ -57,6 +57,8 @@ function FaultRow({ fault, onDecide }: { fault: Fault; onDecide: (decision: Faul
   const value = (v: number): string => {
     if (fault.variable === 'temperature') return f.temperature(v)
     if (fault.variable === 'humidity') return `${f.number(v)} %`
+    if (fault.variable === 'wetness') return f.percent(v)
+    if (fault.variable === 'soil') return f.temperature(v)
     return fault.variable === 'rain' ? f.rain(v) : f.wind(v)
   }
   const span = (s: Fault['read']): string =>
@@ -69,7 +71,11 @@ function FaultRow({ fault, onDecide }: { fault: Fault; onDecide: (decision: Faul
       <span>
         <b>{t('faults.what', { variable: t(`variable.${fault.variable}`), flag: t(`flag.${fault.flag}`) })}</b> {f.moment(fault.from)}
         {fault.hours > 1 ? t('faults.hours', { hours: fault.hours }) : ''}: {read}{' '}
-        {fault.decision === 'overruled' ? t('faults.believed') : standsIn}{' '}
+        {fault.decision === 'overruled'
+          ? t('faults.believed')
+          : fault.flag === 'drift' && fault.decision === 'open'
+            ? t('faults.suspected', { span: span(fault.standsIn), methods })
+            : standsIn}{' '}
         {fault.decidedBy ? <Quiet>{t('faults.by', { person: fault.decidedBy })}</Quiet> : null}
       </span>
       <Line>

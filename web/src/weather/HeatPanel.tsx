@@ -40,20 +40,40 @@ const Table = styled.table`
 `
 
 /** Heat sums of the season by any rule against every past season, and what the choice of method changes in days. */
-export function HeatPanel({ station }: { station: Station }) {
+export function HeatPanel({
+  station,
+  blockId,
+  season,
+  lastDay,
+}: {
+  station: Station
+  blockId: string | undefined
+  season: string
+  lastDay: string
+}) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const season = site.season.start
   const [method, setMethod] = useState<Method>('single-sine')
   const [cutoff, setCutoff] = useState<Cutoff>('horizontal')
   const [lower, setLower] = useState<number | null>(10)
   const [upper, setUpper] = useState<number | null>(31.1)
   const [from, setFrom] = useState<string | null>(season)
+  const [limit, setLimit] = useState<number | null>(37)
   const [target, setTarget] = useState<number | null>(140)
-  const query = { season, from: from ?? '', method, cutoff, lower: lower ?? '', ...(upper === null ? {} : { upper }), target: target ?? '' }
+  const query = {
+    season,
+    from: from ?? '',
+    method,
+    cutoff,
+    lower: lower ?? '',
+    ...(upper === null ? {} : { upper }),
+    ...(upper === null || limit === null ? {} : { limit }),
+    ...(blockId ? { blockId } : {}),
+    target: target ?? '',
+  }
   const checked = heatQuery.safeParse(query)
-  const outside = from !== null && (from < season || from > site.season.end)
+  const outside = from !== null && (from < season || from > lastDay)
   const errors = new Map(checked.error?.issues.map(({ path, message }) => [path.join('.'), message]))
   const { data } = useRead(
     endpoints.weather.heat,
@@ -101,11 +121,20 @@ export function HeatPanel({ station }: { station: Station }) {
           value={cutoff}
           onChange={(id) => setCutoff(id as Cutoff)}
         />
+        <NumberField
+          label={t('heat.limit')}
+          width="15ch"
+          digits={1}
+          unit={temperature.unit}
+          value={limit === null ? null : temperature.shown(limit)}
+          onChange={(v) => setLimit(v === null ? null : temperature.stored(v))}
+          error={errors.get('limit')}
+        />
         <DateField
           label={t('heat.from')}
           value={from}
           onChange={setFrom}
-          error={outside ? t('heat.outside', { start: f.withYear(season), end: f.withYear(site.season.end) }) : errors.get('from')}
+          error={outside ? t('heat.outside', { start: f.withYear(season), end: f.withYear(lastDay) }) : errors.get('from')}
         />
         <NumberField
           label={t('heat.target')}

@@ -1,48 +1,87 @@
-import { endpoints, type ImportResult, type Station } from '@bocado/contract'
+import { endpoints, type Block, type Station } from '@bocado/contract'
 import { useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
-import { useRead, useStations } from '../api/hooks.js'
+import { useSearchParams } from 'react-router'
+import { addressOf } from '../api/client.js'
+import { useBlocks, useRead, useStations } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, Choice, TextButton, TextField } from '../design/controls.js'
+import { Button, Choice, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Columns, Empty, Heading, Line, Page, Rows, Small, Stack, Title } from '../design/text.js'
+import { Caution, Columns, Empty, Line, Page, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
+import { DayHours } from './DayHours.js'
 import { DevicePanel } from './DevicePanel.js'
 import { FaultList } from './FaultList.js'
+import { FilePanel } from './FilePanel.js'
+import { ForecastScore } from './ForecastScore.js'
 import { HeatPanel } from './HeatPanel.js'
-import { SeasonChart } from './SeasonChart.js'
+import { SeasonFacts } from './SeasonFacts.js'
+import { SeasonPicture } from './SeasonPicture.js'
+import { SeasonTable } from './SeasonTable.js'
+import { StationHealth } from './StationHealth.js'
+import { StationPanel } from './StationPanel.js'
 import { TypeDays } from './TypeDays.js'
+import { WetEvents } from './WetEvents.js'
 
-/** Weather of one station: the season against the range of past ones, and how readings come in. */
+/** Weather of one station, or as it is at a block that follows it: the season, any day's hours, heat, doubts, forecasts, and how it comes in. */
 export function WeatherScreen() {
   const t = useText()
   const site = useSite()
   const { data: stations } = useStations(site.id)
+  const { data: blocks = [] } = useBlocks(site.id)
   const [search, setSearch] = useSearchParams()
   const [adding, setAdding] = useState(false)
   if (!stations) return <Waiting />
-  const station = stations.find(({ id }) => id === search.get('station')) ?? stations[0]
+  const block = blocks.find(({ id }) => id === search.get('block'))
+  const asked = block?.follows?.stationId ?? search.get('station')
+  const station = stations.find(({ id }) => id === asked) ?? stations[0]
+  const following = blocks.filter(({ follows }) => follows?.stationId === station?.id)
+  const go = (changes: Record<string, string | null>): void => {
+    const next = new URLSearchParams(search)
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) next.delete(name)
+      else next.set(name, value)
+    }
+    setSearch(next, { replace: true })
+  }
   return (
     <Page>
       <Line style={{ justifyContent: 'space-between' }}>
-        <Title>{station ? t('weather.title', { station: station.name }) : t('weather.none')}</Title>
+        <Title>
+          {station
+            ? t(block ? 'weather.titleBlock' : 'weather.title', { station: station.name, block: block?.name ?? '' })
+            : t('weather.none')}
+        </Title>
         <Line>
           {stations.length > 1 && station ? (
             <Choice
               label={t('weather.station')}
               options={stations.map(({ id, name }) => ({ id, label: name }))}
               value={station.id}
-              onChange={(id) => setSearch({ station: id }, { replace: true })}
+              onChange={(id) => go({ station: id, block: null })}
+            />
+          ) : null}
+          {following.length > 0 ? (
+            <Select
+              label={t('weather.as')}
+              hideLabel
+              placeholder={t('weather.asStation')}
+              width="22ch"
+              options={[
+                { id: 'station', label: t('weather.asStation') },
+                ...following.map(({ id, name }) => ({ id, label: t('weather.asBlock', { block: name }) })),
+              ]}
+              value={block?.id ?? 'station'}
+              onChange={(id) => go({ block: id === 'station' ? null : id })}
             />
           ) : null}
           {station ? <TextButton onPress={() => setAdding(true)}>{t('station.add')}</TextButton> : null}
         </Line>
       </Line>
       {adding || !station ? <AddStation first={!station} onDone={() => setAdding(false)} /> : null}
-      {station ? <StationWeather key={station.id} station={station} /> : null}
+      {station ? <StationWeather key={`${station.id}${block?.id}`} station={station} block={block} search={search} go={go} /> : null}
     </Page>
   )
 }
@@ -76,76 +115,131 @@ function AddStation({ first, onDone }: { first: boolean; onDone: () => void }) {
   )
 }
 
-function StationWeather({ station }: { station: Station }) {
+const PANELS = ['day', 'heat', 'wet', 'doubts', 'forecasts', 'readings', 'station'] as const
+type Panel = (typeof PANELS)[number]
+
+interface StationProps {
+  station: Station
+  block: Block | undefined
+  search: URLSearchParams
+  go: (changes: Record<string, string | null>) => void
+}
+
+function StationWeather({ station, block, search, go }: StationProps) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { data } = useRead(endpoints.weather.days, {
-    params: { siteId: site.id, stationId: station.id },
-    input: { season: site.season.start },
-  })
-  const { data: imports = [] } = useRead(endpoints.weather.imports, { params: { siteId: site.id }, input: {} })
-  const known = station.firstDay !== null && station.lastDay !== null
+  const season = search.get('season') ?? site.season.start
+  const params = { siteId: site.id, stationId: station.id }
+  const place = block ? { blockId: block.id } : {}
+  const { data } = useRead(endpoints.weather.days, { params, input: { season, ...place } })
+  const known = station.firstDay !== null
+  const asked = search.get('panel') as Panel | null
+  const panel: Panel = asked && PANELS.includes(asked) ? asked : known ? 'day' : 'readings'
+  const end = data?.days.at(-1)?.day ?? site.season.end
+  const wanted = search.get('day') ?? site.today
+  const day = wanted >= season && wanted <= end ? wanted : season === site.season.start ? site.today : end
+  const asTable = search.get('as') === 'table'
+  const openDay = (next: string): void => go({ day: next, panel: 'day' })
+  const offsets = block && (block.offsetMin !== 0 || block.offsetMax !== 0)
+  const degrees = (c: number): string => {
+    const shown = f.measures.temperature.shown(c) - f.measures.temperature.shown(0)
+    return `${shown > 0 ? '+' : ''}${f.number(shown, 1)} ${f.measures.temperature.unit}`
+  }
+  const choices = (
+    <Line>
+      {data && data.seasons.length > 1 ? (
+        <Select
+          label={t('weather.season')}
+          hideLabel
+          placeholder={season}
+          width="14ch"
+          options={data.seasons.toReversed().map((start) => ({ id: start, label: seasonName(start) }))}
+          value={season}
+          onChange={(start) => go({ season: start === site.season.start ? null : start, day: null })}
+        />
+      ) : null}
+      <Choice
+        label={t('weather.view')}
+        options={(['picture', 'table'] as const).map((id) => ({ id, label: t(`view.${id}`) }))}
+        value={asTable ? 'table' : 'picture'}
+        onChange={(id) => go({ as: id === 'table' ? 'table' : null })}
+      />
+    </Line>
+  )
+  const files = (
+    <Line $gap={16}>
+      <a href={csvOf(addressOf(endpoints.weather.days, { params, input: { season, ...place } }))} download>
+        {t('weather.daysCsv')}
+      </a>
+      <a href={csvOf(addressOf(endpoints.weather.hours, { params, input: { from: season, to: end, ...place } as never }))} download>
+        {t('weather.hoursCsv')}
+      </a>
+    </Line>
+  )
   return (
     <>
-      <p>
-        {known
-          ? t('weather.extent', {
-              hours: station.hours,
-              days: station.typedDays,
-              first: f.withYear(station.firstDay ?? ''),
-              last: f.withYear(station.lastDay ?? ''),
-            })
-          : t('weather.noReadings')}{' '}
-        {t('weather.standardTime', { offset: offsetWords(station.utcOffsetMinutes) })}
-      </p>
-      {known && data ? <SeasonChart {...data} today={site.today} /> : null}
-      {known ? <HeatPanel station={station} /> : null}
-      {known ? <FaultList station={station} /> : null}
-      <Columns $left="1fr" $right="1fr">
+      <StationHealth station={station} />
+      {block ? (
+        <p>
+          {t('weather.follows', {
+            block: block.name,
+            station: station.name,
+            how: block.follows?.how ?? 'first',
+            km: f.number(block.follows?.km ?? 0, 1),
+          })}{' '}
+          {offsets ? t('weather.offset', { min: degrees(block.offsetMin), max: degrees(block.offsetMax) }) : t('weather.noOffset')}
+        </p>
+      ) : null}
+      {known && data ? (
         <Stack>
-          <Heading>{t('weather.file')}</Heading>
-          <p>{t('weather.fileText')}</p>
-          <Line>
-            <Link to={`/sites/${site.id}/weather/${station.id}/import`}>{t('weather.import')}</Link>
-          </Line>
-          <ImportList imports={imports.filter(({ stationId }) => stationId === station.id)} />
+          {asTable ? (
+            <>
+              <Line style={{ justifyContent: 'space-between' }}>
+                {choices}
+                {files}
+              </Line>
+              <SeasonTable {...data} today={site.today} onOpenDay={openDay} />
+            </>
+          ) : (
+            <SeasonPicture key={season} {...data} today={site.today} onOpenDay={openDay} openDay={day} before={choices} behind={files} />
+          )}
+          <SeasonFacts season={data} today={site.today} covered={block?.kind === 'tunnel' && !station.underCover} />
         </Stack>
-        <Stack $gap={28}>
-          <DevicePanel station={station} />
-          <TypeDays station={station} />
-        </Stack>
-      </Columns>
+      ) : null}
+      <Choice
+        label={t('weather.panels')}
+        options={PANELS.filter((id) => (id === 'wet' ? block : known || id === 'readings' || id === 'station')).map((id) => ({
+          id,
+          label: t(`panel.${id}`),
+        }))}
+        value={panel}
+        onChange={(id) => go({ panel: id })}
+      />
+      {panel === 'day' && known ? <DayHours stationId={station.id} blockId={block?.id} day={day} onDay={openDay} /> : null}
+      {panel === 'heat' && known ? <HeatPanel key={season} station={station} blockId={block?.id} season={season} lastDay={end} /> : null}
+      {panel === 'wet' && block ? <WetEvents block={block} season={season} /> : null}
+      {panel === 'doubts' && known ? <FaultList station={station} season={season} /> : null}
+      {panel === 'forecasts' && known ? <ForecastScore stationId={station.id} /> : null}
+      {panel === 'readings' ? (
+        <Columns $left="1fr" $right="1fr">
+          <FilePanel station={station} />
+          <Stack $gap={28}>
+            <DevicePanel station={station} />
+            <TypeDays station={station} />
+          </Stack>
+        </Columns>
+      ) : null}
+      {panel === 'station' ? <StationPanel station={station} /> : null}
+      {station.silent && panel !== 'readings' ? <Caution>{t('device.silent', { when: f.moment(station.lastHour ?? '') })}</Caution> : null}
     </>
   )
 }
 
-function offsetWords(minutes: number): string {
-  const sign = minutes < 0 ? '−' : '+'
-  const held = Math.abs(minutes)
-  return `UTC${sign}${Math.floor(held / 60)}${held % 60 ? `:${String(held % 60).padStart(2, '0')}` : ''}`
+const seasonName = (start: string): string => {
+  const year = Number(start.slice(0, 4))
+  return start.slice(5) === '01-01' ? String(year) : `${year}/${String((year + 1) % 100).padStart(2, '0')}`
 }
 
-function ImportList({ imports }: { imports: readonly ImportResult[] }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  if (imports.length === 0) return null
-  return (
-    <Rows>
-      {imports.map((result) => (
-        <li key={result.id}>
-          <b>{result.fileName}</b>{' '}
-          <Small as="span">{t('import.by', { when: f.moment(result.importedAt), person: result.personName })}</Small>
-          <br />
-          {t('import.counts', { new: result.new, changed: result.changed, unchanged: result.unchanged, rejected: result.rejected })}{' '}
-          {result.rejected > 0 ? (
-            <a href={`/api/v1/sites/${site.id}/weather-imports/${result.id}/rejected.csv`} download>
-              {t('import.rejectedFile')}
-            </a>
-          ) : null}
-        </li>
-      ))}
-    </Rows>
-  )
-}
+/** The file of values beside a read. */
+const csvOf = (address: string): string => address.replace(/\?|$/, (mark) => `.csv${mark}`)

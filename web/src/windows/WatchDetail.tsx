@@ -6,7 +6,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { stageSharesAt } from '../band/streams.js'
 import { STAGE_FILL } from '../band/SeasonBand.js'
-import { heatSentence, originSentence, windowSentence } from '../band/words.js'
+import { heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { Button, DateField, NumberField, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { StageShape } from '../design/StageShape.js'
@@ -44,7 +44,9 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
   const threshold = forecast.watch.threshold?.per100 ?? organism?.sampling.threshold.value
   return (
     <Stack>
-      {forecast.windows.length > 0 && forecast.grade !== 'none' ? (
+      {forecast.grade === 'calendar' ? (
+        <Calendar forecast={forecast} />
+      ) : forecast.windows.length > 0 && forecast.grade !== 'none' ? (
         forecast.windows.map((window) => (
           <div key={window.generation}>
             <Heading as="h2">{t('detail.generation', { name: window.generationName })}</Heading>
@@ -57,7 +59,7 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
       ) : (
         <MissingWeather forecast={forecast} />
       )}
-      {forecast.grade === 'none' ? null : <StagesNow forecast={forecast} />}
+      {forecast.grade === 'none' || forecast.grade === 'calendar' ? null : <StagesNow forecast={forecast} />}
       {organism && threshold !== undefined ? (
         <p>
           {last
@@ -74,10 +76,12 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
         </p>
       ) : null}
       <Caution>{t('caution.look')}</Caution>
+      {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
+      {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
       {organism?.hazards.map(({ group, text }) => (
         <Caution key={group}>{t('hazard', { group: t(`hazard.${group}` as Parameters<typeof t>[0]), text })}</Caution>
       ))}
-      <Small>{originSentence(forecast, t, f)}</Small>
+      {forecast.grade === 'calendar' ? null : <Small>{originSentence(forecast, t, f)}</Small>}
       {editing ? (
         <EditWatch forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
       ) : (
@@ -87,6 +91,21 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
         </Line>
       )}
     </Stack>
+  )
+}
+
+/** What months and blooms say where there is no weather. */
+function Calendar({ forecast }: { forecast: WatchForecast }) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <div>
+      <Heading as="h2">{windowSentence(forecast, t, f)}</Heading>
+      <p>{t('detail.calendar')}</p>
+      {forecast.usual.map(({ generation, name, months, bloom, region }) => (
+        <p key={generation}>{t('detail.usual', { name, months: monthSpan(months, t, f), bloom, region })}</p>
+      ))}
+    </div>
   )
 }
 

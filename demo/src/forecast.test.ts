@@ -1,6 +1,7 @@
-import { inventWeather, STATIONS } from '@bocado/demo'
 import { describe, expect, test } from 'vitest'
-import { HOURS_AHEAD, makeIssue, MEMBERS, newestIssueAt } from './forecastService.js'
+import { HOURS_AHEAD, makeIssue, MEMBERS, newestIssueAt } from './forecast.js'
+import { STATIONS } from './site.js'
+import { inventWeather } from './weather.js'
 
 const truth = inventWeather(STATIONS[0]!, Date.parse('2026-12-31T00:00:00Z'))
 const at = Date.parse('2026-06-12T12:00:00Z')

@@ -1,0 +1,145 @@
+import { endpoints, type HourWeather } from '@bocado/contract'
+import styled from 'styled-components'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { DateField, TextButton } from '../design/controls.js'
+import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
+import { colour, size } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useKeys } from '../shell/keys.js'
+import { Waiting } from '../shell/Waiting.js'
+import { HoursPicture } from './HoursPicture.js'
+import { Figures } from './SeasonTable.js'
+
+const Hours = styled(Figures)`
+  td,
+  th {
+    padding: 2px 4px;
+    font-size: ${size.small};
+  }
+  tbody th {
+    position: sticky;
+    left: 0;
+    background: ${colour.sheet};
+    text-align: left;
+  }
+  td[data-wet='true'] {
+    background: ${colour.petrol};
+    color: ${colour.white};
+  }
+`
+
+interface Props {
+  stationId: string
+  blockId: string | undefined
+  day: string
+  onDay: (day: string) => void
+}
+
+/** The hours of one day, and what follows from them. */
+export function DayHours({ stationId, blockId, day, onDay }: Props) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data } = useRead(endpoints.weather.hours, {
+    params: { siteId: site.id, stationId },
+    input: { day, ...(blockId ? { blockId } : {}) },
+  })
+  useKeys({ '[': () => onDay(f.nudge(day, -1)), ']': () => onDay(f.nudge(day, 1)) })
+  if (!data) return <Waiting />
+  const { hours, source, sun } = data
+  const doubts = hours.flatMap((hour) => hour.doubts.map((doubt) => ({ ...doubt, hour: hour.hour })))
+  return (
+    <Stack>
+      <Line style={{ justifyContent: 'space-between' }}>
+        <Heading>{t(`hours.${source}`, { date: f.date(day) })}</Heading>
+        <Line $gap={16}>
+          <TextButton onPress={() => onDay(f.nudge(day, -1))}>{t('hours.before')}</TextButton>
+          <DateField label={t('hours.day')} value={day} onChange={(next) => next && onDay(next)} />
+          <TextButton onPress={() => onDay(f.nudge(day, 1))}>{t('hours.after')}</TextButton>
+        </Line>
+      </Line>
+      {source === 'none' ? (
+        <p>{t('hours.nothing')}</p>
+      ) : (
+        <>
+          <HoursPicture hours={hours} sun={sun} />
+          <HourTable hours={hours} />
+          {doubts.length > 0 ? (
+            <Caution>
+              {t('hours.doubts', {
+                list: doubts
+                  .slice(0, 6)
+                  .map((d) => `${String(d.hour).padStart(2, '0')}:00 ${t(`variable.${d.variable}`)} ${t(`flag.${d.flag}`)}`)
+                  .join(', '),
+                more: Math.max(0, doubts.length - 6),
+              })}
+            </Caution>
+          ) : null}
+          <Small>{t('hours.standard')}</Small>
+        </>
+      )}
+    </Stack>
+  )
+}
+
+function HourTable({ hours }: { hours: readonly HourWeather[] }) {
+  const t = useText()
+  const f = useFormat()
+  const { temperature, rain, wind } = f.measures
+  const same = (v: number): number => v
+  // Differences of temperature have no zero point to move.
+  const degrees = (v: number): number => temperature.shown(v) - temperature.shown(0)
+  const rows: { name: string; value: (hour: HourWeather) => number | null; shown: (v: number) => number; digits: number }[] = [
+    { name: t('hours.temperature', { unit: temperature.unit }), value: (h) => h.temperature, shown: temperature.shown, digits: 1 },
+    { name: t('hours.humidity'), value: (h) => h.humidity, shown: same, digits: 0 },
+    { name: t('hours.dewPoint', { unit: temperature.unit }), value: (h) => h.dewPoint, shown: temperature.shown, digits: 1 },
+    { name: t('hours.vpd'), value: (h) => h.vpd, shown: same, digits: 1 },
+    { name: t('hours.deltaT', { unit: temperature.unit }), value: (h) => h.deltaT, shown: degrees, digits: 1 },
+    { name: t('hours.wind', { unit: wind.unit }), value: (h) => h.wind, shown: wind.shown, digits: 1 },
+    { name: t('hours.rain', { unit: rain.unit }), value: (h) => h.rain, shown: rain.shown, digits: rain.digits },
+    { name: t('hours.soil', { unit: temperature.unit }), value: (h) => h.soil, shown: temperature.shown, digits: 1 },
+  ]
+  return (
+    <Hours tabIndex={0} role="region" aria-label={t('hours.table')}>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">{t('import.hour')}</th>
+            {hours.map(({ hour }) => (
+              <th scope="col" key={hour}>
+                {String(hour).padStart(2, '0')}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows
+            .filter(({ value }) => hours.some((hour) => value(hour) !== null))
+            .map(({ name, value, shown, digits }) => (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                {hours.map((hour) => {
+                  const v = value(hour)
+                  return (
+                    <td key={hour.hour}>
+                      <Figure>{v === null ? '–' : f.fixed(shown(v), digits)}</Figure>
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          <tr>
+            <th scope="row">{t('hours.leaves')}</th>
+            {hours.map(({ hour, wet }) => (
+              <td key={hour} data-wet={wet === true}>
+                {wet === null ? t('hours.notKnown') : wet ? t('hours.wet') : t('hours.dry')}
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+    </Hours>
+  )
+}

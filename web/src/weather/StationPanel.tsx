@@ -1,0 +1,152 @@
+import { endpoints, type Station } from '@bocado/contract'
+import { useState } from 'react'
+import { useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { RequestProblem } from '../api/client.js'
+import { Button, Checkbox, NumberField, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Caution, Columns, Heading, Fields, Line, Small, Stack } from '../design/text.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { Corrections } from './Corrections.js'
+
+/** What a station is: its name, place, heights and clock; and what was read wrongly and put right. */
+export function StationPanel({ station }: { station: Station }) {
+  return (
+    <Columns $left="1fr" $right="1fr">
+      <StationForm key={`${station.id}${station.rowVersion}`} station={station} />
+      <Corrections station={station} />
+    </Columns>
+  )
+}
+
+function StationForm({ station }: { station: Station }) {
+  const t = useText()
+  const site = useSite()
+  const { name, place, latitude, longitude, elevationM, sensorHeightM, underCover, rowVersion, hours } = station
+  const entry = useEntry(endpoints.weather.updateStation, {
+    ...{ name, place, latitude, longitude, elevationM, sensorHeightM, underCover },
+    offsetHours: station.utcOffsetMinutes / 60,
+    confirmed: false,
+  })
+  const { values, set, errors } = entry
+  const offset = Math.round((values.offsetHours ?? 0) * 60)
+  const clockChanges = offset !== station.utcOffsetMinutes && hours > 0
+  const params = { siteId: site.id, stationId: station.id }
+  const moved = errors['clockMovesHours']
+  const save = (): void =>
+    void entry.submit(params, ({ offsetHours: _, confirmed, ...v }) => ({
+      ...v,
+      utcOffsetMinutes: offset,
+      rowVersion,
+      ...(clockChanges && confirmed ? { clockMovesHours: Number(moved ?? hours) } : {}),
+    }))
+  return (
+    <Stack>
+      <Heading>{t('station.title', { name })}</Heading>
+      <Fields>
+        <TextField label={t('station.name')} width="22ch" value={values.name} onChange={(v) => set({ name: v })} error={errors['name']} />
+        <TextField
+          label={t('station.place')}
+          width="32ch"
+          value={values.place}
+          onChange={(v) => set({ place: v })}
+          error={errors['place']}
+          hint={t('optional')}
+        />
+      </Fields>
+      <Fields>
+        <NumberField
+          label={t('site.latitude')}
+          width="15ch"
+          digits={5}
+          value={values.latitude}
+          onChange={(v) => set({ latitude: v })}
+          error={errors['latitude']}
+          hint={t('site.latitudeHint')}
+        />
+        <NumberField
+          label={t('site.longitude')}
+          width="15ch"
+          digits={5}
+          value={values.longitude}
+          onChange={(v) => set({ longitude: v })}
+          error={errors['longitude']}
+          hint={t('site.longitudeHint')}
+        />
+        <NumberField
+          label={t('site.elevation')}
+          width="15ch"
+          digits={0}
+          unit="m"
+          value={values.elevationM}
+          onChange={(v) => set({ elevationM: v })}
+          error={errors['elevationM']}
+          hint={t('optional')}
+        />
+        <NumberField
+          label={t('station.windHeight')}
+          width="18ch"
+          digits={1}
+          unit="m"
+          value={values.sensorHeightM}
+          onChange={(v) => set({ sensorHeightM: v })}
+          error={errors['sensorHeightM']}
+          hint={t('station.windHeightHint')}
+        />
+      </Fields>
+      <Checkbox label={t('station.underCover')} value={values.underCover} onChange={(v) => set({ underCover: v })} />
+      <Fields>
+        <NumberField
+          label={t('station.clock')}
+          width="18ch"
+          digits={2}
+          unit="h"
+          value={values.offsetHours}
+          onChange={(v) => set({ offsetHours: v ?? 0 })}
+          error={errors['utcOffsetMinutes']}
+          hint={t('station.clockHint')}
+        />
+      </Fields>
+      {clockChanges ? (
+        <>
+          <Caution>{t('station.clockMoves', { hours: Number(moved ?? hours) })}</Caution>
+          <Checkbox label={t('station.clockConfirm')} value={values.confirmed} onChange={(v) => set({ confirmed: v })} />
+        </>
+      ) : null}
+      <FormError text={entry.general} />
+      <Line $gap={20}>
+        <Button isDisabled={entry.isSaving || (clockChanges && !values.confirmed)} onPress={save}>
+          {t('save')}
+        </Button>
+        <RemoveStation station={station} />
+      </Line>
+    </Stack>
+  )
+}
+
+function RemoveStation({ station }: { station: Station }) {
+  const t = useText()
+  const site = useSite()
+  const undo = useUndo()
+  const remove = useWrite(endpoints.weather.removeStation)
+  const restore = useWrite(endpoints.weather.restoreStation)
+  const [refused, setRefused] = useState<string | null>(null)
+  const params = { siteId: site.id, stationId: station.id }
+  const press = async (): Promise<void> => {
+    try {
+      const { rowVersion } = await remove.save({ params, input: { rowVersion: station.rowVersion } })
+      undo.offer(t('station.removed', { name: station.name }), () => restore.save({ params, input: { rowVersion } }))
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      setRefused(error.problem.fields?.[0]?.message ?? error.problem.detail)
+    }
+  }
+  return (
+    <>
+      <TextButton onPress={() => void press()}>{t('station.remove')}</TextButton>
+      {refused ? <Small role="alert">{refused}</Small> : null}
+    </>
+  )
+}
