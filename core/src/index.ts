@@ -1,5 +1,6 @@
 /** The public surface of the computation. Units are SI throughout: °C, mm, m/s, hours, °C·d; shares run from 0 to 1. */
 export * from './derived/index.js'
+export * from './emergence/index.js'
 export * from './heat/index.js'
 export * from './infection/index.js'
 export * from './outcomes/index.js'

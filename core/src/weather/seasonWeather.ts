@@ -11,13 +11,18 @@ export const LEAST_PAST_SEASONS = 5
 /** As many seasons as are made from normals, together with the past ones there are. */
 const MADE_SEASONS = 11
 
+/** Weather of one day: extremes in °C and rain in mm; NaN where rain is not known. */
+export interface SeasonDay extends DayExtremes {
+  rain: number
+}
+
 /** A past season, or one made from monthly normals, from the day after the forecast on. */
 export interface SeasonTail {
   /** First day of the past season; for a made one the season's own first day. */
   pastSeason: number
   /** Whether it was made from monthly normals and never measured. */
   made: boolean
-  days: DayExtremes[]
+  days: SeasonDay[]
 }
 
 /**
@@ -30,11 +35,11 @@ export interface SeasonWeather {
   /** Today; the season's length once it is over. */
   todayIndex: number
   /** Observed or filled days from −120 on; undefined where there is no weather. Empty where a site only has normals. */
-  observed: (DayExtremes | undefined)[]
+  observed: (SeasonDay | undefined)[]
   /** Share of each of these days that rests on filled readings. */
   filled: number[]
   /** For each member of the forecast its days after the observed ones; one member without days where there is no forecast. */
-  forecast: DayExtremes[][]
+  forecast: SeasonDay[][]
   /** Past seasons after those; empty where too few are known, and the forecast then ends. */
   tails: SeasonTail[]
 }
@@ -53,54 +58,61 @@ export const tailIndex = (weather: Pick<SeasonWeather, 'observed' | 'forecast'>)
  * with the forecast.
  *
  * @param p.series daily extremes in °C over all the years there are
- * @param p.forecast for each member its daily extremes from `today` on; all of one length
+ * @param p.rain mm by day number; a day that is not there is not known
+ * @param p.forecast for each member its days from `today` on; all of one length
  * @param p.made seasons made from normals, one entry a day from 120 days before `firstDay` to its end
  */
 export function seasonWeather(p: {
   series: DailySeries
   firstDay: number
   today: number
-  forecast?: readonly (readonly DayExtremes[])[] | undefined
-  made?: readonly (readonly DayExtremes[])[] | undefined
+  rain?: ReadonlyMap<number, number> | undefined
+  forecast?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
+  made?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
 }): SeasonWeather {
   const { series, firstDay } = p
+  const rainOn = (day: number): number => p.rain?.get(day) ?? NaN
+  const withRain = (day: DayExtremes & { rain?: number }): SeasonDay => ({ ...day, rain: day.rain ?? NaN })
   const length = seasonLater(firstDay, 1) - firstDay
   const todayIndex = Math.min(Math.max(p.today - firstDay, 0), length)
   const nothingRead = series.min.length === 0
   const from = firstDay - LEAD_DAYS
   const current = fillDays(series, from, firstDay + todayIndex - 1)
-  const observed: (DayExtremes | undefined)[] = []
+  const observed: (SeasonDay | undefined)[] = []
   const filled: number[] = []
   for (let day = from; !nothingRead && day < firstDay + todayIndex; day++) {
     const i = day - current.firstDay
-    observed.push(hasDay(current, day) ? { min: current.min[i] as number, max: current.max[i] as number } : undefined)
+    observed.push(hasDay(current, day) ? { min: current.min[i] as number, max: current.max[i] as number, rain: rainOn(day) } : undefined)
     filled.push(hasDay(current, day) ? (current.filled[i] as number) : 0)
   }
   const ahead = nothingRead ? 0 : Math.min(p.forecast?.[0]?.length ?? 0, length - todayIndex)
-  const forecast = ahead > 0 && p.forecast ? p.forecast.map((member) => member.slice(0, ahead)) : [[]]
+  const forecast = ahead > 0 && p.forecast ? p.forecast.map((member) => member.slice(0, ahead).map(withRain)) : [[]]
   const tailFrom = tailIndex({ observed, forecast })
-  const past = tailFrom >= length ? [] : pastTails(series, firstDay, tailFrom, length)
+  const past = tailFrom >= length ? [] : pastTails(series, rainOn, firstDay, tailFrom, length)
   const made = tailFrom < length && past.length < LEAST_PAST_SEASONS ? (p.made ?? []).slice(0, MADE_SEASONS - past.length) : []
   const tails =
     past.length + made.length < LEAST_PAST_SEASONS
       ? []
-      : [...past, ...made.map((days): SeasonTail => ({ pastSeason: firstDay, made: true, days: days.slice(tailFrom + LEAD_DAYS) }))]
+      : [
+          ...past,
+          ...made.map((days): SeasonTail => ({ pastSeason: firstDay, made: true, days: days.slice(tailFrom + LEAD_DAYS).map(withRain) })),
+        ]
   return { firstDay, length, todayIndex, observed, filled, forecast, tails }
 }
 
 /** Past seasons that are complete, measured or filled, from season day `from` to the season's end. */
-function pastTails(series: DailySeries, firstDay: number, from: number, length: number): SeasonTail[] {
+function pastTails(series: DailySeries, rainOn: (day: number) => number, firstDay: number, from: number, length: number): SeasonTail[] {
   const tails: SeasonTail[] = []
   for (let years = -60; years < 0; years++) {
     const pastSeason = seasonLater(firstDay, years)
     if (pastSeason < series.firstDay - 366) continue
     const complete = fillDays(series, pastSeason, seasonLater(firstDay, years + 1) - 1)
-    const days: DayExtremes[] = []
+    const days: SeasonDay[] = []
     for (let i = from; i < length; i++) {
       const day = sameDayInYear(firstDay + i, years)
       if (!hasDay(complete, day)) break
       const k = day - complete.firstDay
-      days.push({ min: complete.min[k] as number, max: complete.max[k] as number })
+      days.push({ min: complete.min[k] as number, max: complete.max[k] as number, rain: rainOn(day) })
     }
     // A season mostly made of climatology would pretend to be a year of its own.
     if (days.length === length - from && measuredShare(series, pastSeason, pastSeason + length) >= 0.8)

@@ -1,0 +1,81 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { shareReached } from '../phenology/index.js'
+import { dayNumber, seasonWeather, type DailySeries } from '../weather/index.js'
+import { emergenceCurves, emergenceTime, waterPotential } from './index.js'
+
+describe('water potential', () => {
+  test('runs from wilting point to field capacity in every texture, and rises with water', () => {
+    for (const texture of ['sand', 'loam', 'clay'] as const) {
+      expect(waterPotential(0, texture)).toBeCloseTo(-1.5, 6)
+      expect(waterPotential(1, texture)).toBeCloseTo(-0.033, 6)
+    }
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 0.98, noNaN: true }), (fill) => {
+        expect(waterPotential(fill, 'loam')).toBeLessThan(waterPotential(fill + 0.02, 'loam'))
+      }),
+    )
+    expect(() => waterPotential(1.2, 'loam')).toThrow('fill')
+  })
+})
+
+describe('what a day adds', () => {
+  const base = { base: 5, optimum: 25 }
+  test('warmth above the base, up to the optimum', () => {
+    expect(emergenceTime(15, NaN, { kind: 'thermal', ...base })).toBe(10)
+    expect(emergenceTime(33, NaN, { kind: 'thermal', ...base })).toBe(20)
+    expect(emergenceTime(3, NaN, { kind: 'thermal', ...base })).toBe(0)
+  })
+  test('only with water above the base where the clock asks for it', () => {
+    const threshold = { kind: 'hydrothermal-threshold', ...base, waterBase: -0.75 } as const
+    expect([emergenceTime(15, -0.7, threshold), emergenceTime(15, -0.8, threshold)]).toEqual([10, 0])
+    expect(emergenceTime(15, -0.25, { ...threshold, kind: 'hydrothermal-product' })).toBeCloseTo(5)
+    expect(emergenceTime(15, NaN, threshold)).toBe(0)
+    expect(() => emergenceTime(15, 0, { kind: 'thermal', base: 25, optimum: 5 })).toThrow('clock.base')
+  })
+})
+
+describe('emergence over a season', () => {
+  const firstDay = dayNumber('2026-01-01')
+  const series = (length: number): DailySeries => ({
+    firstDay: dayNumber('2020-01-01'),
+    min: new Float64Array(length).fill(10),
+    max: new Float64Array(length).fill(20),
+    filled: new Float64Array(length),
+  })
+  const days = firstDay - dayNumber('2020-01-01')
+  const bed = { texture: 'loam', cover: 'bare', latitude: 46 } as const
+  const weatherOf = (rainPerDay: number) => {
+    const known = series(days + 162)
+    const rain = new Map(Array.from({ length: days + 400 }, (_, i) => [known.firstDay + i, rainPerDay]))
+    return seasonWeather({ series: known, rain, firstDay, today: firstDay + 162 })
+  }
+
+  test('is the soil’s warmth summed per member, from its start on', () => {
+    const curves = emergenceCurves(weatherOf(0), { kind: 'thermal', base: 5, optimum: 30 }, firstDay + 59, bed)
+    expect(curves).toHaveLength(6)
+    expect(curves[0]![58]).toBe(0)
+    expect(curves[0]![59]).toBeCloseTo(10)
+    expect(curves[3]![364]).toBeCloseTo(10 * (365 - 59))
+  })
+
+  test('stands still in dry soil and runs in wet one', () => {
+    const clock = { kind: 'hydrothermal-threshold', base: 5, optimum: 30, waterBase: -0.5 } as const
+    const dry = emergenceCurves(weatherOf(0), clock, firstDay + 59, bed)[0]!
+    const wet = emergenceCurves(weatherOf(6), clock, firstDay + 59, bed)[0]!
+    expect(dry[200]).toBe(0)
+    expect(wet[200]).toBeCloseTo(10 * (201 - 59))
+    const emerged = (time: number): number => shareReached(time, { kind: 'weibull', onset: 50, median: 200, shape: 2 })
+    expect(emerged(dry[200]!)).toBe(0)
+    expect(emerged(wet[200]!)).toBeGreaterThan(0.99)
+  })
+
+  test('needs weather', () => {
+    const none = seasonWeather({
+      series: { ...series(0), min: new Float64Array(), max: new Float64Array() },
+      firstDay,
+      today: firstDay + 162,
+    })
+    expect(emergenceCurves(none, { kind: 'thermal', base: 5, optimum: 30 }, firstDay, bed)).toEqual([])
+  })
+})

@@ -1,0 +1,3 @@
+export * from './waterPotential.js'
+export * from './emergence.js'
+export * from './emergenceCurves.js'
