@@ -6,7 +6,7 @@ import { endpoints, type WeatherMapping } from '@bocado/contract'
 import type { Row } from '@bocado/server/database/index'
 import { startApplication, startServer, type Application } from '@bocado/server/testing/application'
 import { done, startSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile } from '@bocado/server/testing/upload'
+import { hourlyFile, importFile, importUntilStoring } from '@bocado/server/testing/upload'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { startMariadb } from '../../scripts/machine/mariadb.mjs'
 import { openBrowser } from './browser.js'
@@ -59,12 +59,11 @@ describe('a database that is killed', () => {
       clock: 'standard',
       columns: [{ variable: 'temperature', column: 1, unit: 'C' }],
     }
-    const file = hourlyFile(2012, '2026-06-12')
+    const file = hourlyFile(1985, '2026-06-12')
     const id = randomUUID()
-    const cut = importFile(app, place, file, mapping, id)
-    await new Promise((resolve) => setTimeout(resolve, 1500))
+    const cut = await importUntilStoring(app, place, file, mapping, id)
     await mariadb.kill()
-    expect((await cut).status).toBe(503)
+    expect((await cut.last)?.problem?.status).toBe(503)
     expect((await app.call(endpoints.blocks.list, { siteId: place.site.id }, {})).status).toBe(503)
     mariadb = await startMariadb(dir, { port: mariadb.port })
     const [[left]] = await app.database.query<Row[]>(

@@ -183,7 +183,7 @@ describe('a station', () => {
     await press(page, 'Put them right')
     await page.getByRole('alert').getByText('nothing was changed').waitFor()
     await show(page, 'The clock')
-    await page.getByText(/Mon 25 May, 00:00 becomes Sun 24 May, 23:00/).waitFor()
+    await page.getByText(/Mon 25 May, 01:00 becomes Mon 25 May, 00:00/).waitFor()
     await press(page, 'Put them right')
     await page.getByText(/25 May 2026 to 12 Jun 2026: an hour earlier\./).waitFor()
     await press(page, 'Take off')

@@ -39,6 +39,43 @@ export async function importFile(
   return { status: response.status, body: (await response.json()) as ImportResult & Problem }
 }
 
+/**
+ * Starts an import as the page does, with its progress as lines, and comes back while it is being stored; `last` is its last line, or
+ * undefined where the answer breaks off.
+ */
+export async function importUntilStoring(
+  app: Application,
+  place: TestSite,
+  file: string,
+  mapping: WeatherMapping,
+  importId: string,
+): Promise<{ last: Promise<{ problem?: Problem; result?: ImportResult } | undefined> }> {
+  const query = new URLSearchParams({ importId, fileName: 'bench.csv', mapping: JSON.stringify(mapping) })
+  const response = await fetch(`${addressOf(app, place, endpoints.weather.import.path)}?${query.toString()}`, {
+    method: 'POST',
+    headers: { ...HEADERS, Accept: 'application/x-ndjson', 'X-Bocado-Person': place.person },
+    body: file,
+  })
+  const reader = (response.body as ReadableStream<Uint8Array>).pipeThrough(new TextDecoderStream()).getReader()
+  let text = ''
+  const isStoring = (): boolean => /"phase":"storing","share":0\.[1-9]/.test(text)
+  while (!isStoring()) {
+    const { done, value } = await reader.read()
+    if (done) throw new Error(`the import ended before it was stored: ${text.slice(-300)}`)
+    text += value
+  }
+  const last = (async () => {
+    try {
+      for (let part = await reader.read(); !part.done; part = await reader.read()) text += part.value
+    } catch {
+      return undefined
+    }
+    const line = JSON.parse(text.trim().split('\n').at(-1) ?? '{}') as { problem?: Problem; result?: ImportResult }
+    return line.problem || line.result ? line : undefined
+  })()
+  return { last }
+}
+
 /** Hourly readings of an invented station in °C, standard time of the site, from 1 January of `from` to the hour before `until`. */
 export function hourlyFile(from: number, until: string): string {
   const lines = ['time,temp C,rain mm']

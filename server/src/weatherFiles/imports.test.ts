@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import type { Row } from '../database/pool.js'
 import { startApplication, startServer, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
-import { hourlyFile, importFile, preview } from '../testing/upload.js'
+import { hourlyFile, importFile, importUntilStoring, preview } from '../testing/upload.js'
 
 let app: Application
 let place: TestSite
@@ -175,14 +175,12 @@ test('200,000 hourly rows are in within eight seconds', async () => {
 })
 
 test('a server killed in the middle of an import leaves nothing of it, and the same import goes through afterwards', async () => {
-  const file = hourlyFile(2012, '2026-06-12')
+  const file = hourlyFile(1985, '2026-06-12')
   const mapping = await mappingOf(file.slice(0, 200_000))
   const id = randomUUID()
-  const cut = importFile(app, place, file, mapping, id).catch(() => 'cut')
-  // Well into the storing: the reading takes a fraction of a second.
-  await new Promise((resolve) => setTimeout(resolve, 1200))
+  const cut = await importUntilStoring(app, place, file, mapping, id)
   app.process.kill('SIGKILL')
-  expect(await cut).toBe('cut')
+  expect(await cut.last).toBeUndefined()
   expect([await count('reading'), await count('weather_import')]).toEqual([0, 0])
   app.process = await startServer(app.databaseUrl, Number(new URL(app.address).port))
   expect((await importFile(app, place, file, mapping, id)).body.rejected).toBe(0)

@@ -17,6 +17,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
 
   const set = (changes: Partial<V>): void => {
     setValues((before) => ({ ...before, ...changes }))
+    setGeneral(null)
     setErrors((before) =>
       Object.fromEntries(Object.entries(before).filter(([path]) => !Object.keys(changes).includes(path.split('.')[0] ?? ''))),
     )
