@@ -56,7 +56,14 @@ export async function importUntilStoring(
     headers: { ...HEADERS, Accept: 'application/x-ndjson', 'X-Bocado-Person': place.person },
     body: file,
   })
-  const reader = (response.body as ReadableStream<Uint8Array>).pipeThrough(new TextDecoderStream()).getReader()
+  const decoder = new TextDecoder()
+  const bytes = (response.body as ReadableStream<Uint8Array>).getReader()
+  const reader = {
+    async read(): Promise<{ done: boolean; value: string }> {
+      const { done, value } = await bytes.read()
+      return { done, value: decoder.decode(value, { stream: !done }) }
+    },
+  }
   let text = ''
   const isStoring = (): boolean => /"phase":"storing","share":0\.[1-9]/.test(text)
   while (!isStoring()) {
