@@ -1,5 +1,17 @@
 import { describe, expect, test } from 'vitest'
-import { forecastQuantities, modelOf, organisms, organismSchema, quantitySchema, restsOnPlaceholder } from './index.js'
+import {
+  expectedFigures,
+  forecastFigures,
+  forecastQuantities,
+  indicatorModel,
+  indicators,
+  modelOf,
+  organisms,
+  organismSchema,
+  quantitySchema,
+  restsOnPlaceholder,
+  spellOut,
+} from './index.js'
 
 describe('what the schema refuses', () => {
   const figure = { value: 139, unit: '°C·d', region: 'temperate orchards' }
@@ -22,6 +34,55 @@ describe('what the schema refuses', () => {
   })
 })
 
+describe('an entry as it is written', () => {
+  const bases = {
+    field: { confidence: 'approximate', region: 'temperate orchards', source: { kind: 'common-knowledge' } },
+    guess: { confidence: 'placeholder', region: 'no figure known', source: { kind: 'none' } },
+  }
+
+  test('gives every figure the unit of its name and the basis that holds where it stands', () => {
+    const spelt = spellOut({ bases, basis: 'field', event: { heat: 139, spread: { value: 80, basis: 'guess' } }, stages: 3 })
+    expect(spelt).toEqual({
+      event: { heat: { value: 139, unit: '°C·d', ...bases.field }, spread: { value: 80, unit: '°C·d', ...bases.guess } },
+      stages: 3,
+    })
+  })
+
+  test('is refused where a figure rests on a basis that it does not have', () => {
+    expect(() => spellOut({ bases, event: { heat: 139 } })).toThrow('has no basis here')
+    expect(() => spellOut({ bases, basis: 'feild', event: { heat: 139 } })).toThrow('has no basis feild')
+  })
+})
+
+test('the library holds each kind of model', () => {
+  const kinds = new Set(organisms.map(({ infection }) => infection?.model.kind))
+  expect([...kinds].filter((kind) => kind !== undefined).sort()).toEqual([
+    'apple-scab',
+    'fire-blight',
+    'onion-downy-mildew',
+    'physiological-days',
+    'severity-table',
+    'two-day-humidity',
+    'vine-downy-mildew',
+    'vine-powdery-mildew',
+    'wetness',
+  ])
+  expect(new Set(organisms.flatMap(({ emergence }) => (emergence ? [emergence.clock.kind] : []))).size).toBe(3)
+  expect(new Set(organisms.map(({ biofix }) => biofix.kind))).toEqual(new Set(['date', 'sustained-catch', 'bloom']))
+  expect(indicators.map(({ biofix }) => biofix.kind)).toContain('chill')
+  expect(organisms.length).toBeGreaterThanOrEqual(30)
+})
+
+test('bloom plants are in the order in which they bloom', () => {
+  const first = indicators.filter(({ biofix }) => biofix.kind === 'date').map((plant) => plant.events[0]!.heat.value)
+  expect(first).toEqual([...first].sort((a, b) => a - b))
+  for (const plant of indicators) {
+    const heats = plant.events.map(({ heat }) => heat.value)
+    expect(heats, plant.name).toEqual([...heats].sort((a, b) => a - b))
+    expect(indicatorModel(plant).events).toHaveLength(3)
+  }
+})
+
 describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) => {
   const stages = organism.stages.map(({ id }) => id)
 
@@ -29,15 +90,31 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
     for (const generation of organism.generations) {
       for (const event of generation.events) expect(stages, event.id).toContain(event.stage)
       for (const id of generation.reachableStages) expect(organism.stages.find((s) => s.id === id)?.reachable, id).toBe(true)
+      if (generation.diapause) expect(generation.events.map(({ id }) => id)).toContain(generation.diapause.at)
     }
   })
 
-  test('says where every number of the forecast holds', () => {
-    for (const quantity of forecastQuantities(organism)) expect(quantity.region.length).toBeGreaterThan(2)
+  test('ends in a stage that nothing reaches, so that its last window closes', () => {
+    const last = organism.generations.at(-1)
+    if (last) expect(last.reachableStages).not.toContain(last.events.at(-1)!.stage)
   })
 
-  test('warns of harm to food, people and by spread', () => {
-    expect(new Set(organism.hazards.map(({ group }) => group))).toEqual(new Set(['food', 'people', 'spread']))
+  test('has a model of events, infection or emergence', () => {
+    const { generations, infection, emergence } = modelOf(organism)
+    expect(generations.length > 0 || infection !== undefined || emergence !== undefined).toBe(true)
+  })
+
+  test('says where every number of the forecast holds, once by each name', () => {
+    const figures = [...forecastFigures(organism), ...expectedFigures(organism)]
+    for (const { quantity } of figures) expect(quantity.region.length).toBeGreaterThan(2)
+    expect(new Set(figures.map(({ path }) => path)).size).toBe(figures.length)
+    expect(figures.length).toBeGreaterThan(3)
+  })
+
+  test('warns of harm to food, people and by spread, and says what helps when it is too late', () => {
+    const groups = new Set(organism.hazards.map(({ group }) => group))
+    for (const group of ['food', 'people', 'spread'] as const) expect(groups, group).toContain(group)
+    expect(organism.tooLate.length).toBeGreaterThan(40)
   })
 
   test('counts figures only from events before them', () => {
@@ -49,7 +126,8 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
   })
 
   test('falls back to months as soon as one of its numbers is a placeholder', () => {
-    expect(restsOnPlaceholder(organism)).toBe(false)
+    const guessed = forecastQuantities(organism).some(({ confidence }) => confidence === 'placeholder')
+    if (guessed) expect(restsOnPlaceholder(organism)).toBe(true)
     const lower = { ...organism.heat.lower, confidence: 'placeholder' as const }
     expect(restsOnPlaceholder({ ...organism, heat: { ...organism.heat, lower } })).toBe(true)
   })

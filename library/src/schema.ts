@@ -11,9 +11,11 @@ export const confidenceSchema = z.enum(['established', 'approximate', 'placehold
 
 const provenance = { confidence: confidenceSchema, region: z.string().min(3), source: sourceSchema }
 
+export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'portions', '1'] as const
+
 /** A number with its unit, how sure it is, where it holds and where it is from. */
 export const quantitySchema = z
-  .strictObject({ value: z.number(), unit: z.enum(['°C', '°C·d', 'share', 'per 100']), ...provenance })
+  .strictObject({ value: z.number(), unit: z.enum(units), ...provenance })
   .refine((q) => q.confidence !== 'established' || q.source.kind === 'paper', {
     error: 'an established value needs a paper',
     path: ['source'],
@@ -25,19 +27,116 @@ export const hazardSchema = z.strictObject({
   text: z.string().min(10),
 })
 
-const eventSchema = z.strictObject({
-  id: z.string().regex(/^[a-z0-9-]+$/),
-  name: z.string().min(3),
-  stage: z.string().min(3),
-  heat: quantitySchema,
-  atShare: quantitySchema,
-  spread: quantitySchema,
-  heatSe: quantitySchema,
-  distribution: z.enum(['lognormal', 'normal', 'logistic']),
-  countedFrom: z.string().optional(),
+/** An event on the heat scale. For a Weibull `shape` and `onset` say how it is spread, and `spread` is not asked. */
+const eventSchema = z
+  .strictObject({
+    id: z.string().regex(/^[a-z0-9-]+$/),
+    name: z.string().min(3),
+    stage: z.string().min(3),
+    heat: quantitySchema,
+    atShare: quantitySchema,
+    spread: quantitySchema.optional(),
+    shape: quantitySchema.optional(),
+    onset: quantitySchema.optional(),
+    heatSe: quantitySchema,
+    distribution: z.enum(['lognormal', 'normal', 'logistic', 'weibull']).default('lognormal'),
+    countedFrom: z.string().optional(),
+  })
+  .refine((e) => (e.distribution === 'weibull' ? e.shape && e.onset : e.spread), {
+    error: 'a Weibull needs shape and onset, any other distribution its spread',
+  })
+
+export const silhouettes = [
+  'egg',
+  'young-larva',
+  'larva',
+  'pupa',
+  'adult',
+  'nymph',
+  'mite',
+  'spore',
+  'lesion',
+  'seedling',
+  'rosette',
+  'bolt',
+  'flower',
+  'pod',
+  'tuber',
+  'shed',
+] as const
+
+const heatRuleSchema = z.strictObject({
+  method: z.enum(['average', 'clamped-average', 'single-sine', 'double-sine', 'single-triangle', 'double-triangle']),
+  lower: quantitySchema,
+  upper: quantitySchema.optional(),
+  cutoff: z.enum(['horizontal', 'intermediate', 'vertical']).optional(),
+  confidence: confidenceSchema,
+  source: sourceSchema,
 })
 
-export const silhouettes = ['egg', 'young-larva', 'larva', 'pupa', 'adult', 'nymph', 'shed'] as const
+/** Heat by the entry's own rule from the season's start at which the biofix is expected, as long as none was entered. */
+const expectedSchema = z.strictObject({ heat: quantitySchema, heatSe: quantitySchema })
+
+const ask = z.string().min(20)
+/** Month and day in the northern hemisphere; the southern one is half a year later. From September on: of the autumn before the season. */
+const monthDay = { month: z.int().min(1).max(12), day: z.int().min(1).max(31) }
+const biofixSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('date'), ask, ...monthDay }),
+  z.strictObject({ kind: z.literal('sustained-catch'), ask, checks: z.int().min(1), expected: expectedSchema }),
+  z.strictObject({ kind: z.literal('bloom'), ask, plant: z.string(), expected: expectedSchema }),
+  z.strictObject({ kind: z.literal('chill'), ask, portions: quantitySchema }),
+])
+
+const usualSchema = z.strictObject({ months: z.array(z.int().min(1).max(12)).min(1), bloom: z.string().min(3), ...provenance })
+
+const infectionModelSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('wetness'),
+    tmin: quantitySchema,
+    topt: quantitySchema,
+    tmax: quantitySchema,
+    wmin: quantitySchema,
+    wmax: quantitySchema,
+    longestBreak: quantitySchema,
+  }),
+  z.strictObject({ kind: z.literal('apple-scab') }),
+  z.strictObject({ kind: z.literal('severity-table'), table: z.enum(['late-blight', 'early-blight']), dueAt: quantitySchema }),
+  z.strictObject({ kind: z.literal('physiological-days'), dueAt: quantitySchema }),
+  z.strictObject({ kind: z.literal('two-day-humidity') }),
+  z.strictObject({ kind: z.literal('vine-powdery-mildew'), dueAt: quantitySchema }),
+  z.strictObject({ kind: z.literal('vine-downy-mildew') }),
+  z.strictObject({ kind: z.literal('fire-blight') }),
+  z.strictObject({ kind: z.literal('onion-downy-mildew') }),
+])
+
+const infectionSchema = z.strictObject({
+  model: infectionModelSchema,
+  confidence: confidenceSchema,
+  source: sourceSchema,
+  /** Heat since the biofix at which the host or the source is past it; without it until the season ends. */
+  ends: quantitySchema.optional(),
+  /** Heat from infection to symptoms, by the entry's rule. */
+  latent: z.strictObject({ heat: quantitySchema, heatSe: quantitySchema }),
+  /** Days after infection in which a curative material may still work; 0: none does. */
+  curativeDays: quantitySchema,
+  /** Where the inoculum comes from: whether it is there is a fact to record. */
+  inoculum: z.string().min(20),
+  lookFor: z.string().min(20),
+  usual: usualSchema,
+})
+
+const emergenceSchema = z.strictObject({
+  clock: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('thermal'), base: quantitySchema, optimum: quantitySchema }),
+    z.strictObject({ kind: z.literal('hydrothermal-threshold'), base: quantitySchema, optimum: quantitySchema, waterBase: quantitySchema }),
+    z.strictObject({ kind: z.literal('hydrothermal-product'), base: quantitySchema, optimum: quantitySchema, waterBase: quantitySchema }),
+  ]),
+  onset: quantitySchema,
+  median: quantitySchema,
+  shape: quantitySchema,
+  medianSe: quantitySchema,
+  usual: usualSchema,
+})
 
 const stageSchema = z.strictObject({
   id: z.string().regex(/^[a-z-]+$/),
@@ -55,28 +154,27 @@ export const organismSchema = z.strictObject({
   scientificName: z.string().min(3),
   kind: z.enum(['insect', 'mite', 'disease', 'weed']),
   crops: z.array(z.string()).min(1),
-  heat: z.strictObject({
-    method: z.enum(['average', 'clamped-average', 'single-sine', 'double-sine', 'single-triangle', 'double-triangle']),
-    lower: quantitySchema,
-    upper: quantitySchema.optional(),
-    cutoff: z.enum(['horizontal', 'intermediate', 'vertical']).optional(),
-    confidence: confidenceSchema,
-    source: sourceSchema,
-  }),
-  biofix: z.strictObject({ kind: z.enum(['date', 'sustained-catch', 'bloom']), ask: z.string().min(20) }),
+  heat: heatRuleSchema,
+  biofix: biofixSchema,
   stages: z.array(stageSchema).min(2),
-  generations: z
-    .array(
-      z.strictObject({
-        id: z.string().regex(/^[a-z0-9-]+$/),
-        name: z.string().min(3),
-        events: z.array(eventSchema).min(2),
-        reachableStages: z.array(z.string()).min(1),
-        /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */
-        usual: z.strictObject({ months: z.array(z.int().min(1).max(12)).min(1), bloom: z.string().min(3), ...provenance }).optional(),
-      }),
-    )
-    .min(1),
+  generations: z.array(
+    z.strictObject({
+      id: z.string().regex(/^[a-z0-9-]+$/),
+      name: z.string().min(3),
+      events: z.array(eventSchema).min(2),
+      reachableStages: z.array(z.string()).min(1),
+      /** Day length at which half of this generation's sensitive stage, which `at` begins, goes into diapause, and how sharply. */
+      diapause: z.strictObject({ at: z.string(), criticalHours: quantitySchema, slope: quantitySchema }).optional(),
+      /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */
+      usual: usualSchema.optional(),
+    }),
+  ),
+  infection: infectionSchema.optional(),
+  emergence: emergenceSchema.optional(),
+  /** What still helps once the last stage that can be reached is past. */
+  tooLate: z.string().min(20),
+  /** What to do where no treatment from outside reaches enough of it. */
+  poorlyReachable: z.string().min(20).optional(),
   sampling: z.strictObject({
     unit: z.string().min(3),
     units: z.string().min(3),
@@ -96,3 +194,19 @@ export type Source = z.infer<typeof sourceSchema>
 export type Confidence = z.infer<typeof confidenceSchema>
 export type Quantity = z.infer<typeof quantitySchema>
 export type Organism = z.infer<typeof organismSchema>
+export type Biofix = z.infer<typeof biofixSchema>
+
+/** A plant whose bloom tells the season. */
+export const indicatorSchema = z.strictObject({
+  id: z.string().regex(/^[a-z-]+$/),
+  version: z.string().regex(/^\d+\.\d+\.\d+$/),
+  name: z.string().min(3),
+  scientificName: z.string().min(3),
+  heat: heatRuleSchema,
+  biofix: biofixSchema,
+  events: z.array(eventSchema).min(3),
+  /** How to tell that the event has come, always on the same plant. */
+  tell: z.string().min(20),
+  hazards: z.array(hazardSchema).min(1),
+})
+export type Indicator = z.infer<typeof indicatorSchema>

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { shareReached } from '../phenology/index.js'
 import { dayNumber, seasonWeather, type DailySeries } from '../weather/index.js'
-import { emergenceCurves, emergenceTime, waterPotential } from './index.js'
+import { emergedShare, emergenceCurves, emergenceTime, flushes, waterPotential } from './index.js'
 
 describe('water potential', () => {
   test('runs from wilting point to field capacity in every texture, and rises with water', () => {
@@ -77,5 +77,30 @@ describe('emergence over a season', () => {
       today: firstDay + 162,
     })
     expect(emergenceCurves(none, { kind: 'thermal', base: 5, optimum: 30 }, firstDay, bed)).toEqual([])
+  })
+})
+
+describe('a flush of seedlings', () => {
+  const model = { clock: { kind: 'thermal', base: 4, optimum: 25 }, onset: 40, median: 100, shape: 2, medianSe: 10 } as const
+  const steady = Float64Array.from({ length: 60 }, (_, day) => 5 * (day + 1))
+
+  test('is half up at its median, not before its onset, and later by its error where a member says so', () => {
+    const sure = emergedShare(model, [steady, steady, steady], [0, 0, 0])
+    expect(sure[19]!.p50).toBeCloseTo(0.5, 9)
+    expect(sure[7]!.p90).toBe(0)
+    const unsure = emergedShare(model, [steady, steady, steady], [-1, 0, 1])
+    expect(unsure[19]!.p10).toBeLessThan(sure[19]!.p50)
+    expect(unsure[19]!.p90).toBeGreaterThan(sure[19]!.p50)
+  })
+
+  test('has its days found, through short pauses, and what is too small left out', () => {
+    const wet = [0, 0.1, 0.25, 0.25, 0.25, 0.4, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.52, 0.52, 0.52, 0.52, 0.52, 0.7]
+    const found = flushes(wet)
+    expect(found.map(({ from, until }) => [from, until])).toEqual([
+      [1, 7],
+      [17, 18],
+    ])
+    expect(found[0]!.share).toBeCloseTo(0.5, 9)
+    expect(found[1]!.share).toBeCloseTo(0.18, 9)
   })
 })

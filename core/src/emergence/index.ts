@@ -1,3 +1,4 @@
 export * from './waterPotential.js'
 export * from './emergence.js'
 export * from './emergenceCurves.js'
+export * from './share.js'

@@ -138,3 +138,12 @@ test('half of a protectant is left after 25 mm of rain', () => {
   expect(residueLeft(0)).toBe(1)
   expect(() => residueLeft(-1)).toThrow('rainMm')
 })
+
+test('physiological days of early blight add up, and protection is due on the day that they reach 300', () => {
+  // At a steady 21 °C a day adds ten: the thirtieth reaches 300.
+  const steady = hoursOf(40, () => ({ t: 21 }))
+  expect(infected({ kind: 'physiological-days', dueAt: 300 }, steady)).toEqual([29])
+  expect(run({ kind: 'physiological-days', dueAt: 300 }, steady)[9]!.total).toBeCloseTo(100, 6)
+  const cold = hoursOf(40, () => ({ t: 5 }))
+  expect(infected({ kind: 'physiological-days', dueAt: 300 }, cold)).toEqual([])
+})

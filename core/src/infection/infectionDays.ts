@@ -1,4 +1,5 @@
 import { infectionWetHours } from './infectionWetHours.js'
+import { physiologicalDay } from './physiologicalDay.js'
 import { severityValue } from './severityValue.js'
 import { infectionsBy, SCAB_LONGEST_BREAK_HOURS, scabWetHours, type InfectionHours } from './spells.js'
 
@@ -10,6 +11,8 @@ export type InfectionModel =
   | { kind: 'apple-scab' }
   /** Severity values from noon to noon, with the accumulated value at which protection is due. */
   | { kind: 'severity-table'; table: 'late-blight' | 'early-blight'; dueAt: number }
+  /** Sands et al. 1979; the first spray is due near 300 (Pscheidt & Stevenson 1988). */
+  | { kind: 'physiological-days'; dueAt: number }
   /** Dancey, Skelsey & Cooke 2017. */
   | { kind: 'two-day-humidity' }
   /** Gubler et al. 1999; `dueAt` is the index from which the pressure is high. */
@@ -69,6 +72,8 @@ export function infectionDays(model: InfectionModel, hours: InfectionHours, star
       return bySpells(days, hours, scabWetHours, SCAB_LONGEST_BREAK_HOURS)
     case 'severity-table':
       return bySeverity(days, hours, model.table, model.dueAt)
+    case 'physiological-days':
+      return byPhysiologicalDays(days, hours, sliceOf, model.dueAt)
     case 'two-day-humidity':
       return byTwoDays(days, hours, sliceOf)
     case 'vine-powdery-mildew':
@@ -117,6 +122,25 @@ function bySeverity(days: InfectionDay[], hours: InfectionHours, table: 'late-bl
     total += value
     const crossed = Math.floor(total / dueAt) > Math.floor(before / dueAt)
     return { ...day, infection: crossed, certain: unknown === 0, severity: value, total }
+  })
+}
+
+/** Physiological days add up from crop emergence; the day on which they reach `dueAt` is when protection is due. */
+function byPhysiologicalDays(
+  days: InfectionDay[],
+  hours: InfectionHours,
+  sliceOf: (day: number) => DaySlice,
+  dueAt: number,
+): InfectionDay[] {
+  let total = 0
+  return days.map((day) => {
+    const read = indexes(sliceOf(day.day))
+      .map((i) => at(hours.temperature, i))
+      .filter((t) => !Number.isNaN(t))
+    const value = read.length >= 18 ? physiologicalDay(Math.min(...read), Math.max(...read)) : 0
+    const before = total
+    total += value
+    return { ...day, infection: total >= dueAt && before < dueAt, certain: read.length >= 18, severity: value / 10, total }
   })
 }
 

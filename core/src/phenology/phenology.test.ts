@@ -1,11 +1,19 @@
 import { describe, expect, test } from 'vitest'
 import { drawNormal, seededRandom } from '../statistics/random.js'
+import { civilDate, dayNumber } from '../weather/calendar.js'
 import {
+  calendarBiofix,
+  chillBiofix,
+  datesOf,
   dayOfHeat,
+  generationShares,
   heatAtShare,
+  probabilityBy,
   resolveEvents,
+  sdOf,
   shareReached,
   spreadThrough,
+  stageShareBounds,
   stageShares,
   stratifiedScores,
   type OrganismModel,
@@ -92,4 +100,175 @@ test('scores are spread evenly, balance out and come in the seed’s order', () 
   expect([...scores].sort((a, b) => a - b)[5]).toBeCloseTo(0, 9)
   expect(stratifiedScores(11, seededRandom(1))).toEqual(scores)
   expect(stratifiedScores(1, seededRandom(1))[0]).toBeCloseTo(0, 9)
+})
+
+describe('an event spread as a Weibull', () => {
+  const weibull = {
+    id: 'up',
+    stage: 'seedling',
+    heat: 90,
+    atShare: 0.25,
+    heatSe: 5,
+    distribution: 'weibull',
+    shape: 1.6,
+    onset: 30,
+  } as const
+  const model: OrganismModel = {
+    heat: { method: 'single-sine', lower: 3 },
+    generations: [
+      {
+        id: 'first',
+        reachableStages: ['seedling'],
+        events: [
+          weibull,
+          { id: 'grown', stage: 'rosette', heat: 200, atShare: 0.5, spread: 40, heatSe: 12, distribution: 'lognormal', countedFrom: 'up' },
+        ],
+      },
+    ],
+  }
+
+  test('has reached its share at its heat and nothing before its onset', () => {
+    const [up] = resolveEvents(model)
+    expect(shareReached(90, up!.spread)).toBeCloseTo(0.25, 9)
+    expect(shareReached(30, up!.spread)).toBe(0)
+  })
+
+  test('hands its own spread on to what is counted from it', () => {
+    const [up, grown] = resolveEvents(model)
+    // Standard deviation of a Weibull by its gamma functions: Γ(1.625) = 0.8966, Γ(2.25) = 1.1330.
+    const scale = (up!.spread.median - 30) / Math.LN2 ** (1 / 1.6)
+    const exact = scale * Math.sqrt(1.133 - 0.8966 ** 2)
+    expect(sdOf(up!.spread) / exact).toBeCloseTo(1, 1)
+    expect(grown!.spread).toMatchObject({ kind: 'lognormal', median: up!.spread.median + 200 })
+    expect((grown!.spread as { sd: number }).sd).toBeCloseTo(Math.hypot(sdOf(up!.spread), 40), 9)
+  })
+})
+
+describe('a biofix that nobody has entered', () => {
+  test('moves every event by the heat at which it is expected and widens its bounds, not its spread', () => {
+    const seen = resolveEvents(MODEL)
+    const expected = resolveEvents(MODEL, { heat: 95, heatSe: 16 })
+    seen.forEach((event, i) => {
+      expect(expected[i]!.spread.median).toBeCloseTo(event.spread.median + 95, 9)
+      expect(sdOf(expected[i]!.spread)).toBeCloseTo(sdOf(event.spread), 9)
+      expect(expected[i]!.heatSe).toBeCloseTo(Math.hypot(event.heatSe, 16), 9)
+    })
+  })
+
+  const at = (month: number, day: number, season: string, hemisphere: 'north' | 'south'): string =>
+    civilDate(calendarBiofix({ month, day }, dayNumber(season), hemisphere))
+
+  test('by the calendar lies half a year later in the south, and in autumn before the season for what winters green', () => {
+    expect(at(3, 1, '2026-01-01', 'north')).toBe('2026-03-01')
+    expect(at(3, 1, '2026-07-01', 'south')).toBe('2026-09-01')
+    expect(at(1, 1, '2026-07-01', 'south')).toBe('2026-07-01')
+    expect(at(9, 15, '2026-01-01', 'north')).toBe('2025-09-15')
+    expect(at(9, 15, '2026-07-01', 'south')).toBe('2026-03-15')
+    expect(at(8, 20, '2026-01-01', 'north')).toBe('2026-08-20')
+  })
+
+  test('by chill is the day it was met, or the middle of the past seasons with how far those lay apart', () => {
+    const firstHour = dayNumber('2019-08-01') * 24
+    const until = dayNumber('2026-01-20') * 24
+    // Six degrees all winter long: chill comes at a steady rate, later each year that started warm.
+    const values = Float64Array.from({ length: until - firstHour }, (_, i) => {
+      const day = Math.floor((firstHour + i) / 24)
+      const winter = Number(civilDate(day + 120).slice(0, 4))
+      const warmUntil = dayNumber(`${winter - 1}-10-01`) + (winter % 3) * 10
+      return day < warmUntil ? 22 : 6
+    })
+    const seen = (season: string, today: string) => chillBiofix(40, { firstHour, values }, dayNumber(season), dayNumber(today))!
+    const met = seen('2025-01-01', '2025-06-01')
+    expect(met.met).toBe(true)
+    expect(met.sd).toBe(0)
+    const open = seen('2026-01-01', '2025-10-20')
+    expect(open.met).toBe(false)
+    expect(open.sd).toBeGreaterThan(2)
+    expect(Math.abs(open.day - seen('2026-01-01', '2026-01-20').day)).toBeLessThan(25)
+    expect(
+      chillBiofix(40, { firstHour, values: values.subarray(0, 2000) }, dayNumber('2026-01-01'), dayNumber('2026-02-01')),
+    ).toBeUndefined()
+  })
+})
+
+describe('generations', () => {
+  const generation = (id: string, after?: string) => ({
+    id,
+    reachableStages: ['egg'],
+    diapause: { at: `${id}-egg`, criticalHours: 14, slope: 0.6 },
+    events: [
+      {
+        id: `${id}-egg`,
+        stage: 'egg',
+        heat: 100,
+        atShare: 0.5,
+        spread: 15,
+        heatSe: 5,
+        distribution: 'normal' as const,
+        ...(after ? { countedFrom: after } : {}),
+      },
+      {
+        id: `${id}-larva`,
+        stage: 'larva',
+        heat: 60,
+        atShare: 0.5,
+        spread: 12,
+        heatSe: 4,
+        distribution: 'normal' as const,
+        countedFrom: `${id}-egg`,
+      },
+    ],
+  })
+  const model: OrganismModel = {
+    heat: { method: 'single-sine', lower: 10 },
+    generations: [generation('a'), generation('b', 'a-larva'), generation('c', 'b-larva')],
+  }
+  const events = resolveEvents(model)
+  /** Two °C·d a day: the first eggs on day 50, the second on day 130, the third on day 210. */
+  const steady = Float64Array.from({ length: 365 }, (_, i) => 2 * (i + 1))
+
+  test('lose what goes into diapause as days shorten, and each sums to its share', () => {
+    const [first, second, third] = generationShares(model, events, steady, (day) => (day < 100 ? 15.5 : day < 160 ? 14 : 12))
+    expect(first).toBe(1)
+    expect(second).toBeGreaterThan(0.99)
+    expect(third! / second!).toBeCloseTo(0.5, 1)
+    const weights = events.map(({ generation: g }) => [first!, second!, third!][['a', 'b', 'c'].indexOf(g)]!)
+    const shares = stageShares(
+      5000,
+      events.map(({ spread }) => spread),
+      weights,
+    )
+    expect(shares.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+    // What is in diapause stays in the last stage of its generation.
+    expect(shares[4]).toBeCloseTo(second! - third!, 6)
+    expect(shares[6]).toBeCloseTo(third!, 6)
+  })
+
+  test('that the season does not bring to their sensitive stage winter as they are', () => {
+    const short = steady.subarray(0, 60)
+    expect(generationShares(model, events, short, () => 16)[2]).toBe(0)
+  })
+})
+
+describe('the forecast of an event', () => {
+  const members = [0.8, 1, 1.25].map((pace, i) => ({
+    pastSeason: i,
+    cumulative: Float64Array.from({ length: 200 }, (_, d) => 2 * pace * (d + 1)),
+  }))
+  const [eggs] = resolveEvents(MODEL)
+
+  test('gives each member its date, moved by its score, and the probability by a day', () => {
+    const dates = datesOf(eggs!, 0.5, members, [0, 0, 0])
+    expect(dates.map((d) => Math.round(d * 10) / 10)).toEqual([62.5, 50, 40])
+    expect(datesOf(eggs!, 0.5, members, [1, 1, 1])[1]).toBeCloseTo(56, 6)
+    expect([30, 45, 55, 70].map((day) => probabilityBy(dates, day))).toEqual([0, 1 / 3, 2 / 3, 1])
+  })
+
+  test('bounds stage shares by warm and cool members', () => {
+    const events = resolveEvents(MODEL)
+    const spread = stageShareBounds(events, [1, 1], members, [0, 0, 0], 49)
+    expect(spread).toHaveLength(3)
+    for (const { p10, p50, p90 } of spread) expect(p10 <= p50 && p50 <= p90).toBe(true)
+    expect(spread[0]!.p50).toBeCloseTo(1 - shareReached(100, events[0]!.spread), 9)
+  })
 })

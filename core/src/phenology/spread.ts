@@ -108,3 +108,19 @@ export function spreadThrough(p: { kind: 'normal' | 'lognormal' | 'logistic'; he
   requireAtLeast('heat', p.heat, 0)
   return { kind: 'lognormal', median: (low + high) / 2, sd: p.sd }
 }
+
+const SD_QUANTILES = 400
+
+/** Standard deviation of a distribution between individuals, in °C·d; of a Weibull from its quantiles. */
+export function sdOf(spread: Spread): number {
+  if (spread.kind !== 'weibull') return spread.sd
+  let sum = 0
+  let squares = 0
+  for (let i = 0; i < SD_QUANTILES; i++) {
+    const heat = heatAtShare((i + 0.5) / SD_QUANTILES, spread)
+    sum += heat
+    squares += heat * heat
+  }
+  const mean = sum / SD_QUANTILES
+  return Math.sqrt(Math.max(0, squares / SD_QUANTILES - mean * mean))
+}

@@ -6,14 +6,16 @@ import { shareReached, type Spread } from './spread.js'
  *
  * Where fitted spreads cross, a stage would come out negative: it is set to 0 and the rest rescaled.
  *
+ * @param weights for each event the share of the population that goes through it at all, 0..1 and never rising: the part of a
+ * generation that is in diapause stays in its last stage. Without it all go through every event.
  * @throws RangeError as `shareReached`.
  */
-export function stageShares(heat: number, events: readonly Spread[]): number[] {
+export function stageShares(heat: number, events: readonly Spread[], weights?: readonly number[]): number[] {
   const shares: number[] = []
   let previous = 1
   let total = 0
   for (let i = 0; i <= events.length; i++) {
-    const reached = i < events.length ? shareReached(heat, events[i] as Spread) : 0
+    const reached = i < events.length ? (weights?.[i] ?? 1) * shareReached(heat, events[i] as Spread) : 0
     const share = Math.max(0, previous - reached)
     shares.push(share)
     total += share

@@ -1,0 +1,56 @@
+import { bounds, type Bounds } from '../statistics/quantile.js'
+import { shareReached } from '../phenology/spread.js'
+import type { EmergenceClock } from './emergence.js'
+
+/** How seedlings of a weed come up: a clock and a Weibull over its time, with the uncertainty of its median. */
+export interface EmergenceModel {
+  clock: EmergenceClock
+  onset: number
+  median: number
+  shape: number
+  medianSe: number
+}
+
+/**
+ * Share of a flush that is up by the end of each day, bounds over the members. `scores` move the median by that many of its standard
+ * errors, one a member.
+ *
+ * @param curves emergence time by day, one curve a member, from `emergenceCurves`
+ */
+export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<number>[], scores: readonly number[]): Bounds[] {
+  const { onset, median, shape, medianSe } = model
+  const length = curves[0]?.length ?? 0
+  const spreads = curves.map((_, m) => ({
+    kind: 'weibull' as const,
+    onset,
+    median: Math.max(onset + 1e-6, median + (scores[m] ?? 0) * medianSe),
+    shape,
+  }))
+  return Array.from({ length }, (_, day) => bounds(curves.map((curve, m) => shareReached(curve[day] as number, spreads[m]!))))
+}
+
+/** A run of days on which seedlings come up. */
+export interface Flush {
+  from: number
+  until: number
+  /** Share of the flush that comes up in it. */
+  share: number
+}
+
+const FLUSH_FROM_SHARE_A_DAY = 0.012
+const LONGEST_PAUSE_DAYS = 3
+
+/** The runs of days on which at least 1.2 % come up a day; pauses of up to three days do not end one. */
+export function flushes(emerged: ArrayLike<number>): Flush[] {
+  const result: Flush[] = []
+  for (let day = 0; day < emerged.length; day++) {
+    const gained = (emerged[day] as number) - (day > 0 ? (emerged[day - 1] as number) : 0)
+    if (gained < FLUSH_FROM_SHARE_A_DAY) continue
+    const last = result.at(-1)
+    if (last && day - last.until <= LONGEST_PAUSE_DAYS) {
+      last.share = (emerged[day] as number) - (last.from > 0 ? (emerged[last.from - 1] as number) : 0)
+      last.until = day + 1
+    } else result.push({ from: day, until: day + 1, share: gained })
+  }
+  return result.filter(({ share }) => share >= 0.05)
+}

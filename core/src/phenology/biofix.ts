@@ -1,0 +1,64 @@
+import { chillPortions } from '../heat/chill.js'
+import { sameDayInYear, seasonLater, yearOf, type Hemisphere } from '../weather/calendar.js'
+import { LEAD_DAYS } from '../weather/seasonWeather.js'
+import { bounds } from '../statistics/quantile.js'
+
+/**
+ * The day on which heat starts by the calendar: month and day of the northern hemisphere, half a year later in the southern. A day
+ * in the last 120 before the season belongs to it, so that what germinates in autumn counts into the spring.
+ */
+export function calendarBiofix(date: { month: number; day: number }, firstDay: number, hemisphere: Hemisphere): number {
+  const month = hemisphere === 'south' ? date.month + 6 : date.month
+  const inFirstYear = Date.UTC(yearOf(firstDay), month - 1, date.day) / 86_400_000
+  const years = [-1, 0, 1].map((y) => sameDayInYear(inFirstYear, y))
+  return years.find((day) => day >= firstDay - LEAD_DAYS && day < seasonLater(firstDay, 1)) ?? firstDay
+}
+
+/** A biofix by chill: the day it was met, or the one expected from past seasons with how far it may be off, in days. */
+export interface ChillBiofix {
+  day: number
+  met: boolean
+  /** Standard deviation of the day; 0 once it is met. */
+  sd: number
+}
+
+/**
+ * The day by whose end a season has had its chill, counted from 120 days before it (Fishman, Erez & Couvillon 1987). While it is
+ * not met, the middle of the past seasons' dates stands in. Undefined where neither is known.
+ *
+ * @param temperature °C by hour from `firstHour` on, hours since 1970-01-01 in standard time; NaN ends what is known
+ * @param today day number; later hours are not looked at
+ */
+export function chillBiofix(
+  portions: number,
+  temperature: { firstHour: number; values: ArrayLike<number> },
+  firstDay: number,
+  today: number,
+): ChillBiofix | undefined {
+  const met = dayOfChill(portions, temperature, firstDay, Math.min(today, seasonLater(firstDay, 1)))
+  if (met !== undefined) return { day: met, met: true, sd: 0 }
+  const past: number[] = []
+  for (let years = -40; years < 0; years++) {
+    const season = seasonLater(firstDay, years)
+    const day = dayOfChill(portions, temperature, season, seasonLater(season, 1))
+    if (day !== undefined) past.push(day - season)
+  }
+  if (past.length < 3) return undefined
+  const { p10, p50, p90 } = bounds(past)
+  return { day: Math.max(today, firstDay + Math.round(p50)), met: false, sd: (p90 - p10) / 2.56 }
+}
+
+function dayOfChill(
+  portions: number,
+  { firstHour, values }: { firstHour: number; values: ArrayLike<number> },
+  firstDay: number,
+  until: number,
+): number | undefined {
+  const from = (firstDay - LEAD_DAYS) * 24 - firstHour
+  if (from < 0) return undefined
+  const hours: number[] = []
+  for (let i = from; i < Math.min(values.length, until * 24 - firstHour) && !Number.isNaN(values[i]); i++) hours.push(values[i] as number)
+  if (hours.length < 24) return undefined
+  const hour = chillPortions(hours).findIndex((chill) => chill >= portions)
+  return hour < 0 ? undefined : Math.floor((firstHour + from + hour) / 24)
+}
