@@ -8,9 +8,9 @@ import type { Deps } from '@bocado/server/http/route'
 import { insertIssue } from '@bocado/server/forecasts/store'
 import { inTransaction } from '@bocado/server/http/transaction'
 import { createRound } from '@bocado/server/scouting/service'
-import { addPerson, createSite } from '@bocado/server/sites/service'
+import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
-import { createWatch } from '@bocado/server/watches/service'
+import { createWatch, getBand } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
 import { addStation } from '@bocado/server/weather/stations'
@@ -19,7 +19,21 @@ import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
-import { BLOCKS, DEMO_NOW, KEPT_FORECAST_DAYS, LEAD, PEOPLE, PRODUCTS, SEASON, SITE, STATIONS, STORY, WATERINGS } from './site.js'
+import {
+  BLOCKS,
+  DEMO_NOW,
+  KEPT_FORECAST_DAYS,
+  LEAD,
+  ISSUED_DAYS_AGO,
+  PEOPLE,
+  PRODUCTS,
+  SEASON,
+  SITE,
+  STATIONS,
+  STORY,
+  WATCHES,
+  WATERINGS,
+} from './site.js'
 import { CURRENT_YEAR, inventWeather, type InventedHour, type InventedStation } from './weather.js'
 
 const MAPPING: WeatherMapping = {
@@ -105,20 +119,20 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
 
-  const watch = async (organismId: string, block: string, biofix: string, biofixNote: string): Promise<string> =>
-    (
-      await createWatch(scout, deps, {
-        organismId,
-        blockId: blocks.get(block) as string,
-        season: SEASON,
-        biofix,
-        biofixNote,
-        threshold: null,
-      })
-    ).id
-  const story = await watch('codling-moth', 'Old Apples', STORY.biofix, 'moths in the trap by the old gate at two checks in a row')
-  await watch('codling-moth', 'Ladder Pears', '2026-05-16', 'first of three checks in a row with moths')
-  await watch('grape-berry-moth', 'Terrace Vines', '2026-06-03', 'half the wild grape along the lane open')
+  const watched = new Map<string, string>()
+  for (const { organism, block, biofix = null, note = '', sourceKnown = 'unknown' } of WATCHES) {
+    const { id } = await createWatch(scout, deps, {
+      organismId: organism,
+      blockId: blocks.get(block) as string,
+      season: SEASON,
+      biofix,
+      biofixNote: note,
+      sourceKnown,
+      threshold: null,
+    })
+    watched.set(`${organism} ${block}`, id)
+  }
+  const story = watched.get('codling-moth Old Apples') as string
 
   const check = await addCheckArea(lead, blocks.get('Old Apples') as string, {
     name: STORY.checkName,
@@ -149,6 +163,16 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' })
 }
 
+/** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */
+async function issueForecasts(deps: Deps): Promise<void> {
+  const [site] = await getSites(deps.database, deps.clock)
+  if (!site) return
+  for (const ago of ISSUED_DAYS_AGO) {
+    const then = new Date(Date.parse(DEMO_NOW) - ago * 86_400_000)
+    await getBand({ ...deps, clock: { now: () => Promise.resolve(then) } }, site.id, SEASON)
+  }
+}
+
 async function main(): Promise<void> {
   const url = process.env['BOCADO_DATABASE_URL']
   if (!url) throw new Error('BOCADO_DATABASE_URL is not set; npm run demo sets it')
@@ -165,6 +189,7 @@ async function main(): Promise<void> {
       readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
     }
     await inTransaction(database, (tx) => seed(tx, deps))
+    await issueForecasts(deps)
   } finally {
     await database.end()
   }

@@ -1,4 +1,4 @@
-import type { blocks, Person, productInput, InputOf, weather } from '@bocado/contract'
+import type { blocks, Person, productInput, InputOf, Watch, weather } from '@bocado/contract'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
 
@@ -97,13 +97,21 @@ export const BLOCKS: readonly BlockDefinition[] = [
   },
 ]
 
-/** Waterings from above in the tunnel: every third morning of early June. */
-export const WATERINGS = ['2026-06-01', '2026-06-04', '2026-06-07', '2026-06-10'].map((day) => ({
-  block: 'Glass Two',
-  startedAt: `${day}T13:00:00Z`,
-  endedAt: `${day}T14:30:00Z`,
-  waterMm: 6,
-}))
+/** Waterings from above: in the tunnel every third morning of early June, on the corn every fifth evening from its sowing on. */
+export const WATERINGS = [
+  ...['2026-06-01', '2026-06-04', '2026-06-07', '2026-06-10'].map((day) => ({
+    block: 'Glass Two',
+    startedAt: `${day}T13:00:00Z`,
+    endedAt: `${day}T14:30:00Z`,
+    waterMm: 6,
+  })),
+  ...['2026-05-06', '2026-05-11', '2026-05-16', '2026-05-21', '2026-05-26', '2026-05-31', '2026-06-05', '2026-06-10'].map((day) => ({
+    block: 'Long Corn',
+    startedAt: `${day}T03:00:00Z`,
+    endedAt: `${day}T07:00:00Z`,
+    waterMm: 22,
+  })),
+]
 
 /** Days before the demonstration's now of which the forecasts are kept, one a day. */
 export const KEPT_FORECAST_DAYS = 45
@@ -164,9 +172,56 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
   },
 ]
 
+interface WatchDefinition {
+  organism: string
+  block: string
+  biofix?: string
+  note?: string
+  sourceKnown?: Watch['sourceKnown']
+}
+
+/** What is watched where. Some biofixes were seen, some come by the calendar, and some are not there yet. */
+export const WATCHES: readonly WatchDefinition[] = [
+  { organism: 'codling-moth', block: 'Old Apples', biofix: '2026-05-10', note: 'moths in the trap by the old gate at two checks in a row' },
+  {
+    organism: 'apple-scab',
+    block: 'Old Apples',
+    biofix: '2026-04-04',
+    note: 'half the buds of the earliest row at green tip',
+    sourceKnown: 'yes',
+  },
+  { organism: 'codling-moth', block: 'Ladder Pears', biofix: '2026-05-16', note: 'first of three checks in a row with moths' },
+  { organism: 'pear-psylla', block: 'Ladder Pears', biofix: '2026-03-21', note: 'first eggs on spurs of the lowest trees' },
+  { organism: 'oriental-fruit-moth', block: 'Stone Row', biofix: '2026-04-12', note: 'moths at two checks in a row' },
+  { organism: 'peach-twig-borer', block: 'Stone Row' },
+  { organism: 'grape-berry-moth', block: 'Terrace Vines', biofix: '2026-06-03', note: 'half the wild grape along the lane open' },
+  {
+    organism: 'vine-downy-mildew',
+    block: 'Terrace Vines',
+    biofix: '2026-05-08',
+    note: 'shoots 10 cm in the lowest row',
+    sourceKnown: 'no',
+  },
+  { organism: 'vine-powdery-mildew', block: 'Terrace Vines', biofix: '2026-05-02', note: 'first leaves unfolded', sourceKnown: 'yes' },
+  { organism: 'european-corn-borer', block: 'Long Corn', biofix: '2026-06-01', note: 'moths in the light trap at two checks in a row' },
+  { organism: 'barnyard-grass', block: 'Long Corn', biofix: '2026-05-04', note: 'first sowing, seedbed made that day' },
+  { organism: 'lambsquarters', block: 'Long Corn', biofix: '2026-05-04', note: 'first sowing, seedbed made that day' },
+  { organism: 'onion-maggot', block: 'Onion Flat' },
+  { organism: 'onion-thrips', block: 'Onion Flat', biofix: '2026-05-29', note: 'first thrips between the inner leaves' },
+  { organism: 'western-flower-thrips', block: 'Glass Two', biofix: '2026-04-20', note: 'first on the blue traps by the door' },
+  { organism: 'fungus-gnats', block: 'Glass Two', biofix: '2026-04-15', note: 'first on the yellow traps at the seed trays' },
+  { organism: 'himalayan-balsam', block: 'Creek Margin' },
+  { organism: 'japanese-knotweed', block: 'Creek Margin' },
+  { organism: 'wild-parsnip', block: 'Lower Meadow' },
+  { organism: 'creeping-thistle', block: 'Lower Meadow' },
+  { organism: 'scotch-broom', block: 'Lower Meadow' },
+]
+
+/** Days before today on which forecasts were issued and kept. */
+export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const
+
 /** The Old Apples story of this season: fruit with fresh entries per hundred in truth, from which the counts are drawn. */
 export const STORY = {
-  biofix: '2026-05-10',
   checkName: 'North corner',
   treatedOn: '2026-06-03T04:20:00Z',
   plannedOn: '2026-06-13',

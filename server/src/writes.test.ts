@@ -46,7 +46,9 @@ describe('what is wrong is said at its field', () => {
     expect(await fields('2026-06-13')).toEqual([
       { path: 'biofix', message: 'lies in the future; enter it when it has happened, at the latest today, 2026-06-12' },
     ])
-    expect(await fields('2025-12-31')).toEqual([{ path: 'biofix', message: 'must lie in the season, 2026-01-01 to 2026-12-31' }])
+    expect(await fields('2025-09-02')).toEqual([
+      { path: 'biofix', message: 'must lie in the season or in the 120 days before it, 2025-09-03 to 2026-12-31' },
+    ])
     expect(await fields('2026-02-30')).toEqual([{ path: 'biofix', message: 'enter a day of the calendar, as 2026-06-12' }])
   })
 

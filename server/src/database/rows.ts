@@ -22,6 +22,7 @@ export type Editable =
   | 'wet_event'
   | 'monthly_normals'
   | 'station_correction'
+  | 'own_figure'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')

@@ -29,10 +29,25 @@ export async function takeForecast(
 /** A forecast older than this says no more about the days ahead than past years do. */
 const STALE_AFTER_MS = 36 * 3_600_000
 
+export interface DayAhead extends DayExtremes {
+  /** NaN where the issue holds none. */
+  rain: number
+}
+
+/** Hours of one member: °C, %, mm; NaN where the issue holds none. */
+export interface MemberHours {
+  temperature: Float64Array
+  humidity: Float64Array
+  rain: Float64Array
+}
+
 export interface DaysAhead {
   issuedAt: string
-  /** For each member its daily extremes in °C, today first, complete days only. */
-  members: DayExtremes[][]
+  /** For each member its days, today first, complete days only: extremes in °C, rain in mm. */
+  members: DayAhead[][]
+  /** For each member the hours of these days from `firstHour` on, in standard time. */
+  firstHour: number
+  hours: MemberHours[]
   /** Past issues from which the forecast is corrected; 0 where it is not. */
   correctedFrom: number
   /** Everything that it rests on, for keys of what is made from it. */
@@ -72,9 +87,17 @@ const leadOf = (station: StoredStation, issue: ForecastIssue, day: number): numb
  * The days ahead as the newest forecast of a station has them, from today's midnight in standard time. Hours that were already
  * observed lie over the forecast's; hours that passed unobserved before it was issued come from the issue before it. The bias that
  * past issues showed is taken off. Undefined without a fresh issue.
+ *
+ * @param at the moment from which it is seen, to see it as it once was; now where it is not given
  */
-export async function daysAhead(deps: Deps, station: StoredStation, days: StationDays, today: string): Promise<DaysAhead | undefined> {
-  const now = await deps.clock.now(deps.database)
+export async function daysAhead(
+  deps: Deps,
+  station: StoredStation,
+  days: StationDays,
+  today: string,
+  at?: Date,
+): Promise<DaysAhead | undefined> {
+  const now = at ?? (await deps.clock.now(deps.database))
   const headers = await issuesBetween(deps.database, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
   if (!headers[0]) return undefined
   const nowHour = standardHour(station, now.getTime())
@@ -85,34 +108,71 @@ export async function daysAhead(deps: Deps, station: StoredStation, days: Statio
     const newest = issues[0] as ForecastIssue
     const midnight = dayNumber(today) * 24
     const { hours: observed } = days
-    const hourOf = (hour: number, m: number): number | undefined => {
-      const read = hour < nowHour ? observed.values.temperature[hour - observed.firstHour] : undefined
-      return read !== undefined && !Number.isNaN(read) ? read : issuedHour(issues, 'temperature', hour, m)
+    const hourOf = (variable: IssuedVariable, hour: number, m: number): number => {
+      const read = hour < nowHour ? observed.values[variable][hour - observed.firstHour] : undefined
+      return read !== undefined && !Number.isNaN(read) ? read : (issuedHour(issues, variable, hour, m) ?? NaN)
     }
-    const members = newest.members.map((_, m) => completeDays(midnight, (hour) => hourOf(hour, m)))
-    const complete = Math.min(...members.map(({ length }) => length))
-    if (complete === 0) return undefined
     const correctionOn = (d: number): LeadCorrection | undefined => {
       const lead = leadOf(station, newest, dayNumber(today) + d)
       return corrections.find((correction) => correction.lead === lead)
     }
+    const raw = newest.members.map((_, m) => completeHours(midnight, (variable, hour) => hourOf(variable, hour, m)))
+    const complete = Math.min(...raw.map(({ temperature }) => temperature.length / 24))
+    if (complete === 0) return undefined
+    const hours = raw.map((member) => ({
+      ...cut(member, complete * 24),
+      temperature: corrected(member.temperature, complete, midnight, correctionOn),
+    }))
     return {
       issuedAt: newest.issuedAt,
-      members: members.map((member) => member.slice(0, complete).map((day, d) => correctedDay(day, correctionOn(d)))),
+      members: raw.map((member) =>
+        Array.from({ length: complete }, (_, d) => {
+          const { min, max } = correctedDay(extremesOf(member.temperature, d), correctionOn(d))
+          return { min, max, rain: member.rain.subarray(d * 24, d * 24 + 24).reduce((a, b) => a + b, 0) }
+        }),
+      ),
+      firstHour: midnight,
+      hours,
       correctedFrom: corrections.some(({ min, max }) => min !== 0 || max !== 0) ? scored : 0,
       key,
     }
   })
 }
 
-/** Extremes of the days from an hour on, as long as all of their hours are known. */
-function completeDays(from: number, hourOf: (hour: number) => number | undefined): DayExtremes[] {
-  const extremes: DayExtremes[] = []
+type IssuedVariable = keyof MemberHours
+
+/** The hours of the days from an hour on, as long as the temperature of all of a day's hours is known. */
+function completeHours(from: number, hourOf: (variable: IssuedVariable, hour: number) => number): MemberHours {
+  const temperature: number[] = []
   for (let start = from; ; start += 24) {
-    const hours = Array.from({ length: 24 }, (_, h) => hourOf(start + h)).filter((value) => value !== undefined)
-    if (hours.length < 24) return extremes
-    extremes.push({ min: Math.min(...hours), max: Math.max(...hours) })
+    const hours = Array.from({ length: 24 }, (_, h) => hourOf('temperature', start + h))
+    if (hours.some(Number.isNaN)) break
+    temperature.push(...hours)
   }
+  const others = (variable: IssuedVariable) => Float64Array.from(temperature, (_, i) => hourOf(variable, from + i))
+  return { temperature: Float64Array.from(temperature), humidity: others('humidity'), rain: others('rain') }
+}
+
+const cut = ({ temperature, humidity, rain }: MemberHours, length: number): MemberHours => ({
+  temperature: temperature.subarray(0, length),
+  humidity: humidity.subarray(0, length),
+  rain: rain.subarray(0, length),
+})
+
+function extremesOf(temperature: Float64Array, d: number): DayExtremes {
+  const hours = temperature.subarray(d * 24, d * 24 + 24)
+  return { min: Math.min(...hours), max: Math.max(...hours) }
+}
+
+/** Hours shifted so that each day's extremes are the corrected ones. */
+function corrected(temperature: Float64Array, days: number, midnight: number, on: (d: number) => LeadCorrection | undefined): Float64Array {
+  const result = new Float64Array(days * 24)
+  for (let d = 0; d < days; d++) {
+    const hours = temperature.slice(d * 24, d * 24 + 24)
+    const correction = on(d)
+    result.set(correction ? offsetHours(midnight + d * 24, hours, { min: -correction.min, max: -correction.max }) : hours, d * 24)
+  }
+  return result
 }
 
 /** One hour over the members of a forecast: values by member, in SI units; a variable that the issue lacks is empty. */

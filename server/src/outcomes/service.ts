@@ -7,7 +7,6 @@ import {
   reachableCohort,
   reachHeat,
   reachOf,
-  resolveEvents,
   STATED_AREA_SD_LOG,
   TREATMENT_HOUR_OF_DAY,
   type Bounds,
@@ -16,11 +15,11 @@ import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
-import { getSite } from '../sites/service.js'
+import { getSite, hemisphereOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
-import { watchHeat } from '../watches/forecast.js'
+import { placeModel } from '../watches/forecast.js'
 import { organismOf } from '../watches/service.js'
-import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import { weatherOfBlocks } from '../weather/blockWeather.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
@@ -70,10 +69,15 @@ function countOf(round: Round | undefined, organism: Organism): OutcomeCount | n
 }
 
 /** What a treatment reached, with the weather that came: the generation that it reached most of. */
-function achievedCoverage(watch: StoredWatch, organism: Organism, product: Product, day: string, { weather }: BlockWeather): Bounds | null {
-  const { heat, scores } = watchHeat(watch, weather)
+function achievedCoverage(
+  watch: StoredWatch,
+  organism: Organism,
+  product: Product,
+  day: string,
+  from: Parameters<typeof placeModel>[0],
+): Bounds | null {
+  const { heat, scores, events } = placeModel(from, watch.pinned, watch.biofix)
   if (heat.members.length === 0) return null
-  const events = resolveEvents(watch.pinned)
   const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
   const action = { day: dayNumber(day) - heat.firstDay + TREATMENT_HOUR_OF_DAY, effect: product.effect, residualDays: product.residualDays }
   const reached = watch.pinned.generations.flatMap((generation) => {
@@ -168,9 +172,12 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !product || !block) continue
     const organism = organismOf(watch)
-    const blockWeather = await weatherOf(block)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id)
-    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, blockWeather)
+    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, {
+      block: await weatherOf(block),
+      memo: deps.memo,
+      hemisphere: hemisphereOf(site),
+    })
     result.push(
       outcomeOf(
         treatment,

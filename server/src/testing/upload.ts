@@ -83,15 +83,27 @@ export async function importUntilStoring(
   return { last }
 }
 
-/** Hourly readings of an invented station in °C, standard time of the site, from 1 January of `from` to the hour before `until`. */
-export function hourlyFile(from: number, until: string): string {
-  const lines = ['time,temp C,rain mm']
+/** What an hour of `hourlyFile` may differ in. */
+export interface HourOfFile {
+  rain?: number
+  humidity?: number
+  warmer?: number
+}
+
+/**
+ * Hourly readings of an invented station in °C, standard time of the site, from 1 January of `from` to the hour before `until`. Dry,
+ * without humidity, unless `hourOf` says otherwise of its hours.
+ */
+export function hourlyFile(from: number, until: string, hourOf?: (at: Date) => HourOfFile): string {
+  const lines = [hourOf ? 'time,temp C,rain mm,RH %' : 'time,temp C,rain mm']
   const end = Date.parse(`${until}T00:00:00Z`)
   for (let at = Date.UTC(from, 0, 1); at < end; at += 3_600_000) {
     const date = new Date(at)
+    const { rain = 0, humidity, warmer = 0 } = hourOf?.(date) ?? {}
     const yearly = 12 - 12 * Math.cos((2 * Math.PI * (at / 86_400_000 - 20)) / 365.25) + ((date.getUTCFullYear() * 7) % 5) - 2
-    const temperature = yearly + 6 * Math.cos((2 * Math.PI * (date.getUTCHours() - 15)) / 24)
-    lines.push(`${date.toISOString().slice(0, 16).replace('T', ' ')},${temperature.toFixed(2)},0`)
+    const temperature = yearly + 6 * Math.cos((2 * Math.PI * (date.getUTCHours() - 15)) / 24) + warmer
+    const row = [date.toISOString().slice(0, 16).replace('T', ' '), temperature.toFixed(2), rain]
+    lines.push((hourOf ? [...row, humidity ?? 55 + (date.getUTCHours() % 12)] : row).join(','))
   }
   return lines.join('\n')
 }

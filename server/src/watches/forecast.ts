@@ -1,75 +1,108 @@
-import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import type { Block, WatchForecast, WetEvent, WindowForecast } from '@bocado/contract'
 import {
+  bounds,
   civilDate,
-  dayNumber,
+  datesOf,
+  generationShares,
   heatAtShare,
   reachHeat,
   reachOf,
   resolveEvents,
   seasonHeat,
   seasonLater,
-  seededRandom,
-  stratifiedScores,
+  sunTimes,
   windowForecast,
   windowState,
-  type Hemisphere,
   type Bounds,
+  type Hemisphere,
   type ResolvedEvent,
   type SeasonHeat,
-  type SeasonWeather,
 } from '@bocado/core'
-import { restsOnPlaceholder, type Confidence, type Organism, forecastQuantities } from '@bocado/library'
+import { restsOnPlaceholder, type Organism } from '@bocado/library'
+import type { Memo } from '../memo.js'
 import type { BlockWeather } from '../weather/blockWeather.js'
+import { dateBounds, finiteBounds } from './bounds.js'
+import { forecastEmergence } from './emergence.js'
+import { forecastInfection } from './infection.js'
+import { scoresFor, type PinnedModel } from './models.js'
+import { startOf, type Start } from './start.js'
 import { presentedWatch, type StoredWatch } from './store.js'
 
-/** One seed for all watches: the same weather gives the same forecast, whoever asks. */
-const MEMBER_SEED = 1969
-
-const finite = (value: number): number | null => (Number.isFinite(value) ? value : null)
-const finiteBounds = ({ p10, p50, p90 }: Bounds) => ({ p10: finite(p10), p50: finite(p50), p90: finite(p90) })
-const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Math.round(v * 1e4) / 1e4)
+const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Math.round(v * 1e3) / 1e3)
 
 /** The begin of a stage, as it is spoken of: 3 % of the population have reached it. */
-const begins = (event: ResolvedEvent): number => heatAtShare(0.03, event.spread)
-
-function leastSure(organism: Organism): Confidence {
-  const found = new Set(forecastQuantities(organism).map((q) => q.confidence))
-  return found.has('placeholder') ? 'placeholder' : found.has('approximate') ? 'approximate' : 'established'
-}
+const BEGIN_SHARE = 0.03
+const begins = (event: ResolvedEvent): number => heatAtShare(BEGIN_SHARE, event.spread)
 
 /** What a watch's forecast is made from. */
 export interface ForecastInput {
   watch: StoredWatch
   organism: Organism
   block: BlockWeather
+  ground: Pick<Block, 'id' | 'soilTexture' | 'soilCover'>
+  /** Waterings and condensation of the block. */
+  wetEvents: readonly WetEvent[]
+  hemisphere: Hemisphere
+  memo: Memo
 }
 
-/** The season's heat of a watch, and one standard score per member for the uncertainty of its figures. */
-export function watchHeat(watch: StoredWatch, weather: SeasonWeather): { heat: SeasonHeat; scores: number[] } {
-  const heat = seasonHeat(weather, watch.pinned.heat, dayNumber(watch.biofix))
-  return { heat, scores: heat.members.length > 0 ? stratifiedScores(heat.members.length, seededRandom(MEMBER_SEED)) : [] }
+/** The season's heat of a model from where it starts; the same for every watch with the same rule and start. */
+function heatFrom({ block, memo }: Pick<ForecastInput, 'block' | 'memo'>, pinned: PinnedModel, start: Start): SeasonHeat {
+  return memo.get(`heat ${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
 }
 
-function windowsOf(
-  organism: Organism,
-  watch: StoredWatch,
-  events: readonly ResolvedEvent[],
-  heat: SeasonHeat,
-  scores: readonly number[],
-): WindowForecast[] {
+/** Less than this share of a population makes no generation of its own. */
+const LEAST_GENERATION = 0.05
+
+/** A model on the weather of a season: its heat, its events where they lie, and what of the population goes through each. */
+export interface PlacedModel {
+  start: Start
+  heat: SeasonHeat
+  scores: number[]
+  events: ResolvedEvent[]
+  /** Share of the population in each generation, in the order of the model. */
+  shares: number[]
+}
+
+/** Puts a model on the weather: start, heat, events and generations. The one way in which a forecast of dates begins. */
+export function placeModel(
+  input: Pick<ForecastInput, 'block' | 'memo' | 'hemisphere'>,
+  pinned: PinnedModel,
+  entered: string | null,
+): PlacedModel {
+  const { block } = input
+  const { firstDay, todayIndex, length } = block.weather
+  const start = startOf(pinned, entered, block, firstDay + todayIndex, input.hemisphere)
+  const heat = heatFrom(input, pinned, start)
+  // A start that is off by days is off by what heat those days bring.
+  const from = Math.max(0, start.day - firstDay)
+  const daily = ((heat.median[Math.min(length - 1, from + 13)] ?? 0) - (heat.median[from] ?? 0)) / 13
+  const expected = start.expected ?? (start.daySd === undefined ? undefined : { heat: 0, heatSe: start.daySd * daily })
+  const events = resolveEvents(pinned, expected)
+  const { position, followed } = block
+  const offset = followed?.station.utcOffsetMinutes ?? 0
+  const shares = position
+    ? generationShares(pinned, events, heat.median, (index) => sunTimes(firstDay + index, position, offset).dayLength)
+    : pinned.generations.map(() => 1)
+  return { start, heat, scores: scoresFor(heat.members.length), events, shares }
+}
+
+/** The windows of a placed model: one for each generation that can be reached. */
+export function windowsOf(organism: Organism, pinned: PinnedModel, { events, heat, scores, shares }: PlacedModel): WindowForecast[] {
   const length = seasonLater(heat.firstDay, 1) - heat.firstDay
   // Without weather to come nothing can be said of a window that may still be opening.
   if (heat.members.length === 0 || heat.knownDays < length) return []
-  return watch.pinned.generations.flatMap((generation) => {
+  return pinned.generations.flatMap((generation, g) => {
     const reach = reachOf(events, generation.id, generation.reachableStages)
     if (!reach) return []
     const window = windowForecast(heat.members, scores, reachHeat(reach), length)
     const opensOn = window.opens.p50
+    const few = (shares[g] ?? 1) < LEAST_GENERATION
     return [
       {
         generation: generation.id,
         generationName: organism.generations.find(({ id }) => id === generation.id)?.name ?? generation.id,
-        state: windowState(window, heat.todayIndex),
+        state: few ? ('not-this-season' as const) : windowState(window, heat.todayIndex),
         opens: finiteBounds(window.opens),
         closes: finiteBounds(window.closes),
         bestDay: finiteBounds(window.bestDay),
@@ -97,7 +130,11 @@ function runs(days: readonly number[]): { from: string; to: string }[] {
 
 /** What a season usually is like for a generation, where there is no weather to say more. */
 const usualOf = (organism: Organism, south: boolean): WatchForecast['usual'] =>
-  organism.generations.flatMap(({ id, name, usual }) =>
+  [
+    ...organism.generations.map(({ id, name, usual }) => ({ id, name, usual })),
+    { id: 'infection', name: 'infection', usual: organism.infection?.usual },
+    { id: 'emergence', name: 'seedlings come up', usual: organism.emergence?.usual },
+  ].flatMap(({ id, name, usual }) =>
     usual
       ? [
           {
@@ -111,44 +148,80 @@ const usualOf = (organism: Organism, south: boolean): WatchForecast['usual'] =>
       : [],
   )
 
-/** The forecast of one watch, without what was done and counted. */
-export function forecastWatch(
-  { watch, organism, block }: ForecastInput,
-  hemisphere: Hemisphere,
-): Omit<WatchForecast, 'treatments' | 'rounds'> {
-  const { heat, scores } = watchHeat(watch, block.weather)
-  const events = resolveEvents(watch.pinned)
-  const { method, lower, upper, cutoff } = watch.pinned.heat
+/** How certain a forecast may be stated: dates, months, or not at all. */
+function gradeOf({ watch, organism, block }: ForecastInput, { start, heat }: PlacedModel): WatchForecast['grade'] {
+  if (block.basis === 'none') return 'calendar'
+  if (heat.members.length === 0 || start.how === 'none') return 'none'
+  const { pinned } = watch
+  const unsure = pinned.confidence === undefined ? restsOnPlaceholder(organism) : pinned.confidence === 'placeholder'
+  const unsureStart = start.how === 'expected' && pinned.expectedConfidence === 'placeholder'
+  return unsure || unsureStart ? 'months' : 'dates'
+}
+
+/** When a biofix that nobody entered is expected, as days of the season. */
+function expectedBiofix({ start, heat, scores }: PlacedModel): Bounds | null {
+  const { expected } = start
+  if (!expected) return null
+  const at: ResolvedEvent = {
+    generation: '',
+    id: 'biofix',
+    stage: '',
+    spread: { kind: 'normal', median: expected.heat, sd: 1 },
+    heatSe: expected.heatSe,
+  }
+  return heat.members.length > 0 ? bounds(datesOf(at, 0.5, heat.members, scores)) : null
+}
+
+/** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
+export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatments' | 'rounds' | 'offer'> {
+  const { watch, organism, block, hemisphere } = input
+  const { pinned } = watch
+  const placed = placeModel(input, pinned, watch.biofix)
+  const { start, heat, scores, events, shares } = placed
+  const { method, lower, upper, cutoff } = pinned.heat
   const nowIndex = Math.min(heat.todayIndex, heat.median.length) - 1
+  const weightOf = (generation: string): number => shares[pinned.generations.findIndex(({ id }) => id === generation)] ?? 1
+  const expected = expectedBiofix(placed)
+  const { firstDay } = heat
+  const startDay = start.how === 'expected' ? expectedDay(expected, firstDay) : start.day
   return {
     watch: presentedWatch(watch),
     organismName: organism.name,
     scientificName: organism.scientificName,
+    kind: organism.kind,
     stages: organism.stages,
-    generations: organism.generations.map(({ id, name, reachableStages }) => ({ id, name, reachableStages })),
-    events: events.map((event) => {
-      if (event.spread.kind === 'weibull') throw new RangeError(`event.spread of ${event.id} must not be weibull`)
-      return {
-        generation: event.generation,
-        id: event.id,
-        name: nameOf(organism, event.id),
-        stage: event.stage,
-        spread: event.spread,
-        heatSe: event.heatSe,
-        begins: begins(event),
-      }
-    }),
+    generations: organism.generations.map(({ id, name, reachableStages }) => ({ id, name, reachableStages, share: weightOf(id) })),
+    biofix: {
+      how: start.how,
+      kind: organism.biofix.kind,
+      date: start.how === 'expected' || start.how === 'none' ? null : civilDate(start.day),
+      expected: expected && dateBounds(expected),
+    },
+    events: events.map((event) => ({
+      generation: event.generation,
+      id: event.id,
+      name: nameOf(organism, event.id),
+      stage: event.stage,
+      spread: event.spread,
+      heatSe: event.heatSe,
+      begins: begins(event),
+      weight: weightOf(event.generation),
+      dates: {
+        begins: datesWhere(heat, () => datesOf(event, BEGIN_SHARE, heat.members, scores)),
+        half: datesWhere(heat, () => datesOf(event, 0.5, heat.members, scores)),
+      },
+    })),
     rule: { method, lower, ...(upper === undefined ? {} : { upper }), ...(cutoff ? { cutoff } : {}) },
-    grade: block.basis === 'none' ? 'calendar' : heat.members.length === 0 ? 'none' : restsOnPlaceholder(organism) ? 'months' : 'dates',
+    grade: gradeOf(input, placed),
     basis: block.basis,
     usual: usualOf(organism, hemisphere === 'south'),
-    confidence: leastSure(organism),
+    confidence: pinned.confidence ?? 'approximate',
     stationId: block.followed?.station.id ?? null,
     stationName: block.followed?.station.name ?? null,
     offset: block.place?.offset ?? { min: 0, max: 0 },
     heat: {
       todayIndex: heat.todayIndex,
-      biofixIndex: dayNumber(watch.biofix) - heat.firstDay,
+      biofixIndex: start.day - firstDay,
       knownDays: heat.knownDays,
       median: rounded(heat.median),
       segments: {
@@ -175,6 +248,31 @@ export function forecastWatch(
       now: nowIndex >= 0 ? (heat.median[nowIndex] ?? 0) : 0,
       missing: runs(heat.missingDays),
     },
-    windows: windowsOf(organism, watch, events, heat, scores),
+    windows: windowsOf(organism, pinned, placed),
+    infection: pinned.infection
+      ? forecastInfection({
+          infection: pinned.infection,
+          block,
+          place: input.ground,
+          events: input.wetEvents,
+          heat,
+          scores,
+          start: startDay,
+          memo: input.memo,
+          key: watch.id,
+        })
+      : null,
+    emergence:
+      pinned.emergence && heat.members.length > 0
+        ? forecastEmergence(pinned.emergence, block, input.ground, start.day, scores, input.wetEvents)
+        : null,
+    ownFigures: pinned.own?.length ?? 0,
   }
 }
+
+const NOT_KNOWN = { p10: null, p50: null, p90: null }
+const datesWhere = (heat: SeasonHeat, dates: () => number[]) => (heat.members.length > 0 ? dateBounds(bounds(dates())) : NOT_KNOWN)
+
+/** The day number of the median of an expected date; undefined where it does not come in this season. */
+const expectedDay = (expected: Bounds | null, firstDay: number): number | undefined =>
+  expected && Number.isFinite(expected.p50) ? firstDay + Math.floor(expected.p50) : undefined

@@ -1,18 +1,46 @@
-import { endpoints } from '@bocado/contract'
-import { organisms } from '@bocado/library'
+import { endpoints, type Organism as OrganismInPages } from '@bocado/contract'
+import { organisms, type Organism } from '@bocado/library'
 import type { Router } from 'express'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Deps } from '../http/route.js'
-import { changeWatch, createWatch, getBand, getWatch } from './service.js'
+import { dropOwnFigure, setOwnFigure } from './models.js'
+import { changeWatch, createWatch, getBand, getWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
+
+/** A library entry as the pages need it. */
+function presentedOrganism(organism: Organism): OrganismInPages {
+  const { id, version, name, scientificName, kind, crops, biofix, stages, sampling, infection, tooLate, lookAlikes, hazards } = organism
+  return {
+    id,
+    version,
+    name,
+    scientificName,
+    kind,
+    crops,
+    biofix: { kind: biofix.kind, ask: biofix.ask },
+    stages,
+    sampling,
+    infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,
+    tooLate,
+    poorlyReachable: organism.poorlyReachable ?? null,
+    lookAlikes,
+    hazards,
+  }
+}
 
 export function watchRoutes(router: Router, deps: Deps): void {
   const { watches } = endpoints
-  read(router, deps, watches.organisms, () => Promise.resolve([...organisms]))
+  read(router, deps, watches.organisms, () => Promise.resolve(organisms.map(presentedOrganism)))
   read(router, deps, watches.list, async ({ params, input }) =>
     (await listWatches(deps.database, params.siteId, input.season)).map(presentedWatch),
   )
   read(router, deps, watches.band, ({ params, input }) => getBand(deps, params.siteId, input.season))
+  read(router, deps, watches.figures, ({ params }) => watchFigures(deps, params.siteId, params.watchId))
+  read(router, deps, watches.moves, ({ params, input }) => watchMoves(deps, params.siteId, params.watchId, input.since))
+  read(router, deps, watches.pastSeasons, ({ params }) => pastHeat(deps, params.siteId, params.watchId))
+  write(router, deps, watches.ownFigure, (ctx) => setOwnFigure(ctx, ctx.params.organismId, ctx.input))
+  write(router, deps, watches.dropOwnFigure, (ctx) => dropOwnFigure(ctx, ctx.params.organismId, ctx.input.path))
+  write(router, deps, watches.takeModel, (ctx) => takeModel(ctx, ctx.params.watchId, ctx.input.rowVersion))
   write(router, deps, watches.create, (ctx) => createWatch(ctx, deps, ctx.input))
   write(router, deps, watches.update, (ctx) => changeWatch(ctx, deps, ctx.params.watchId, ctx.input))
   write(router, deps, watches.remove, (ctx) => removeRow(ctx, 'watch', ctx.params.watchId, ctx.input.rowVersion))

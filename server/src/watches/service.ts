@@ -1,16 +1,43 @@
-import { createHash } from 'node:crypto'
-import type { Band, ParsedInputOf, Site, Watch, watches } from '@bocado/contract'
-import { civilDate, dayNumber, LEAD_DAYS, seasonHeat, seasonLater, seasonStart, type HeatRule } from '@bocado/core'
-import { findOrganism, modelOf, type Organism } from '@bocado/library'
+import type {
+  Band,
+  Block,
+  Moves,
+  ParsedInputOf,
+  Product,
+  ResponseOf,
+  Site,
+  Treatment,
+  Watch,
+  WatchForecast,
+  watches,
+} from '@bocado/contract'
+import {
+  civilDate,
+  dayNumber,
+  knownPastYears,
+  LEAD_DAYS,
+  residueLeft,
+  sameDayInYear,
+  seasonHeat,
+  seasonLater,
+  seasonStart,
+  seasonWeather,
+  type HeatRule,
+} from '@bocado/core'
+import { findOrganism, type Organism } from '@bocado/library'
+import { listBlocks } from '../blocks/store.js'
+import { listWetEvents } from '../blocks/wetEvents.js'
 import { insertRow, liveRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { listBlocks } from '../blocks/store.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
-import { listTreatments } from '../treatments/store.js'
+import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
-import { forecastWatch } from './forecast.js'
+import { forecastBlooms } from './blooms.js'
+import { forecastWatch, placeModel } from './forecast.js'
+import { keepIssued, movesOf } from './issued.js'
+import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
 import { findWatch, listWatches, presentedWatch, type StoredWatch } from './store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
@@ -26,10 +53,13 @@ export function organismOf(watch: Pick<Watch, 'organismId'>): Organism {
   return organism
 }
 
-function requireBiofix(site: Site, season: string, biofix: string): void {
+function requireBiofix(site: Site, season: string, biofix: string | null): void {
+  if (biofix === null) return
   const start = dayNumber(season)
+  const earliest = civilDate(start - LEAD_DAYS)
   const end = civilDate(seasonLater(start, 1) - 1)
-  if (biofix < season || biofix > end) throw fieldProblem('biofix', `must lie in the season, ${season} to ${end}`)
+  if (biofix < earliest || biofix > end)
+    throw fieldProblem('biofix', `must lie in the season or in the ${LEAD_DAYS} days before it, ${earliest} to ${end}`)
   if (biofix > site.today)
     throw fieldProblem('biofix', `lies in the future; enter it when it has happened, at the latest today, ${site.today}`)
 }
@@ -42,18 +72,17 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (civilDate(seasonStart(dayNumber(input.season), hemisphereOf(site))) !== input.season)
     throw fieldProblem('season', `must be the first day of a season, such as ${site.season.start}`)
   requireBiofix(site, input.season, input.biofix)
-  const model = JSON.stringify(modelOf(organism))
+  const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId))
   const id = await insertRow(w, 'watch', {
     organism_id: organism.id,
     block_id: input.blockId,
     season: input.season,
     biofix: input.biofix,
     biofix_note: input.biofixNote,
+    source_known: input.sourceKnown,
     threshold_per_100: input.threshold?.per100 ?? null,
     threshold_reason: input.threshold?.reason ?? null,
-    library_version: organism.version,
-    model,
-    model_hash: createHash('sha256').update(model).digest('hex'),
+    ...modelColumns(model),
   })
   return presentedWatch(await getWatch(w.tx, w.siteId, id))
 }
@@ -64,10 +93,31 @@ export async function changeWatch(w: Write, deps: Deps, watchId: string, input: 
   await updateRow(w, 'watch', watchId, input.rowVersion, {
     biofix: input.biofix,
     biofix_note: input.biofixNote,
+    source_known: input.sourceKnown,
     threshold_per_100: input.threshold?.per100 ?? null,
     threshold_reason: input.threshold?.reason ?? null,
   })
   return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
+}
+
+const modelColumns = ({ organism, pinned, hash }: ResolvedModel) => ({
+  library_version: organism.version,
+  model: JSON.stringify(pinned),
+  model_hash: hash,
+})
+
+/** Pins a watch to the model as library and site have it now. It is only ever done when somebody asks for it. */
+export async function takeModel(w: Write, watchId: string, rowVersion: number): Promise<Watch> {
+  const watch = await getWatch(w.tx, w.siteId, watchId)
+  const model = resolvedModel(organismOf(watch), await listOwnFigures(w.tx, w.siteId))
+  await updateRow(w, 'watch', watchId, rowVersion, modelColumns(model))
+  return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
+}
+
+/** The numbers that a watch is pinned to. */
+export async function watchFigures(deps: Deps, siteId: string, watchId: string): Promise<ResponseOf<typeof watches.figures>> {
+  const watch = await getWatch(deps.database, siteId, watchId)
+  return figuresOf(organismOf(watch), watch.pinned.own ?? [])
 }
 
 const AXIS_RULE: HeatRule = { method: 'single-sine', lower: 5 }
@@ -87,37 +137,128 @@ function heatAxis({ weather }: BlockWeather): number[] | null {
   })
 }
 
+type TreatmentOnBand = WatchForecast['treatments'][number]
+
+/** What rain since has left of the deposit of a treatment; null where nothing was left to wash off, or rain is not known. */
+function withDeposit(treatment: Treatment, products: readonly Product[], { place }: BlockWeather, today: number): TreatmentOnBand {
+  const product = products.find(({ id }) => id === treatment.productId)
+  const day = treatment.done && dayNumber(treatment.done.day)
+  if (!place || day === null || !product || product.residualDays === 0) return { ...treatment, depositLeft: null }
+  let rain = 0
+  for (let d = day; d < today; d++) rain += place.rain.get(d) ?? NaN
+  return { ...treatment, depositLeft: Number.isNaN(rain) ? null : Math.round(residueLeft(rain) * 100) / 100 }
+}
+
 /** Every watch of a season with its forecast, what was planned, done and counted. */
 export async function getBand(deps: Deps, siteId: string, season: string): Promise<Band> {
-  const { database } = deps
+  const { database, memo } = deps
   const site = await getSite(database, deps.clock, siteId)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [stored, blocks, rounds, treatments] = await Promise.all([
+  const [stored, blocks, rounds, treatments, products, own, wetEvents] = await Promise.all([
     listWatches(database, siteId, season),
     listBlocks(database, siteId),
     listRounds(database, siteId, season),
     listTreatments(database, siteId, season),
+    listProducts(database, siteId),
+    listOwnFigures(database, siteId),
+    listWetEvents(database, siteId, civilDate(start - LEAD_DAYS)),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const hemisphere = hemisphereOf(site)
+  const today = dayNumber(site.today)
+  const issued: Parameters<typeof keepIssued>[4][number][] = []
   const forecasts: Band['watches'] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
     const weather = await weatherOf(block)
-    const key = `forecast ${weather.key} ${watch.id}@${watch.rowVersion} ${createHash('sha256').update(JSON.stringify(watch.pinned)).digest('hex')} ${hemisphere}`
+    const organism = organismOf(watch)
+    const events = wetEvents.filter(({ blockId }) => blockId === block.id)
+    const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
+    const forecast = memo.get(`forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere}`, () => {
+      const made = forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo })
+      issued.push({ watch, forecast: made, weatherKey: weather.key })
+      return made
+    })
     forecasts.push({
-      ...deps.memo.get(key, () => forecastWatch({ watch, organism: organismOf(watch), block: weather }, hemisphere)),
-      treatments: treatments.filter(({ watchId }) => watchId === watch.id),
+      ...forecast,
+      offer: offerTo(watch, organism, own, memo),
+      treatments: treatments
+        .filter(({ watchId }) => watchId === watch.id)
+        .map((treatment) => withDeposit(treatment, products, weather, today)),
       rounds: rounds.filter(({ watchId }) => watchId === watch.id),
     })
   }
+  if (issued.length > 0 && season === site.season.start)
+    await keepIssued(database, siteId, await deps.clock.now(database), site.today, issued)
   const main = await weatherOf(null)
-  const todayIndex = Math.min(Math.max(dayNumber(site.today) - start, 0), days)
+  const todayIndex = Math.min(Math.max(today - start, 0), days)
   return {
     season: { start: season, days, todayIndex },
-    heatAxis: deps.memo.get(`axis ${main.key}`, () => heatAxis(main)),
+    heatAxis: memo.get(`axis ${main.key}`, () => heatAxis(main)),
+    blooms: memo.get(`blooms ${main.key} ${hemisphere}`, () => forecastBlooms(main, today, hemisphere)),
     watches: forecasts,
   }
+}
+
+/** The model that library and site have now, where it is not the one that a watch is pinned to. */
+function offerTo(
+  watch: StoredWatch,
+  organism: Organism,
+  own: Awaited<ReturnType<typeof listOwnFigures>>,
+  memo: Deps['memo'],
+): WatchForecast['offer'] {
+  const versions = own.filter(({ organismId }) => organismId === organism.id).map(({ id, rowVersion }) => `${id}@${rowVersion}`)
+  const now = memo.get(`model ${organism.id}@${organism.version} ${versions.join()}`, () => resolvedModel(organism, own))
+  return now.hash === watch.modelHash ? null : { model: now.name, ownFigures: now.pinned.own?.length ?? 0 }
+}
+
+/** A watch of a site with what its season is looked at with. */
+async function watchInPlace(deps: Deps, siteId: string, watchId: string): Promise<{ watch: StoredWatch; site: Site; block: Block }> {
+  const watch = await getWatch(deps.database, siteId, watchId)
+  const site = await getSite(deps.database, deps.clock, siteId)
+  const block = (await listBlocks(deps.database, siteId)).find(({ id }) => id === watch.blockId)
+  if (!block) throw new HttpProblem(404, 'The block of this watch was removed. Restore it first.')
+  return { watch, site, block }
+}
+
+/** Forecasts of a watch as they were issued, and why the newest differs from the one with the id, or from yesterday's. */
+export async function watchMoves(deps: Deps, siteId: string, watchId: string, since: string | undefined): Promise<Moves> {
+  const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
+  return movesOf(
+    deps.database,
+    siteId,
+    {
+      watch,
+      organism: organismOf(watch),
+      hemisphere: hemisphereOf(site),
+      memo: deps.memo,
+      today: site.today,
+      now: await deps.clock.now(deps.database),
+      weatherSeen: async (seen) => (await weatherOfBlocks(deps, site, watch.season, seen))(block),
+    },
+    since,
+  )
+}
+
+/** Heat of each past season from the same biofix on, as its own weather brought it. */
+export async function pastHeat(deps: Deps, siteId: string, watchId: string): Promise<ResponseOf<typeof watches.pastSeasons>> {
+  const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
+  const weather = await (await weatherOfBlocks(deps, site, watch.season))(block)
+  const { place } = weather
+  if (!place) return []
+  const { start } = placeModel({ block: weather, memo: deps.memo, hemisphere: hemisphereOf(site) }, watch.pinned, watch.biofix)
+  const firstDay = dayNumber(watch.season)
+  return knownPastYears(place.series, firstDay)
+    .slice(0, 11)
+    .flatMap((years) => {
+      const season = seasonLater(firstDay, years)
+      const then = seasonWeather({ series: place.series, firstDay: season, today: seasonLater(season, 1) })
+      const heat = seasonHeat(then, watch.pinned.heat, sameDayInYear(start.day, years))
+      const cumulative = heat.members[0]?.cumulative
+      return cumulative && heat.missingDays.length === 0
+        ? [{ season: civilDate(season), cumulative: Array.from(cumulative, (h) => Math.round(h * 10) / 10) }]
+        : []
+    })
 }

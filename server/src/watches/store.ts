@@ -1,10 +1,11 @@
 import type { Watch } from '@bocado/contract'
-import type { OrganismModel } from '@bocado/core'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
+import type { PinnedModel } from './models.js'
 
 /** A watch with the model that it is pinned to. */
 export interface StoredWatch extends Watch {
-  pinned: OrganismModel
+  pinned: PinnedModel
+  modelHash: string
 }
 
 export const watchOf = (row: Row): StoredWatch => ({
@@ -12,17 +13,19 @@ export const watchOf = (row: Row): StoredWatch => ({
   organismId: row['organism_id'] as string,
   blockId: row['block_id'] as string,
   season: row['season'] as string,
-  biofix: row['biofix'] as string,
+  biofix: row['biofix'] as string | null,
   biofixNote: row['biofix_note'] as string,
+  sourceKnown: row['source_known'] as Watch['sourceKnown'],
   threshold:
     row['threshold_per_100'] === null ? null : { per100: row['threshold_per_100'] as number, reason: row['threshold_reason'] as string },
   model: `${row['organism_id']}@${row['library_version']}`,
   rowVersion: row['row_version'] as number,
-  pinned: jsonOf<OrganismModel>(row['model']),
+  pinned: jsonOf<PinnedModel>(row['model']),
+  modelHash: row['model_hash'] as string,
 })
 
 /** The watch as it travels: without the numbers of its model. */
-export function presentedWatch({ pinned: _, ...watch }: StoredWatch): Watch {
+export function presentedWatch({ pinned: _, modelHash: __, ...watch }: StoredWatch): Watch {
   return watch
 }
 

@@ -102,7 +102,7 @@ export function originSentence(forecast: WatchForecast, t: Say, f: Format): stri
     corrected: heat.forecast?.correctedFrom ?? 0,
     method: t(`method.${rule.method}` as Parameters<Say>[0]),
     thresholds,
-    biofix: f.date(watch.biofix),
+    biofix: forecast.biofix.date ? f.date(forecast.biofix.date) : '',
     station: stationName ?? '',
     filled: f.percent(heat.filledShare),
     seasons: heat.pastSeasons,

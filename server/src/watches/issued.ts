@@ -1,0 +1,152 @@
+import { createHash, randomUUID } from 'node:crypto'
+import type { Moves, WatchForecast, WindowForecast } from '@bocado/contract'
+import type { Hemisphere } from '@bocado/core'
+import type { Organism } from '@bocado/library'
+import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
+import type { BlockWeather, SeenFrom } from '../weather/blockWeather.js'
+import type { Memo } from '../memo.js'
+import { placeModel, windowsOf } from './forecast.js'
+import type { PinnedModel } from './models.js'
+import type { StoredWatch } from './store.js'
+
+type IssuedWindow = Moves['issued'][number]['windows'][number]
+
+/** A forecast as it was issued, with what it rested on. */
+interface Issued {
+  id: string
+  issuedAt: string
+  today: string
+  biofix: string | null
+  model: PinnedModel
+  modelName: string
+  windows: IssuedWindow[]
+}
+
+const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
+  windows.map(({ generation, generationName, opens, closes }) => ({ generation, generationName, opens, closes }))
+
+/**
+ * Keeps what forecasts of dates say, for good; one that says the same as before on the same day is kept once. Nothing is ever
+ * changed in them.
+ */
+export async function keepIssued(
+  db: Queryable,
+  siteId: string,
+  now: Date,
+  today: string,
+  made: readonly { watch: StoredWatch; forecast: Pick<WatchForecast, 'windows' | 'grade'>; weatherKey: string }[],
+): Promise<void> {
+  const rows = made
+    .filter(({ forecast }) => forecast.grade === 'dates' && forecast.windows.length > 0)
+    .map(({ watch, forecast, weatherKey }) => {
+      const windows = JSON.stringify(issuedWindows(forecast.windows))
+      const hash = createHash('sha256').update(`${windows} ${watch.biofix} ${watch.modelHash}`).digest('hex')
+      return [
+        randomUUID(),
+        siteId,
+        watch.id,
+        sqlInstant(now),
+        today,
+        weatherKey.slice(0, 400),
+        watch.biofix,
+        JSON.stringify(watch.pinned),
+        watch.model,
+        watch.modelHash,
+        windows,
+        hash,
+      ]
+    })
+  if (rows.length === 0) return
+  await db.query(
+    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, windows, dates_hash) VALUES ?',
+    [rows],
+  )
+}
+
+async function listIssued(db: Queryable, siteId: string, watchId: string): Promise<Issued[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT * FROM issued_forecast WHERE site_id = ? AND watch_id = ? ORDER BY issued_at DESC, created_at DESC LIMIT 400`,
+    [siteId, watchId],
+  )
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    issuedAt: instantOf(row['issued_at'] as string),
+    today: row['today'] as string,
+    biofix: row['biofix'] as string | null,
+    model: jsonOf<PinnedModel>(row['model']),
+    modelName: row['model_name'] as string,
+    windows: jsonOf<IssuedWindow[]>(row['windows']),
+  }))
+}
+
+/** What is needed to look at a watch's season from another moment. */
+export interface MovesInput {
+  watch: StoredWatch
+  organism: Organism
+  hemisphere: Hemisphere
+  memo: Memo
+  today: string
+  now: Date
+  /** The block's weather as seen from a moment. */
+  weatherSeen: (seen?: SeenFrom) => Promise<BlockWeather>
+}
+
+/**
+ * Forecasts of a watch as they were issued, and why the openings of its windows differ today from one of them. One input after the
+ * other is put in place of the old one, in the order in which they come about: readings put right since, weather that came, the new
+ * forecast, biofix, model. What each moves is its share; together they are the whole move.
+ */
+export async function movesOf(db: Queryable, siteId: string, input: MovesInput, since: string | undefined): Promise<Moves> {
+  const all = await listIssued(db, siteId, input.watch.id)
+  const newestOfDay = all.filter(({ today }, i) => all.findIndex((other) => other.today === today) === i)
+  const issued = newestOfDay.slice(0, 60).map(({ id, issuedAt, today, modelName, biofix, windows }) => ({
+    id,
+    issuedAt,
+    today,
+    model: modelName,
+    biofix,
+    windows,
+  }))
+  const before = since === undefined ? newestOfDay.find(({ today }) => today < input.today) : all.find(({ id }) => id === since)
+  return { issued, since: before ? await compared(before, input) : null }
+}
+
+async function compared(before: Issued, input: MovesInput): Promise<NonNullable<Moves['since']>> {
+  const { watch, organism, hemisphere, memo } = input
+  const issue = { today: before.today, at: new Date(before.issuedAt) }
+  const opensBy = async (seen: SeenFrom | undefined, pinned: PinnedModel, biofix: string | null): Promise<Map<string, number | null>> => {
+    const block = await input.weatherSeen(seen)
+    const windows = windowsOf(organism, pinned, placeModel({ block, memo, hemisphere }, pinned, biofix))
+    return new Map(windows.map(({ generation, opens }) => [generation, opens.p50]))
+  }
+  // A forecast older than a week or so has no days left that are still ahead; then past seasons stood there.
+  const steps = [
+    { cause: 'readings' as const, opens: await opensBy({ today: before.today, forecast: issue }, before.model, before.biofix) },
+    { cause: 'weather' as const, opens: await opensBy({ today: input.today, forecast: issue }, before.model, before.biofix) },
+    { cause: 'forecast' as const, opens: await opensBy(undefined, before.model, before.biofix) },
+    { cause: 'biofix' as const, opens: await opensBy(undefined, before.model, watch.biofix) },
+    { cause: 'model' as const, opens: await opensBy(undefined, watch.pinned, watch.biofix) },
+  ]
+  return {
+    id: before.id,
+    windows: before.windows.map(({ generation, generationName, opens }) => {
+      const now = steps.at(-1)?.opens.get(generation) ?? null
+      let last = opens.p50
+      const known = last !== null && steps.every((step) => typeof step.opens.get(generation) === 'number')
+      return {
+        generation,
+        generationName,
+        before: opens.p50,
+        now,
+        steps: known
+          ? steps.map((step) => {
+              const at = step.opens.get(generation) as number
+              const days = Math.round((at - (last as number)) * 10) / 10
+              last = at
+              return { cause: step.cause, days }
+            })
+          : [],
+      }
+    }),
+  }
+}

@@ -1,0 +1,158 @@
+import { createHash } from 'node:crypto'
+import type { ModelFigure } from '@bocado/contract'
+import { resolveEvents, seededRandom, stratifiedScores, type OrganismModel } from '@bocado/core'
+import {
+  expectedFigures,
+  findOrganism,
+  forecastFigures,
+  modelOf,
+  restsOnPlaceholder,
+  type Confidence,
+  type NamedFigure,
+  type Organism,
+} from '@bocado/library'
+import { insertRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+
+/** A number of the library for which a site has its own. */
+export interface OwnFigure {
+  path: string
+  value: number
+  reason: string
+}
+
+/** A model as a watch is pinned to it: the numbers, how sure the least sure of them is, and which are the site's own. */
+export interface PinnedModel extends OrganismModel {
+  confidence?: Confidence
+  /** How sure the expected biofix is, which counts as long as none is entered. */
+  expectedConfidence?: Confidence
+  own?: readonly OwnFigure[]
+}
+
+export interface ResolvedModel {
+  /** Library entry and version. */
+  name: string
+  organism: Organism
+  pinned: PinnedModel
+  hash: string
+}
+
+const allFigures = (organism: Organism): NamedFigure[] => [...forecastFigures(organism), ...expectedFigures(organism)]
+
+function leastSure(figures: readonly NamedFigure[], others: readonly Confidence[]): Confidence {
+  const found = new Set([...figures.map(({ quantity }) => quantity.confidence), ...others])
+  return found.has('placeholder') ? 'placeholder' : found.has('approximate') ? 'approximate' : 'established'
+}
+
+/** The library entry with the site's own numbers laid over it. Such a number is approximate: the site answers for it. */
+export function withOwn(entry: Organism, own: readonly OwnFigure[]): Organism {
+  const organism = structuredClone(entry)
+  for (const { path, value } of own) {
+    const figure = allFigures(organism).find((f) => f.path === path)
+    if (figure) Object.assign(figure.quantity, { value, confidence: 'approximate', region: 'this site', source: { kind: 'none' } })
+  }
+  return organism
+}
+
+export const hashOf = (model: unknown): string => createHash('sha256').update(JSON.stringify(model)).digest('hex')
+
+function resolve(entry: Organism, own: readonly OwnFigure[]): ResolvedModel {
+  const organism = withOwn(entry, own)
+  const statements: Confidence[] = [organism.heat.confidence, ...(organism.infection ? [organism.infection.confidence] : [])]
+  const pinned: PinnedModel = {
+    ...modelOf(organism),
+    confidence: restsOnPlaceholder(organism) ? 'placeholder' : leastSure(forecastFigures(organism), statements),
+    expectedConfidence: leastSure(expectedFigures(organism), []),
+    ...(own.length > 0 ? { own } : {}),
+  }
+  return { name: `${entry.id}@${entry.version}`, organism, pinned, hash: hashOf(pinned) }
+}
+
+interface StoredFigure extends OwnFigure {
+  id: string
+  organismId: string
+  rowVersion: number
+}
+
+export async function listOwnFigures(db: Queryable, siteId: string): Promise<StoredFigure[]> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM own_figure WHERE site_id = ? AND deleted_at IS NULL ORDER BY path', [siteId])
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    organismId: row['organism_id'] as string,
+    path: row['path'] as string,
+    value: row['value'] as number,
+    reason: row['reason'] as string,
+    rowVersion: row['row_version'] as number,
+  }))
+}
+
+/** Library entry and own numbers of a site, resolved into one model. */
+export function resolvedModel(organism: Organism, figures: readonly StoredFigure[]): ResolvedModel {
+  const own = figures.filter(({ organismId }) => organismId === organism.id).map(({ path, value, reason }) => ({ path, value, reason }))
+  return resolve(organism, own)
+}
+
+function libraryEntry(organismId: string): Organism {
+  const organism = findOrganism(organismId)
+  if (!organism) throw new HttpProblem(404, 'The library has no such organism.')
+  return organism
+}
+
+/** Every number of a library entry, with those of `own` in their place. */
+export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigure[] {
+  const library = new Map(allFigures(entry).map(({ path, quantity }) => [path, quantity.value]))
+  return allFigures(withOwn(entry, own)).map(({ path, quantity }) => {
+    const mine = own.find((f) => f.path === path)
+    return { path, ...quantity, own: mine ? { libraryValue: library.get(path) as number, reason: mine.reason } : null }
+  })
+}
+
+/** A site's own value for a number. Refused where no forecast can be made with it. */
+export async function setOwnFigure(w: Write, organismId: string, figure: OwnFigure): Promise<ModelFigure[]> {
+  const entry = libraryEntry(organismId)
+  if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
+  const stored = (await listOwnFigures(w.tx, w.siteId)).filter((f) => f.organismId === organismId)
+  const own = [...stored.filter(({ path }) => path !== figure.path), figure]
+  requireUsable(entry, own)
+  const before = stored.find(({ path }) => path === figure.path)
+  const columns = { organism_id: organismId, path: figure.path, value: figure.value, reason: figure.reason }
+  if (before) await updateRow(w, 'own_figure', before.id, before.rowVersion, columns)
+  else await insertRow(w, 'own_figure', columns)
+  return figuresOf(entry, own)
+}
+
+export async function dropOwnFigure(w: Write, organismId: string, path: string): Promise<ModelFigure[]> {
+  const stored = (await listOwnFigures(w.tx, w.siteId)).filter((f) => f.organismId === organismId)
+  const before = stored.find((f) => f.path === path)
+  if (!before) throw new HttpProblem(404, 'This site has no value of its own for this number.')
+  await removeRow(w, 'own_figure', before.id, before.rowVersion)
+  return figuresOf(
+    libraryEntry(organismId),
+    stored.filter((f) => f.path !== path),
+  )
+}
+
+function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {
+  const { pinned } = resolve(entry, own)
+  const { heat } = pinned
+  if (heat.upper !== undefined && heat.upper <= heat.lower)
+    throw fieldProblem('value', `leaves no range between the thresholds, ${heat.lower} and ${heat.upper} °C`)
+  for (const { path, quantity } of allFigures(withOwn(entry, own))) {
+    if (quantity.unit === 'share' && (quantity.value <= 0 || quantity.value >= 1))
+      throw fieldProblem('value', `of ${path} must lie between 0 and 1, got ${quantity.value}`)
+    if (/Se$|spread$|slope$|median$|shape$/.test(path) && quantity.value <= 0)
+      throw fieldProblem('value', `of ${path} must be above 0, got ${quantity.value}`)
+  }
+  try {
+    resolveEvents(pinned)
+  } catch (error) {
+    if (error instanceof RangeError) throw fieldProblem('value', `does not make a model: ${error.message}`)
+    throw error
+  }
+}
+
+/** One seed for all watches: the same weather gives the same forecast, whoever asks. */
+const MEMBER_SEED = 1969
+
+/** One standard score per member for the uncertainty of a model's figures. */
+export const scoresFor = (members: number): number[] => (members > 0 ? stratifiedScores(members, seededRandom(MEMBER_SEED)) : [])

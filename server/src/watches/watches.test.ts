@@ -1,0 +1,344 @@
+import { endpoints, type InputOf, type WatchForecast } from '@bocado/contract'
+import { civilDate, dayNumber, resolveEvents, scabWetHours, severityValue } from '@bocado/core'
+import { modelOf, organisms } from '@bocado/library'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Row } from '../database/pool.js'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
+import { hourlyFile, importFile, preview } from '../testing/upload.js'
+
+const { watches, blocks, demo, treatments } = endpoints
+const SEASON = '2026-01-01'
+
+/** Ten hours of rain on 20 April, eight on 3 June; otherwise dry leaves. Irrigation is what waters the soil. */
+const rainy = (at: Date): { rain?: number } => {
+  const date = at.toISOString().slice(5, 10)
+  if (at.getUTCFullYear() !== 2026) return {}
+  if (date === '04-20' && at.getUTCHours() >= 8 && at.getUTCHours() < 18) return { rain: 1.5 }
+  return date === '06-03' && at.getUTCHours() >= 10 && at.getUTCHours() < 18 ? { rain: 2 } : {}
+}
+
+let app: Application
+let place: TestSite
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const file = hourlyFile(2020, '2026-06-12', rainy)
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+})
+afterAll(() => app.stop())
+
+const at = () => ({ siteId: place.site.id })
+const as = () => ({ person: place.person })
+const addBlock = async (name: string): Promise<string> =>
+  done(await app.call(blocks.create, at(), { name, kind: 'field', soilTexture: 'loam' }, as())).id
+const watch = async (organismId: string, blockId: string, more: Partial<InputOf<typeof watches.create>> = {}) =>
+  done(await app.call(watches.create, at(), { organismId, blockId, season: SEASON, ...more }, as()))
+const forecastOf = async (watchId: string): Promise<WatchForecast> =>
+  done(await app.call(watches.band, at(), { season: SEASON })).watches.find((f) => f.watch.id === watchId)!
+const moveClock = async (now: string) => done(await app.call(demo.setClock, {}, { now }))
+const index = (date: string): number => dayNumber(date) - dayNumber(SEASON)
+
+test.each(organisms.map((o) => [o.name, o] as const))('the computation takes the model of %s', (_, organism) => {
+  const model = modelOf(organism)
+  const events = resolveEvents(model)
+  for (const { id } of model.generations) {
+    const medians = events.filter(({ generation }) => generation === id).map(({ spread }) => spread.median)
+    expect(medians, id).toEqual([...medians].sort((a, b) => a - b))
+  }
+  const { infection } = model
+  if (infection?.model.kind === 'severity-table') expect(severityValue(infection.model.table, 20, 24)).toBeGreaterThan(2)
+})
+
+describe('a biofix', () => {
+  let id: string
+  test('that nobody entered is expected, with bounds, and says so', async () => {
+    id = (await watch('codling-moth', await addBlock('Expected'))).id
+    const forecast = await forecastOf(id)
+    expect(forecast.biofix).toMatchObject({ how: 'expected', kind: 'sustained-catch', date: null })
+    const { p10, p50, p90 } = forecast.biofix.expected!
+    expect(p10! < p50! && p50! < p90!).toBe(true)
+    expect(forecast.heat.biofixIndex).toBe(0)
+    expect(forecast.grade).toBe('dates')
+  })
+
+  test('that is entered takes its place, and narrows the dates', async () => {
+    const before = await forecastOf(id)
+    const biofix = civilDate(dayNumber(SEASON) + Math.floor(before.biofix.expected!.p50!))
+    done(await app.call(watches.update, { ...at(), watchId: id }, { ...before.watch, biofix }, as()))
+    const after = await forecastOf(id)
+    expect(after.biofix).toMatchObject({ how: 'entered', date: biofix, expected: null })
+    const width = (f: WatchForecast) => f.events[2]!.dates.half.p90! - f.events[2]!.dates.half.p10!
+    expect(width(after)).toBeLessThan(width(before))
+    expect(Math.abs(after.events[2]!.dates.half.p50! - before.events[2]!.dates.half.p50!)).toBeLessThan(4)
+  })
+
+  test('by the calendar needs nobody, and one that rests on a guess gives months only', async () => {
+    const calendar = await forecastOf((await watch('onion-maggot', await addBlock('Calendar'))).id)
+    expect(calendar.biofix).toMatchObject({ how: 'calendar', date: '2026-01-01' })
+    expect(calendar.grade).toBe('dates')
+    const thrips = await watch('onion-thrips', await addBlock('Guessed'))
+    expect((await forecastOf(thrips.id)).grade).toBe('months')
+    done(await app.call(watches.update, { ...at(), watchId: thrips.id }, { ...thrips, biofix: '2026-05-20' }, as()))
+    expect((await forecastOf(thrips.id)).grade).toBe('dates')
+  })
+
+  test('of what germinates in autumn lies before the season and counts into it', async () => {
+    const forecast = await forecastOf((await watch('chickweed', await addBlock('Autumn'))).id)
+    expect(forecast.biofix).toMatchObject({ how: 'calendar', date: '2025-09-15' })
+    expect(forecast.heat.biofixIndex).toBe(-108)
+    expect(forecast.heat.median[0]).toBeGreaterThan(300)
+    expect(forecast.emergence!.p50[0]).toBeGreaterThan(0.5)
+  })
+})
+
+describe('generations', () => {
+  test('shrink by diapause as days shorten, and an event has dates for its begin and its middle', async () => {
+    const forecast = await forecastOf((await watch('oriental-fruit-moth', await addBlock('Peaches'), { biofix: '2026-04-10' })).id)
+    const [first, second, third] = forecast.generations.map(({ share }) => share)
+    expect(first).toBe(1)
+    expect(second).toBeGreaterThan(0.95)
+    expect(third).toBeLessThan(second!)
+    for (const { dates, generation } of forecast.events) if (generation === 'first') expect(dates.begins.p50!).toBeLessThan(dates.half.p50!)
+    expect(forecast.events.find(({ generation }) => generation === 'third')!.weight).toBe(third)
+  })
+})
+
+describe('infection', () => {
+  let id: string
+  test('comes on the day whose rain was long enough, and says until when it can be cured and when it shows', async () => {
+    id = (await watch('apple-scab', await addBlock('Scabby'), { biofix: '2026-04-01', sourceKnown: 'yes' })).id
+    await moveClock('2026-04-22T14:30:00Z')
+    const { infection, watch: stored, heat } = await forecastOf(id)
+    expect(stored.sourceKnown).toBe('yes')
+    expect(infection!.days.map(({ day }) => day)).toEqual([index('2026-04-20')])
+    const [day] = infection!.days
+    expect(day).toMatchObject({ probability: 1, certain: true, curativeUntil: index('2026-04-23') })
+    // Ten wet hours at the warm of the day against those that the table asks for.
+    expect(day!.severity).toBeCloseTo(10 / scabWetHours(15.5), 0)
+    expect(infection!.state).toBe('cure')
+    expect(infection!.from).toBe(index('2026-04-01'))
+    // 200 °C·d above 0 °C later, day by day.
+    const shown = heat.median.findIndex((h) => h >= heat.median[day!.day]! + 200)
+    expect(Math.abs(day!.symptoms.p50! - shown)).toBeLessThan(1.5)
+    expect(day!.symptoms.p10!).toBeLessThan(day!.symptoms.p90!)
+    // Past seasons were dry, and that is known.
+    expect(infection!.usual!.byNow).toEqual({ p10: 0, p50: 0, p90: 0 })
+  })
+
+  test('is quiet when no longer curable, and over when its heat has come', async () => {
+    await moveClock('2026-04-26T14:30:00Z')
+    expect((await forecastOf(id)).infection!.state).toBe('quiet')
+    await moveClock('2026-06-12T14:30:00Z')
+    const { infection, heat } = await forecastOf(id)
+    expect(infection!.state).toBe('over')
+    expect(heat.median[infection!.until!]).toBeGreaterThan(600)
+    expect(infection!.days).toHaveLength(1)
+  })
+
+  test('of vine downy mildew needs ten millimetres in the warm; the deposit of a spray is washed off by it', async () => {
+    const vines = await watch('vine-downy-mildew', await addBlock('Vines'), { biofix: '2026-05-01' })
+    const { infection } = await forecastOf(vines.id)
+    expect(infection!.days.map(({ day }) => day)).toEqual([index('2026-06-03'), index('2026-06-04')])
+    const product = done(
+      await app.call(
+        treatments.addProduct,
+        at(),
+        {
+          name: 'Terrace copper',
+          kind: 'fungicide',
+          stages: ['spore'],
+          effect: 0.8,
+          residualDays: 10,
+          labelRate: 1,
+          rateUnit: 'kg/ha',
+          reEntryHours: 24,
+          preHarvestDays: 21,
+          bees: 'none-stated',
+          protection: 'gloves, respirator',
+        },
+        as(),
+      ),
+    )
+    const plan = done(
+      await app.call(treatments.plan, at(), { watchId: vines.id, productId: product.id, plannedOn: '2026-06-02', note: '' }, as()),
+    )
+    done(
+      await app.call(
+        treatments.record,
+        { ...at(), treatmentId: plan.id },
+        { startedAt: '2026-06-02T13:00:00Z', rate: 1, areaHa: 2, weather: {}, note: '', rowVersion: plan.rowVersion },
+        as(),
+      ),
+    )
+    // 16 mm since: 2^(−16/25).
+    expect((await forecastOf(vines.id)).treatments[0]!.depositLeft).toBeCloseTo(2 ** (-16 / 25), 2)
+  })
+})
+
+test('seedlings wait for water: after a watering they come, without it they do not', async () => {
+  const dry = await addBlock('Dry corn')
+  const wet = await addBlock('Watered corn')
+  for (const day of ['2026-05-05', '2026-05-09', '2026-05-13', '2026-05-17', '2026-05-21', '2026-05-25', '2026-05-29'])
+    done(
+      await app.call(
+        blocks.addWetEvent,
+        { ...at(), blockId: wet },
+        { kind: 'overhead-watering', startedAt: `${day}T12:00:00Z`, endedAt: `${day}T15:00:00Z`, waterMm: 25, note: '' },
+        as(),
+      ),
+    )
+  const up = async (blockId: string) =>
+    (await forecastOf((await watch('lambsquarters', blockId, { biofix: '2026-05-04' })).id)).emergence!.p50[index('2026-06-10')]!
+  const [without, watered] = [await up(dry), await up(wet)]
+  expect(watered).toBeGreaterThan(0.5)
+  expect(without).toBeLessThan(watered / 2)
+})
+
+describe("a site's own number", () => {
+  let id: string
+  const figures = async () => done(await app.call(watches.figures, { ...at(), watchId: id }, {}))
+  const set = (path: string, value: number, reason = 'three seasons of trap counts in this row') =>
+    app.call(watches.ownFigure, { ...at(), organismId: 'grape-berry-moth' }, { path, value, reason }, as())
+
+  test('is offered to a watch, changes nothing until it is taken, and then its forecast', async () => {
+    id = (await watch('grape-berry-moth', await addBlock('Grapes'), { biofix: '2026-06-01' })).id
+    const before = await forecastOf(id)
+    expect(before).toMatchObject({ offer: null, ownFigures: 0 })
+    const listed = done(await set('eggs.heat', 95))
+    expect(listed.find(({ path }) => path === 'eggs.heat')).toMatchObject({
+      value: 95,
+      region: 'this site',
+      own: { libraryValue: 45, reason: 'three seasons of trap counts in this row' },
+    })
+    const offered = await forecastOf(id)
+    expect(offered.offer).toEqual({ model: before.watch.model, ownFigures: 1 })
+    expect(offered.windows).toEqual(before.windows)
+    expect((await figures()).find(({ path }) => path === 'eggs.heat')!.value).toBe(45)
+    done(await app.call(watches.takeModel, { ...at(), watchId: id }, { rowVersion: offered.watch.rowVersion }, as()))
+    const taken = await forecastOf(id)
+    expect(taken).toMatchObject({ offer: null, ownFigures: 1 })
+    expect(taken.windows[0]!.opens.p50!).toBeGreaterThan(before.windows[0]!.opens.p50!)
+    expect((await figures()).find(({ path }) => path === 'eggs.heat')!.value).toBe(95)
+  })
+
+  test('that makes no model is refused at its field and changes nothing', async () => {
+    const refusal = async (path: string, value: number) => (await set(path, value)).problem.fields?.[0]
+    expect(await refusal('eggs.wings', 1)).toEqual({ path: 'path', message: 'is no number of this organism' })
+    expect((await refusal('eggs.heatSe', 0))!.message).toContain('must be above 0')
+    expect((await refusal('hatch.atShare', 1.2))!.message).toContain('between 0 and 1')
+    expect((await set('eggs.heat', 95, '')).problem.fields?.[0]?.path).toBe('reason')
+    expect((await forecastOf(id)).offer).toBeNull()
+  })
+
+  test('goes when it is dropped, and the library is offered again', async () => {
+    done(await app.call(watches.dropOwnFigure, { ...at(), organismId: 'grape-berry-moth' }, { path: 'eggs.heat' }, as()))
+    expect((await forecastOf(id)).offer).toMatchObject({ ownFigures: 0 })
+    const [[row]] = await app.database.query<Row[]>("SELECT COUNT(*) AS n FROM audit WHERE entity = 'own_figure'")
+    expect(row!['n']).toBe(2)
+  })
+})
+
+describe('forecasts that were issued', () => {
+  let id: string
+  const moves = async (since?: string) => done(await app.call(watches.moves, { ...at(), watchId: id }, since ? { since } : {}))
+
+  test('are kept day by day, once for what they say, and never changed', async () => {
+    await moveClock('2026-06-05T14:30:00Z')
+    id = (await watch('codling-moth', await addBlock('Moving'), { biofix: '2026-05-10' })).id
+    const first = await forecastOf(id)
+    await forecastOf(id)
+    await moveClock('2026-06-12T14:30:00Z')
+    await forecastOf(id)
+    const { issued } = await moves()
+    expect(issued.map(({ today }) => today)).toEqual(['2026-06-12', '2026-06-05'])
+    expect(issued[1]!.windows[0]!.opens).toEqual(first.windows[0]!.opens)
+    expect(issued[1]).toMatchObject({ biofix: '2026-05-10', model: first.watch.model })
+  })
+
+  const total = (steps: readonly { days: number }[]): number => steps.reduce((sum, { days }) => sum + days, 0)
+
+  test('differ by weather that came, and by nothing else where nothing else changed', async () => {
+    const { since } = await moves()
+    const [window] = since!.windows
+    expect(total(window!.steps)).toBeCloseTo(window!.now! - window!.before!, 6)
+    const days = Object.fromEntries(window!.steps.map(({ cause, days: d }) => [cause, d]))
+    expect(days).toMatchObject({ readings: 0, forecast: 0, biofix: 0, model: 0 })
+  })
+
+  test('differ by a biofix that was put right and by a model that was taken, each with its days', async () => {
+    const { watch: stored } = await forecastOf(id)
+    const changed = done(await app.call(watches.update, { ...at(), watchId: id }, { ...stored, biofix: '2026-05-14' }, as()))
+    done(
+      await app.call(
+        watches.ownFigure,
+        { ...at(), organismId: 'codling-moth' },
+        { path: 'hatch-2.heat', value: 140, reason: 'late broods here' },
+        as(),
+      ),
+    )
+    done(await app.call(watches.takeModel, { ...at(), watchId: id }, { rowVersion: changed.rowVersion }, as()))
+    const { issued, since } = await moves((await moves()).issued.at(-1)!.id)
+    expect(issued).toHaveLength(2)
+    const [first, second] = since!.windows
+    expect(first!.steps.find(({ cause }) => cause === 'biofix')!.days).toBeGreaterThan(0)
+    expect(second!.steps.find(({ cause }) => cause === 'model')!.days).toBeGreaterThan(0)
+    for (const window of since!.windows) expect(total(window.steps)).toBeCloseTo(window.now! - window.before!, 6)
+  })
+
+  test('of past seasons are read from their own weather', async () => {
+    const past = done(await app.call(watches.pastSeasons, { ...at(), watchId: id }, {}))
+    expect(past.map(({ season }) => season)).toEqual(['2025-01-01', '2024-01-01', '2023-01-01', '2022-01-01', '2021-01-01', '2020-01-01'])
+    for (const { cumulative } of past) {
+      expect(cumulative[130]).toBe(0)
+      expect(cumulative[300]).toBeGreaterThan(500)
+    }
+  })
+})
+
+test('blooms come by heat in their order, the apple after its chill', async () => {
+  const { blooms } = done(await app.call(watches.band, at(), { season: SEASON }))
+  const first = (plant: string) => blooms.find((b) => b.plant === plant && b.event === 'first-open')!.date.p50!
+  expect(first('forsythia') < first('common-lilac') && first('common-lilac') < first('linden')).toBe(true)
+  expect(first('apple')).toBeGreaterThan(40)
+  expect(blooms.every(({ date }) => date.p10! <= date.p90!)).toBe(true)
+})
+
+test('in the southern hemisphere a season starts in July, and its calendar with it', async () => {
+  const south = await startSite(app, 'South Bench')
+  const { sites } = endpoints
+  const { rowVersion: _, ...about } = south.site
+  done(
+    await app.call(
+      sites.update,
+      { siteId: south.site.id },
+      { ...about, latitude: -38, longitude: 145, rowVersion: south.site.rowVersion },
+      { person: south.person },
+    ),
+  )
+  // The northern file half a year later: its January is July here.
+  const file = hourlyFile(2019, '2026-12-13')
+    .split('\n')
+    .map((line, i) =>
+      i === 0
+        ? line
+        : `${new Date(Date.parse(`${line.slice(0, 10)}T00:00:00Z`) - 184 * 86_400_000).toISOString().slice(0, 10)}${line.slice(10)}`,
+    )
+    .join('\n')
+  await importFile(app, south, file, (await preview(app, south, file.slice(0, 200_000))).body.mapping)
+  const fly = done(
+    await app.call(
+      watches.create,
+      { siteId: south.site.id },
+      { organismId: 'cherry-fruit-fly', blockId: south.blockId, season: '2025-07-01' },
+      { person: south.person },
+    ),
+  )
+  const band = done(await app.call(watches.band, { siteId: south.site.id }, { season: '2025-07-01' }))
+  const forecast = band.watches.find((f) => f.watch.id === fly.id)!
+  expect(band.season).toMatchObject({ days: 365, todayIndex: 346 })
+  expect(forecast.biofix).toMatchObject({ how: 'calendar', date: '2025-09-01' })
+  const begins = civilDate(dayNumber('2025-07-01') + Math.floor(forecast.events[0]!.dates.half.p50!))
+  expect(begins >= '2025-11-01' && begins <= '2026-01-31', begins).toBe(true)
+  expect(forecast.usual.flatMap(({ months }) => months)).toEqual([11, 12])
+})
