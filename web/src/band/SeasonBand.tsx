@@ -1,63 +1,68 @@
-import type { Band, WatchForecast, WindowForecast } from '@bocado/contract'
-import { area, curveMonotoneX, line } from 'd3-shape'
+import type { Band, Treatment, WatchForecast } from '@bocado/contract'
+import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
-import { StageShape } from '../design/StageShape.js'
+import { useWidth } from '../charts/useWidth.js'
 import { colour, font, PHONE } from '../design/theme.js'
-import { useFormat } from '../design/useFormat.js'
-import { useText } from '../messages/useText.js'
-import { dayScale, evenInDays, useGliding, type DayScale } from './axis.js'
-import { continuations, stageSharesAt, streamsOf } from './streams.js'
-import { currentWindow, windowSentence } from './words.js'
+import { useFormat, type Format } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
+import { dayAt, evenInDays, evenInHeat, heldRange, positionOf, useDayScale, useGliding, type DayScale } from './axis.js'
+import { BandRow, ROW, SELECTED_ROW } from './BandRow.js'
+import { Blooms, BLOOM_HEIGHT, bloomsAround } from './Blooms.js'
+import { useVisibleRange } from './range.js'
+import { stageBoundsOn, stageSharesAt, type ReachedLine } from './streams.js'
+import type { Group } from './urgency.js'
+import { windowSentence } from './words.js'
 
-export type AxisKind = 'days' | 'heat'
+export type AxisKind = 'days' | 'heat' | 'own'
 
 /** A treatment that is being thought about: drawn as a hollow pin before it is saved. */
 export interface DraftPin {
   watchId: string
   dayIndex: number
+  /** The planned treatment that it moves, where it does. */
+  moving: string | null
 }
 
 interface Props {
   band: Band
-  rows: readonly WatchForecast[]
+  groups: readonly Group[]
+  folded: ReadonlySet<string>
+  onFold: (groupId: string) => void
   blockNames: ReadonlyMap<string, string>
   axis: AxisKind
   selected: string | null
   onSelect: (watchId: string) => void
   draft: DraftPin | null
+  /** The pin was taken, moved or let go; a planned treatment is named. */
+  onPin: (event: { kind: 'take'; treatment: Treatment } | { kind: 'move'; dayIndex: number } | { kind: 'drop' }) => void
+  past: readonly ReachedLine[] | undefined
 }
 
 const LABELS = 336
-const PHONE_LABELS = 0
-const HEAD = 46
-const SELECTED_ROW = 112
-const ROW = 44
-
-/** From the egg's paleness to the depth of the adult: one hue. */
-export const STAGE_FILL: Readonly<Record<string, string>> = {
-  egg: '#d6e7e7',
-  nymph: '#a9cccd',
-  'young-larva': '#86b8ba',
-  larva: '#4f9598',
-  pupa: '#2a7379',
-  adult: '#0b4e56',
-}
-const fillOf = (silhouette: string): string => STAGE_FILL[silhouette] ?? '#86b8ba'
+const MONTHS = 46
+const HEAD = MONTHS + BLOOM_HEIGHT
+const GROUP = 28
+const WIDEST = 2400
 
 const Frame = styled.div`
   position: relative;
   background: ${colour.sheet};
   border-block: 1px solid ${colour.rule};
-  svg {
+  > svg {
     display: block;
     width: 100%;
     touch-action: pan-y;
+    cursor: grab;
+  }
+  > svg:active {
+    cursor: grabbing;
   }
   text {
     font-family: ${font.text};
     fill: ${colour.ink};
     font-size: 13px;
+    user-select: none;
   }
   .soft {
     fill: ${colour.inkSoft};
@@ -93,6 +98,40 @@ const RowLabel = styled.button<{ $selected: boolean }>`
     outline-offset: -3px;
   }
 `
+const GroupLabel = styled.button`
+  position: absolute;
+  left: 0;
+  width: ${LABELS - 8}px;
+  height: ${GROUP}px;
+  border: 0;
+  padding: 0 8px 0 12px;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13px;
+  font-weight: 600;
+  color: ${colour.inkSoft};
+  &:focus-visible {
+    outline-offset: -3px;
+  }
+`
+const PinHandle = styled.div`
+  position: absolute;
+  width: 26px;
+  height: 30px;
+  margin: -8px 0 0 -13px;
+  cursor: ew-resize;
+  border-radius: 4px;
+  touch-action: none;
+  @media ${PHONE} {
+    width: 48px;
+    height: 48px;
+    margin: -16px 0 0 -24px;
+  }
+`
 const PhoneOnly = styled.div`
   display: none;
   @media ${PHONE} {
@@ -107,67 +146,71 @@ const Reading = styled.output`
   border-top: 1px solid ${colour.ruleSoft};
 `
 
-function visibleRange(rows: readonly WatchForecast[], days: number, today: number): [number, number] {
+/** The days that hold all windows and what counts them, with room on both sides. */
+export function usualRange(rows: readonly WatchForecast[], days: number, today: number): [number, number] {
   if (rows.length === 0) return [0, days]
-  const first = Math.min(today, ...rows.map(({ heat }) => heat.biofixIndex))
-  const last = Math.max(today, ...rows.flatMap(({ windows }) => windows.map(({ closes }) => closes.p90 ?? 0)))
-  return [Math.max(0, first - 24), Math.min(days, last + 34)]
-}
-
-function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
-  const ref = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(1240)
-  useEffect(() => {
-    const element = ref.current
-    if (!element) return undefined
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width))
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [])
-  return [ref, width]
+  const starts = rows.map(({ heat, infection }) => Math.max(heat.biofixIndex, infection?.from ?? 0)).filter((day) => day > 0)
+  const ends = rows.flatMap(({ windows }) =>
+    windows.flatMap(({ closes }) => (closes.p90 !== null && closes.p90 < days - 3 ? [closes.p90] : [])),
+  )
+  const first = Math.min(today, ...starts)
+  const last = Math.max(today, ...ends)
+  return heldRange([Math.max(0, first - 24), Math.min(days, last + 34)], days)
 }
 
 /** The season band: one row per watch, its stages as streams along the season, its window as an opening in the row's frame. */
-export function SeasonBand({ band, rows, blockNames, axis, selected, onSelect, draft }: Props) {
+export function SeasonBand(p: Props) {
+  const { band, groups, folded, axis, selected, draft } = p
   const t = useText()
   const f = useFormat()
-  const [ref, width] = useWidth()
+  const ref = useRef<HTMLDivElement>(null)
+  const width = useWidth(ref, WIDEST)
   const narrow = width < 720
   const days = band.season.days
-  const even = useMemo(() => evenInDays(days), [days])
-  const positions = useGliding(axis === 'heat' && band.heatAxis ? band.heatAxis : even)
   const today = band.season.todayIndex
-  const scale = dayScale(positions, visibleRange(rows, days, today), [narrow ? PHONE_LABELS + 14 : LABELS, width - 18])
-  const [reading, setReading] = useState<number | null>(null)
-  const shown = narrow ? rows.filter(({ watch }) => watch.id === selected) : rows
-  const tops: number[] = []
-  let height = HEAD
-  for (const { watch } of shown) {
-    tops.push(height)
-    height += watch.id === selected ? SELECTED_ROW : ROW
-  }
+  const rows = useMemo(() => groups.flatMap((group) => group.rows), [groups])
   const chosen = rows.find(({ watch }) => watch.id === selected)
+  const even = useMemo(() => evenInDays(days), [days])
+  const own = useMemo(() => chosen && evenInHeat(chosen.heat.median, days), [chosen, days])
+  const positions = useGliding((axis === 'heat' ? band.heatAxis : axis === 'own' ? own : undefined) ?? even)
+  const { range, show } = useVisibleRange()
+  const [from, to] = useMemo(() => range ?? usualRange(rows, days, today), [range, rows, days, today])
+  const scale = useDayScale(positions, from, to, narrow ? 14 : LABELS, width - 18)
+  const [reading, setReading] = useState<number | null>(null)
+
+  const laid = layOut(narrow ? onlySelected(rows, selected) : groups, folded, selected, narrow)
+  const zoom = useZoom(ref, scale, positions, days, (next) => show(next, days))
 
   const readAt = (event: PointerEvent<SVGSVGElement>): void => {
-    const box = event.currentTarget.getBoundingClientRect()
-    const x = ((event.clientX - box.left) / box.width) * width
+    if (zoom.panTo(event)) return
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left
     setReading(x < scale.x(scale.from) ? null : Math.min(days - 1, Math.floor(scale.day(x))))
   }
   const step = (event: KeyboardEvent): void => {
-    const move = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key]
-    if (move === undefined && event.key !== 'Escape') return
+    if (event.key === '+' || event.key === '=') zoom.by(1.6, reading ?? today)
+    else if (event.key === '-') zoom.by(1 / 1.6, reading ?? today)
+    else if (event.key === '0') show(null, days)
+    else {
+      const move = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key]
+      if (move === undefined && event.key !== 'Escape') return
+      const next = move === undefined ? null : Math.min(days - 1, Math.max(0, (reading ?? today) + move))
+      setReading(next)
+      if (next !== null && (next < scale.from || next > scale.to)) show([scale.from + (move ?? 0), scale.to + (move ?? 0)], days)
+    }
     event.preventDefault()
-    setReading(move === undefined ? null : Math.min(days - 1, Math.max(0, (reading ?? today) + move)))
   }
 
   return (
-    <Frame ref={ref}>
+    <Frame ref={ref} data-testid="band">
       <svg
-        viewBox={`0 0 ${width} ${height}`}
-        height={height}
+        viewBox={`0 0 ${width} ${laid.height}`}
+        height={laid.height}
         role="img"
         aria-label={t('band.label', { rows: rows.length })}
+        onPointerDown={zoom.start}
         onPointerMove={readAt}
+        onPointerUp={zoom.end}
+        onPointerCancel={zoom.end}
         onPointerLeave={() => setReading(null)}
       >
         <defs>
@@ -175,101 +218,302 @@ export function SeasonBand({ band, rows, blockNames, axis, selected, onSelect, d
             <line x1="0" y1="0" x2="0" y2="7" stroke={colour.inkSoft} strokeWidth="1.6" opacity="0.5" />
           </pattern>
           <clipPath id="season">
-            <rect x={scale.x(scale.from)} y="0" width={scale.x(scale.to) - scale.x(scale.from)} height={height} />
+            <rect x={scale.x(scale.from)} y="0" width={scale.x(scale.to) - scale.x(scale.from)} height={laid.height} />
           </clipPath>
         </defs>
-        <Months scale={scale} start={band.season.start} height={height} />
-        {shown.map((row, i) => (
-          <Row
+        <Months scale={scale} start={band.season.start} height={laid.height} />
+        <Blooms band={band} scale={scale} bottom={HEAD - 4} />
+        {laid.heads.map(({ group, top }) => (
+          <path key={group.id} d={`M0,${top + GROUP}H${width}`} stroke={colour.rule} />
+        ))}
+        {laid.rows.map(({ row, top }) => (
+          <BandRow
             key={row.watch.id}
             row={row}
-            top={tops[i] ?? HEAD}
+            top={top}
             width={width}
             scale={scale}
+            positions={positions}
             selected={row.watch.id === selected}
             draft={draft?.watchId === row.watch.id ? draft.dayIndex : null}
+            moving={draft?.watchId === row.watch.id ? draft.moving : null}
+            past={row.watch.id === selected ? p.past : undefined}
           />
         ))}
-        <TodayLine x={scale.x(today + 0.5)} height={height} words={f.date(f.seasonDay(band.season.start, today))} />
-        {reading === null ? null : (
+        <TodayLine x={scale.x(today + 0.5)} scale={scale} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
+        {reading === null || reading < scale.from || reading > scale.to ? null : (
           <line
             x1={scale.x(reading + 0.5)}
             x2={scale.x(reading + 0.5)}
-            y1={HEAD - 8}
-            y2={height}
+            y1={MONTHS - 8}
+            y2={laid.height}
             stroke={colour.ink}
             strokeDasharray="3 3"
+            pointerEvents="none"
           />
         )}
       </svg>
+      {laid.heads.map(({ group, top }) => (
+        <GroupLabel key={group.id} style={{ top }} aria-expanded={!folded.has(group.id)} onClick={() => p.onFold(group.id)}>
+          {folded.has(group.id) ? <ChevronRight size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}
+          {t('band.group', { name: group.name ?? t(`band.group.${group.id}` as Parameters<Say>[0]), rows: group.rows.length })}
+        </GroupLabel>
+      ))}
       {narrow
         ? null
-        : shown.map((row, i) => {
+        : laid.rows.map(({ row, top }) => {
             const isSelected = row.watch.id === selected
             return (
               <RowLabel
                 key={row.watch.id}
                 $selected={isSelected}
                 aria-pressed={isSelected}
-                style={{ top: tops[i], height: isSelected ? SELECTED_ROW : ROW }}
-                onClick={() => onSelect(row.watch.id)}
+                style={{ top, height: isSelected ? SELECTED_ROW : ROW }}
+                onClick={() => p.onSelect(row.watch.id)}
                 onKeyDown={isSelected ? step : undefined}
               >
-                <b>{row.organismName}</b> <span>{blockNames.get(row.watch.blockId) ?? ''}</span>
+                <b>{row.organismName}</b> <span>{p.blockNames.get(row.watch.blockId) ?? ''}</span>
                 <span className="sentence">{windowSentence(row, t, f)}</span>
               </RowLabel>
             )
           })}
+      {chosen ? <Pins {...p} row={chosen} scale={scale} top={laid.rows.find(({ row }) => row === chosen)?.top} days={days} /> : null}
       <Reading aria-live="polite">
-        {chosen && reading !== null ? readingWords(chosen, reading, t, f) : chosen ? t('band.howToRead') : ''}
+        {chosen && reading !== null ? readingWords(chosen, band, reading, t, f) : chosen ? t('band.howToRead') : ''}
       </Reading>
       <PhoneOnly>{chosen ? null : <Reading>{t('band.choose')}</Reading>}</PhoneOnly>
     </Frame>
   )
 }
 
-function readingWords(row: WatchForecast, day: number, t: ReturnType<typeof useText>, f: ReturnType<typeof useFormat>): string {
+const onlySelected = (rows: readonly WatchForecast[], selected: string | null): Group[] => [
+  { id: 'selected', name: null, rows: rows.filter(({ watch }) => watch.id === selected) },
+]
+
+/** Where groups and rows stand below each other. */
+function layOut(groups: readonly Group[], folded: ReadonlySet<string>, selected: string | null, narrow: boolean) {
+  const heads: { group: Group; top: number }[] = []
+  const rows: { row: WatchForecast; top: number }[] = []
+  let height = HEAD
+  for (const group of groups) {
+    if (!narrow) {
+      heads.push({ group, top: height })
+      height += GROUP
+    }
+    if (folded.has(group.id)) continue
+    for (const row of group.rows) {
+      rows.push({ row, top: height })
+      height += row.watch.id === selected ? SELECTED_ROW : ROW
+    }
+  }
+  return { heads, rows, height: height + 8 }
+}
+
+/** Pan by drag, zoom by wheel with Ctrl; the wheel alone scrolls the page. */
+function useZoom(
+  ref: React.RefObject<HTMLDivElement | null>,
+  scale: DayScale,
+  positions: readonly number[],
+  days: number,
+  show: (range: readonly [number, number]) => void,
+) {
+  const grip = useRef<{ id: number; x: number; from: number; to: number; moved: boolean } | null>(null)
+  const latest = useRef({ scale, show })
+  useEffect(() => {
+    latest.current = { scale, show }
+  })
+  const by = (factor: number, day: number): void => {
+    const { from, to } = latest.current.scale
+    const held = Math.min(Math.max(day, from), to)
+    latest.current.show([held - (held - from) / factor, held + (to - held) / factor])
+  }
+  const zoomBy = useRef(by)
+  useEffect(() => {
+    zoomBy.current = by
+  })
+  useEffect(() => {
+    const element = ref.current
+    if (!element) return undefined
+    const onWheel = (event: WheelEvent): void => {
+      if (!event.ctrlKey) return
+      event.preventDefault()
+      const x = event.clientX - element.getBoundingClientRect().left
+      zoomBy.current(Math.exp(-event.deltaY / 300), latest.current.scale.day(x))
+    }
+    element.addEventListener('wheel', onWheel, { passive: false })
+    return () => element.removeEventListener('wheel', onWheel)
+  }, [ref])
+  return {
+    by,
+    start: (event: PointerEvent<SVGSVGElement>): void => {
+      if (event.button !== 0) return
+      grip.current = { id: event.pointerId, x: event.clientX, from: scale.from, to: scale.to, moved: false }
+    },
+    /** Whether the pointer is moving the picture. */
+    panTo: (event: PointerEvent<SVGSVGElement>): boolean => {
+      const held = grip.current
+      if (held?.id !== event.pointerId) return false
+      const dx = event.clientX - held.x
+      if (!held.moved && Math.abs(dx) < 4) return false
+      if (!held.moved) event.currentTarget.setPointerCapture(event.pointerId)
+      held.moved = true
+      const by = dx / scale.span
+      const [a, z] = [positionOf(positions, held.from) - by, positionOf(positions, held.to) - by]
+      if (a >= 0 && z <= 1) show([dayAt(positions, a), dayAt(positions, z)])
+      else show(a < 0 ? [0, held.to - held.from] : [days - (held.to - held.from), days])
+      return true
+    },
+    end: (): void => {
+      grip.current = null
+    },
+  }
+}
+
+/** Handles over the pins of the chosen row: dragged with the pointer, or moved with the arrow keys. */
+function Pins(p: Props & { row: WatchForecast; scale: DayScale; top: number | undefined; days: number }) {
+  const { row, scale, top, draft, days, onPin } = p
+  const t = useText()
+  const f = useFormat()
+  const box = useRef<HTMLDivElement>(null)
+  if (top === undefined) return null
+  const planned = row.treatments.filter(({ status, id }) => status === 'planned' && id !== draft?.moving)
+  const handles = [
+    ...planned.map((treatment) => ({ key: treatment.id, treatment, day: f.seasonIndex(row.watch.season, treatment.plannedOn) })),
+    ...(draft?.watchId === row.watch.id ? [{ key: draft.moving ?? 'draft', treatment: null, day: draft.dayIndex }] : []),
+  ].filter(({ day }) => day >= scale.from - 0.5 && day <= scale.to)
+  const moveTo = (clientX: number): void => {
+    const left = box.current?.getBoundingClientRect().left ?? 0
+    onPin({ kind: 'move', dayIndex: Math.min(days - 1, Math.max(0, Math.floor(scale.day(clientX - left)))) })
+  }
+  return (
+    <div ref={box}>
+      {handles.map(({ key, treatment, day }) => (
+        <PinHandle
+          key={key}
+          role="slider"
+          tabIndex={0}
+          aria-label={t(key === 'draft' ? 'band.draftPin' : 'band.plannedPin', { name: row.organismName })}
+          aria-valuemin={0}
+          aria-valuemax={days - 1}
+          aria-valuenow={day}
+          aria-valuetext={f.date(f.seasonDay(row.watch.season, day))}
+          style={{ left: scale.x(day + 0.5), top }}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId)
+            if (treatment) onPin({ kind: 'take', treatment })
+          }}
+          onPointerMove={(event) => {
+            if (event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(event.clientX)
+          }}
+          onPointerUp={() => onPin({ kind: 'drop' })}
+          onKeyDown={(event) => {
+            const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key]
+            if (by !== undefined) {
+              if (treatment) onPin({ kind: 'take', treatment })
+              onPin({ kind: 'move', dayIndex: Math.min(days - 1, Math.max(0, day + by)) })
+              event.preventDefault()
+            } else if (event.key === 'Enter') onPin({ kind: 'drop' })
+          }}
+        />
+      ))}
+    </div>
+  )
+}
+
+function readingWords(row: WatchForecast, band: Band, day: number, t: Say, f: Format): string {
   const date = f.date(f.seasonDay(row.watch.season, day))
-  const heat = row.heat.median[day] ?? 0
-  if (day < row.heat.biofixIndex) return t('band.beforeBiofix', { date })
-  if (day >= row.heat.knownDays) return t('band.unknown', { date })
-  const stages = stageSharesAt(row, heat)
-    .filter(({ share }) => share >= 0.005)
-    .map(({ stage, share }) =>
-      t('band.stageShare', { stage: row.stages.find(({ id }) => id === stage)?.name ?? stage, share: f.percent(share) }),
-    )
+  const blooming = bloomsAround(band.blooms, day)
+    .map(({ name, eventName }) => t('bloom.reading', { name, event: eventName }))
     .join(', ')
-  return t(day < row.heat.todayIndex ? 'band.readPast' : 'band.readFuture', { date, heat: f.heat(heat), stages: stages || t('band.none') })
+  const bloom = blooming === '' ? '' : ` ${t('bloom.around', { blooms: blooming })}`
+  if (row.grade === 'months') return monthWords(row, day, t, f) + bloom
+  if (day < row.heat.biofixIndex) return t('band.beforeBiofix', { date }) + bloom
+  if (day >= row.heat.knownDays) return t('band.unknown', { date }) + bloom
+  return `${stateWords(row, day, date, t, f)}${bloom}`
+}
+
+/** What can be said of a month where a number of the model is a placeholder: which stages there may be, and no share. */
+function monthWords(row: WatchForecast, day: number, t: Say, f: Format): string {
+  const heat = row.heat.median[Math.min(day, row.heat.knownDays - 1)] ?? 0
+  const stages = stageSharesAt(row, heat)
+    .filter(({ share }) => share >= 0.1)
+    .map(({ stage }) => row.stages.find(({ id }) => id === stage)?.name ?? stage)
+  return t('band.readMonth', { month: f.month(f.seasonDay(row.watch.season, day)), stages: stages.join(', ') || t('band.none') })
+}
+
+function stateWords(row: WatchForecast, day: number, date: string, t: Say, f: Format): string {
+  const heat = row.heat.median[day] ?? 0
+  const { infection, emergence } = row
+  const found = infection?.days.find((d) => d.day === day)
+  const parts = [
+    ...stageBoundsOn(row, day)
+      .filter(({ share }) => share.p90 >= 0.015)
+      .map(({ stage, share }) =>
+        t('band.stageShare', {
+          stage: row.stages.find(({ id }) => id === stage)?.name ?? stage,
+          share: f.percent(share.p50),
+          low: f.number(100 * share.p10),
+          high: f.number(100 * share.p90),
+          sure: share.p90 - share.p10 < 0.015 ? 'yes' : 'no',
+        }),
+      ),
+    ...(infection
+      ? [
+          found
+            ? t(day < row.heat.todayIndex ? 'infection.mark' : 'infection.markAhead', {
+                date: '',
+                share: f.percent(found.probability),
+                certain: found.certain ? 'yes' : 'no',
+                severity: f.number(found.severity, 1),
+              }).trim()
+            : t(day < row.heat.todayIndex + (row.heat.forecast?.days ?? 0) ? 'infection.none' : 'infection.beyond'),
+        ]
+      : []),
+    ...(emergence ? [t('emergence.reading', { share: f.percent(emergence.p50[day] ?? 0) })] : []),
+  ]
+  return t(day < row.heat.todayIndex ? 'band.readPast' : 'band.readFuture', {
+    date,
+    heat: f.heat(heat),
+    stages: parts.join(', ') || t('band.none'),
+  })
 }
 
 function Months({ scale, start, height }: { scale: DayScale; start: string; height: number }) {
   const f = useFormat()
+  const close = scale.to - scale.from < 45
   const marks: { index: number; name: string; month: boolean }[] = []
   for (let i = Math.floor(scale.from); i <= scale.to; i++) {
     const date = f.seasonDay(start, i)
     if (date.endsWith('-01')) marks.push({ index: i, name: f.month(date).slice(0, 3), month: true })
-    else if ((i - Math.floor(scale.from)) % 7 === 0) marks.push({ index: i, name: '', month: false })
+    else if ((i - Math.floor(scale.from)) % 7 === 0) marks.push({ index: i, name: close ? f.shortDate(date) : '', month: false })
   }
   return (
-    <g>
+    <g clipPath="url(#season)">
       {marks.map(({ index, name, month }) => {
         const x = scale.x(index)
-        return month ? (
+        return (
           <g key={index}>
-            <line x1={x} x2={x} y1={HEAD - 20} y2={height} stroke={colour.ruleSoft} />
-            <text x={x + 4} y={HEAD - 10} className="soft">
-              {name}
-            </text>
+            <line
+              x1={x}
+              x2={x}
+              y1={month ? MONTHS - 20 : MONTHS - 6}
+              y2={month ? height : MONTHS - 1}
+              stroke={month ? colour.ruleSoft : colour.rule}
+            />
+            {name === '' ? null : (
+              <text x={x + 4} y={MONTHS - 10} className="soft">
+                {name}
+              </text>
+            )}
           </g>
-        ) : (
-          <line key={index} x1={x} x2={x} y1={HEAD - 6} y2={HEAD - 1} stroke={colour.rule} />
         )
       })}
     </g>
   )
 }
 
-function TodayLine({ x, height, words }: { x: number; height: number; words: string }) {
+function TodayLine({ x, scale, height, words }: { x: number; scale: DayScale; height: number; words: string }) {
+  if (x < scale.x(scale.from) || x > scale.x(scale.to)) return null
   return (
     <g pointerEvents="none">
       <line x1={x} x2={x} y1={6} y2={height} stroke={colour.beet} strokeWidth="2" />
@@ -277,287 +521,6 @@ function TodayLine({ x, height, words }: { x: number; height: number; words: str
       <text x={x} y={18.5} textAnchor="middle" style={{ fill: '#fff', fontWeight: 600 }}>
         {words}
       </text>
-    </g>
-  )
-}
-
-interface RowProps {
-  row: WatchForecast
-  top: number
-  width: number
-  scale: DayScale
-  selected: boolean
-  draft: number | null
-}
-
-function Row({ row, top, width, scale, selected, draft }: RowProps) {
-  const height = selected ? SELECTED_ROW : ROW
-  const base = top + height - (selected ? 14 : 7)
-  const tall = height - (selected ? 32 : 14)
-  const streams = useMemo(() => streamsOf(row), [row])
-  const state = currentWindow(row)?.state
-  const y = (share: number): number => base - tall * share
-  const stageOf = (stage: string): string => row.stages.find(({ id }) => id === stage)?.silhouette ?? 'egg'
-  const edge = state === 'open' ? colour.petrol : state === 'closing' ? colour.pollen : 'none'
-  const dated = row.grade === 'dates'
-  return (
-    <g>
-      {selected ? <rect x="0" y={top} width={width} height={height} fill={colour.white} /> : null}
-      <rect
-        x="0"
-        y={top}
-        width="6"
-        height={height}
-        fill={state === 'past' ? 'url(#past)' : edge}
-        stroke={state === 'coming' ? colour.petrol : 'none'}
-      />
-      <g clipPath="url(#season)">
-        {dated
-          ? row.windows.map((window) => <Opening key={window.generation} window={window} top={top} height={height} scale={scale} />)
-          : null}
-        {streams.map((stream) => (
-          <path
-            key={stream.eventId}
-            d={streamPath(stream.bottom, stream.top, row, scale, y)}
-            fill={fillOf(stageOf(stream.stage))}
-            stroke={colour.sheet}
-            strokeWidth="0.6"
-          />
-        ))}
-        {selected ? <Continuations row={row} scale={scale} y={y} /> : null}
-        {selected
-          ? streams.map((stream) => (
-              <Silhouette key={stream.eventId} stream={stream} shape={stageOf(stream.stage)} scale={scale} y={y} tall={tall} />
-            ))
-          : null}
-      </g>
-      <FrameLines row={row} top={top} height={height} width={width} scale={scale} strong={selected} dated={dated} />
-      {dated ? row.windows.map((window) => <Edges key={window.generation} window={window} y={top + height} scale={scale} />) : null}
-      <Counts row={row} scale={scale} base={base} tall={tall} big={selected} />
-      {row.treatments.map((treatment) => {
-        const date = treatment.done?.day ?? treatment.plannedOn
-        const index = Math.round((Date.parse(date) - Date.parse(row.watch.season)) / 86_400_000)
-        return <Pin key={treatment.id} x={scale.x(index + 0.5)} top={top} base={base} done={treatment.status === 'done'} />
-      })}
-      {draft === null ? null : <Pin x={scale.x(draft + 0.5)} top={top} base={base} done={false} draft />}
-    </g>
-  )
-}
-
-function streamPath(bottom: number[], top: number[], row: WatchForecast, scale: DayScale, y: (share: number) => number): string {
-  const days: number[] = []
-  for (let i = Math.max(0, Math.floor(scale.from) - 1); i < Math.min(row.heat.knownDays, scale.to + 1); i++)
-    if (i >= row.heat.biofixIndex) days.push(i)
-  return (
-    area<number>()
-      .x((i) => scale.x(i + 1))
-      .y0((i) => y(bottom[i] ?? 0))
-      .y1((i) => y(top[i] ?? 0))
-      .curve(curveMonotoneX)(days) ?? ''
-  )
-}
-
-/** Each past year as a thin line of what has hatched and what has gone inside, with the median drawn strong. */
-function Continuations({ row, scale, y }: { row: WatchForecast; scale: DayScale; y: (share: number) => number }) {
-  const path = line<[number, number]>()
-    .defined(([, share]) => share > 0.005 && share < 0.995)
-    .x(([day]) => scale.x(day + 1))
-    .y(([, share]) => y(share))
-  const reachable = new Set(row.generations.flatMap(({ reachableStages }) => reachableStages))
-  const edges = row.events.filter(({ stage }, i) => reachable.has(stage) !== reachable.has(row.events[i - 1]?.stage ?? ''))
-  return (
-    <g fill="none">
-      {edges.flatMap(({ id }) =>
-        continuations(row, id).map(({ season, from, reached }) => (
-          <path
-            key={`${id}${season}`}
-            d={path(reached.map((share, i) => [from + i, share])) ?? ''}
-            stroke={colour.ink}
-            strokeWidth="0.8"
-            opacity="0.28"
-          />
-        )),
-      )}
-    </g>
-  )
-}
-
-function Silhouette({
-  stream,
-  shape,
-  scale,
-  y,
-  tall,
-}: {
-  stream: { bottom: number[]; top: number[] }
-  shape: string
-  scale: DayScale
-  y: (share: number) => number
-  tall: number
-}) {
-  let best = -1
-  let room = 0
-  stream.top.forEach((top, i) => {
-    const share = top - (stream.bottom[i] ?? 0)
-    if (share > room && i > scale.from && i < scale.to) [room, best] = [share, i]
-  })
-  if (room * tall < 15) return null
-  const middle = ((stream.top[best] ?? 0) + (stream.bottom[best] ?? 0)) / 2
-  const dark = shape === 'adult' || shape === 'pupa' || shape === 'larva'
-  return (
-    <StageShape
-      shape={shape}
-      x={scale.x(best + 1)}
-      y={y(middle)}
-      scale={Math.min(1.1, (room * tall) / 17)}
-      fill={dark ? '#fff' : colour.petrol}
-    />
-  )
-}
-
-const spanOf = (window: WindowForecast): [number, number] | null =>
-  window.opens.p50 === null || window.closes.p50 === null ? null : [window.opens.p50, window.closes.p50 + 1]
-
-/** The window: an opening in the row's frame. Tint when open, outline when coming, hatching when past. */
-function Opening({ window, top, height, scale }: { window: WindowForecast; top: number; height: number; scale: DayScale }) {
-  const span = spanOf(window)
-  if (!span) return null
-  const [a, z] = span.map(scale.x) as [number, number]
-  const { state } = window
-  const open = state === 'open' || state === 'closing'
-  const tone = state === 'past' || state === 'poorly-reachable' ? colour.inkSoft : state === 'closing' ? colour.pollen : colour.petrol
-  return (
-    <g>
-      <rect
-        x={a}
-        y={top - 4}
-        width={z - a}
-        height={height + 8}
-        fill={open ? colour.pollenSoft : state === 'past' ? 'url(#past)' : 'none'}
-        opacity={state === 'past' ? 0.45 : 1}
-      />
-      {[a, z].map((x) => (
-        <line
-          key={x}
-          x1={x}
-          x2={x}
-          y1={top - 4}
-          y2={top + height + 4}
-          stroke={tone}
-          strokeWidth={open ? 3 : 1.5}
-          strokeDasharray={open ? 'none' : '4 3'}
-        />
-      ))}
-    </g>
-  )
-}
-
-function FrameLines({
-  row,
-  top,
-  height,
-  width,
-  scale,
-  strong,
-  dated,
-}: {
-  row: WatchForecast
-  top: number
-  height: number
-  width: number
-  scale: DayScale
-  strong: boolean
-  dated: boolean
-}) {
-  const gaps = dated
-    ? row.windows
-        .flatMap((window) => spanOf(window) ?? [])
-        .map((d) => Math.max(scale.x(scale.from), Math.min(scale.x(d), scale.x(scale.to))))
-    : []
-  const stops = [0, ...gaps, width]
-  return (
-    <g stroke={strong ? colour.ink : colour.rule} strokeWidth={strong ? 1.5 : 1}>
-      {[top, top + height].flatMap((y) =>
-        Array.from({ length: stops.length / 2 }, (_, i) => (
-          <line key={`${y}-${i}`} x1={stops[2 * i]} x2={stops[2 * i + 1]} y1={y} y2={y} />
-        )),
-      )}
-    </g>
-  )
-}
-
-/** How far a date is known: a bar from its 10th to its 90th percentile under each edge of the window. */
-function Edges({ window, y, scale }: { window: WindowForecast; y: number; scale: DayScale }) {
-  if (window.state === 'past') return null
-  return (
-    <g stroke={colour.petrol} strokeWidth="4">
-      {[window.opens, window.closes].map(({ p10, p90 }, i) =>
-        p10 === null || p90 === null ? null : <line key={i} x1={scale.x(p10)} x2={scale.x(p90 + 1)} y1={y} y2={y} />,
-      )}
-    </g>
-  )
-}
-
-/** Counts against the threshold, which lies at the middle of the row: dots in the block, diamonds in the check area. */
-function Counts({ row, scale, base, tall, big }: { row: WatchForecast; scale: DayScale; base: number; tall: number; big: boolean }) {
-  const t = useText()
-  const f = useFormat()
-  const first = row.rounds[0]
-  const last = row.rounds.at(-1)
-  if (!first || !last) return null
-  const index = (date: string): number => Math.round((Date.parse(date) - Date.parse(row.watch.season)) / 86_400_000)
-  const y = (per100: number, threshold: number): number => base - tall * Math.min(1, per100 / (2 * threshold))
-  const r = big ? 4.2 : 2.8
-  return (
-    <g stroke={colour.ink} strokeWidth="1.2">
-      <line
-        x1={scale.x(index(first.countedOn)) - 16}
-        x2={scale.x(index(last.countedOn)) + 22}
-        y1={base - tall / 2}
-        y2={base - tall / 2}
-        stroke={colour.beet}
-        strokeDasharray="2 3"
-      />
-      {row.rounds.map((round) => {
-        const x = scale.x(index(round.countedOn) + 0.5)
-        const cy = y(round.per100, round.threshold)
-        const fill = round.per100 >= round.threshold ? colour.beet : '#fff'
-        const title = (
-          <title>
-            {t('band.count', {
-              date: f.date(round.countedOn),
-              per100: f.number(round.per100, 1),
-              threshold: f.number(round.threshold, 1),
-              where: round.checkAreaName ?? t('count.inBlock'),
-            })}
-          </title>
-        )
-        return round.checkAreaId ? (
-          <rect key={round.id} x={x - r} y={cy - r} width={2 * r} height={2 * r} transform={`rotate(45 ${x} ${cy})`} fill={fill}>
-            {title}
-          </rect>
-        ) : (
-          <circle key={round.id} cx={x} cy={cy} r={r} fill={fill}>
-            {title}
-          </circle>
-        )
-      })}
-    </g>
-  )
-}
-
-function Pin({ x, top, base, done, draft = false }: { x: number; top: number; base: number; done: boolean; draft?: boolean }) {
-  return (
-    <g pointerEvents="none">
-      <line x1={x} x2={x} y1={top + 4} y2={base} stroke={colour.ink} strokeWidth="1.6" strokeDasharray={draft ? '4 3' : 'none'} />
-      <path
-        d={`M${x - 7},${top - 3}h14v9l-7,6l-7,-6z`}
-        fill={done ? colour.ink : '#fff'}
-        stroke={colour.ink}
-        strokeWidth="1.6"
-        strokeDasharray={draft ? '3 2' : 'none'}
-      />
-      {done ? <path d={`M${x - 3.4},${top + 1.6}l2.6,2.8l4.6,-5`} fill="none" stroke="#fff" strokeWidth="1.8" /> : null}
     </g>
   )
 }

@@ -1,9 +1,9 @@
 import type { WatchForecast } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
-import { dayScale, evenInDays } from './axis.js'
-import { continuations, membersOf, stageSharesAt, streamsOf } from './streams.js'
+import { dayAt, dayScale, evenInDays, evenInHeat, heldRange, positionOf } from './axis.js'
+import { continuations, ghosts, membersOf, stageBoundsOn, stageSharesAt, streamsOf } from './streams.js'
 import { cohortsFor, coverageOn } from './treatmentCoverage.js'
-import { byUrgency, currentWindow } from './words.js'
+import { byUrgency, currentWindow, filtered, grouped, urgencyOf } from './urgency.js'
 
 const spread = (median: number, sd: number) => ({ kind: 'normal', median, sd }) as const
 /** A season of 100 days with 5 °C·d a day from day 10 on, today on day 40, and a past year that was warmer. */
@@ -15,8 +15,8 @@ const forecast = {
   stages: [stage('egg', true), stage('larva', false)],
   generations: [{ id: 'first', name: 'first generation', reachableStages: ['egg'] }],
   events: [
-    { generation: 'first', id: 'eggs', name: '', stage: 'egg', spread: spread(100, 25), heatSe: 0, begins: 53 },
-    { generation: 'first', id: 'hatch', name: '', stage: 'larva', spread: spread(180, 25), heatSe: 0, begins: 133 },
+    { generation: 'first', id: 'eggs', name: '', stage: 'egg', spread: spread(100, 25), heatSe: 0, begins: 53, weight: 1 },
+    { generation: 'first', id: 'hatch', name: '', stage: 'larva', spread: spread(180, 25), heatSe: 0, begins: 133, weight: 1 },
   ],
   heat: {
     todayIndex: 40,
@@ -53,6 +53,29 @@ describe('the axis', () => {
   })
 })
 
+describe('the days in view', () => {
+  test('a place on the axis and its day find each other, where an axis hardly moves too', () => {
+    const flat = [0, 0.001, 0.002, 0.5, 0.998, 1]
+    for (const day of [0, 0.5, 1.9, 2.2, 3.99, 5]) expect(dayAt(flat, positionOf(flat, day))).toBeCloseTo(day, 6)
+  })
+
+  test('stay within the season and are never fewer than a week', () => {
+    expect(heldRange([-20, 40], 365)).toEqual([0, 60])
+    expect(heldRange([350, 400], 365)).toEqual([315, 365])
+    expect(heldRange([100, 101], 365)).toEqual([97, 104])
+    expect(heldRange([-50, 900], 365)).toEqual([0, 365])
+  })
+
+  test('are wide in warmth and narrow in cold on an axis even in heat, but always go forward', () => {
+    const positions = evenInHeat(forecast.heat.median, 100)!
+    expect(positions[0]).toBe(0)
+    expect(positions.at(-1)).toBeCloseTo(1, 9)
+    expect(positions[5]! - positions[4]!).toBeCloseTo(0.001, 9)
+    expect(positions[60]! - positions[59]!).toBeGreaterThan(0.01)
+    expect(evenInHeat([0, 0, 0], 3)).toBeUndefined()
+  })
+})
+
 describe('the streams of a watch', () => {
   const streams = streamsOf(forecast)
 
@@ -63,8 +86,8 @@ describe('the streams of a watch', () => {
       expect(eggs!.bottom[day]).toBeCloseTo(larvae!.top[day]!, 9)
       expect(eggs!.top[day]).toBeLessThanOrEqual(1 + 1e-9)
     }
-    const line = continuations(forecast, 'hatch')
-    expect(line.map(({ season }) => season)).toEqual([0, 1])
+    const line = continuations(forecast).filter(({ key }) => key.startsWith('hatch'))
+    expect(line.map(({ key }) => key)).toEqual(['hatch 0', 'hatch 1'])
     expect(line[1]!.reached[10]).toBeGreaterThan(line[0]!.reached[10]!)
     expect(line[0]!.from).toBe(39)
     expect(line[0]!.reached[0]).toBeCloseTo(larvae!.top[39]!, 9)
@@ -84,6 +107,38 @@ describe('the streams of a watch', () => {
   })
 })
 
+describe('what stands behind the streams', () => {
+  test('bounds of the shares come from the error of the figures before today, and from the weather after it', () => {
+    const sure = stageBoundsOn(forecast, 39).find(({ stage: s }) => s === 'egg')!.share
+    expect(sure.p10).toBeCloseTo(sure.p90, 9)
+    const unsure = {
+      ...forecast,
+      heat: { ...forecast.heat, scores: [-1, 1] },
+      events: forecast.events.map((event) => ({ ...event, heatSe: 20 })),
+    }
+    const spreadOut = stageBoundsOn(unsure, 39).find(({ stage: s }) => s === 'larva')!.share
+    expect(spreadOut.p90 - spreadOut.p10).toBeGreaterThan(0.02)
+    const ahead = stageBoundsOn(forecast, 45).find(({ stage: s }) => s === 'larva')!.share
+    expect(ahead.p90 - ahead.p10).toBeGreaterThan(0.02)
+  })
+
+  test('a past season is drawn from the biofix on by its own heat', () => {
+    const lines = ghosts(forecast, [{ season: '2025-01-01', cumulative: cumulative(9) }])
+    expect(lines.map(({ key, from }) => [key, from])).toEqual([
+      ['eggs 2025-01-01', 10],
+      ['hatch 2025-01-01', 10],
+    ])
+    expect(lines[0]!.reached.at(-1)).toBeCloseTo(1, 6)
+  })
+
+  test('what goes into diapause is missing from the generation after it', () => {
+    const half = { ...forecast, events: forecast.events.map((event, i) => ({ ...event, weight: i === 0 ? 1 : 0.5 })) }
+    const [eggs, larvae] = streamsOf(half)
+    expect(larvae!.top[99]).toBeCloseTo(0.5, 2)
+    expect(eggs!.top[99]! - eggs!.bottom[99]!).toBeCloseTo(0.5, 2)
+  })
+})
+
 describe('coverage', () => {
   test('is highest between laying and hatch, and a product that only reaches what is inside reaches nothing', () => {
     const ovicide = { stages: ['egg'], effect: 1, residualDays: 0 }
@@ -97,7 +152,7 @@ describe('coverage', () => {
 
 test('watches are ordered by what presses most', () => {
   const at = (state: string, closes: number) =>
-    ({ windows: [{ state, opens: { p50: closes - 10 }, closes: { p50: closes } }] }) as unknown as WatchForecast
+    ({ grade: 'dates', windows: [{ state, opens: { p50: closes - 10 }, closes: { p50: closes } }] }) as unknown as WatchForecast
   const rows = [at('past', 100), at('coming', 190), at('open', 170), at('closing', 163), at('open', 165)]
   expect(rows.sort(byUrgency).map((row) => [currentWindow(row)?.state, currentWindow(row)?.closes.p50])).toEqual([
     ['closing', 163],
@@ -106,4 +161,55 @@ test('watches are ordered by what presses most', () => {
     ['coming', 190],
     ['past', 100],
   ])
+})
+
+describe('groups of watches', () => {
+  const row = (organism: string, block: string, state: string, infection?: string) =>
+    ({
+      grade: 'dates',
+      organismName: organism,
+      watch: { organismId: organism, blockId: block },
+      heat: { todayIndex: 160 },
+      infection: infection ? { state: infection, days: [], from: 100 } : null,
+      windows: infection ? [] : [{ state, opens: { p50: 150 }, closes: { p50: 170 } }],
+    }) as unknown as WatchForecast
+  const rows = [
+    row('Moth', 'a', 'past'),
+    row('Scab', 'a', '', 'cure'),
+    row('Mildew', 'b', '', 'protect'),
+    row('Moth', 'b', 'coming'),
+    row('Blight', 'b', '', 'quiet'),
+  ]
+  const names = new Map([
+    ['a', 'Old Apples'],
+    ['b', 'Ladder Pears'],
+  ])
+
+  test('a disease presses like a window does', () => {
+    expect(rows.map(urgencyOf)).toEqual(['past', 'closing', 'open', 'coming', 'quiet'])
+    expect(urgencyOf({ ...rows[1]!, grade: 'none' })).toBe('unknown')
+  })
+
+  test('by urgency, by block and by organism hold every watch once', () => {
+    const of = (by: 'urgency' | 'block' | 'organism') =>
+      grouped(rows, by, names).map(({ id, name, rows: held }) => [name ?? id, ...held.map(({ organismName }) => organismName)])
+    expect(of('urgency')).toEqual([
+      ['now', 'Scab', 'Mildew'],
+      ['coming', 'Moth'],
+      ['quiet', 'Blight'],
+      ['past', 'Moth'],
+    ])
+    expect(of('block')).toEqual([
+      ['Ladder Pears', 'Mildew', 'Moth', 'Blight'],
+      ['Old Apples', 'Scab', 'Moth'],
+    ])
+    expect(of('organism').map(([name]) => name)).toEqual(['Blight', 'Mildew', 'Moth', 'Scab'])
+  })
+
+  test('are found by every word, in any order and case', () => {
+    const words = (r: WatchForecast) => `${r.organismName} ${names.get(r.watch.blockId)}`
+    expect(filtered(rows, 'apples MOTH', words)).toEqual([rows[0]])
+    expect(filtered(rows, '  ', words)).toHaveLength(5)
+    expect(filtered(rows, 'moth vines', words)).toEqual([])
+  })
 })

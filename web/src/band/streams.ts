@@ -1,5 +1,5 @@
 import type { WatchForecast } from '@bocado/contract'
-import { joinMembers, shareReached, stageShares, type HeatMember } from '@bocado/core'
+import { joinMembers, shareReached, stageShareBounds, stageShares, type Bounds, type HeatMember } from '@bocado/core'
 
 /** One stage of one generation over the season: bottom and top of its stream on each day, 0 to 1. */
 export interface Stream {
@@ -10,13 +10,16 @@ export interface Stream {
   top: number[]
 }
 
+const weightsOf = ({ events }: WatchForecast): number[] => events.map(({ weight }) => weight)
+
 /**
  * Streams of a watch along its median heat. Later stages lie below earlier ones, so that the line above a stage is the
  * share of the population that has reached it.
  */
 export function streamsOf(forecast: WatchForecast): Stream[] {
   const spreads = forecast.events.map(({ spread }) => spread)
-  const shares = forecast.heat.median.map((heat, day) => (day < forecast.heat.biofixIndex ? null : stageShares(heat, spreads)))
+  const weights = weightsOf(forecast)
+  const shares = forecast.heat.median.map((heat, day) => (day < forecast.heat.biofixIndex ? null : stageShares(heat, spreads, weights)))
   return forecast.events.map(({ id, stage, generation }, i) => {
     const bottom: number[] = []
     const top: number[] = []
@@ -29,24 +32,47 @@ export function streamsOf(forecast: WatchForecast): Stream[] {
   })
 }
 
+function byStage<T>(forecast: WatchForecast, ofEvent: (index: number) => T, add: (a: T, b: T) => T): { stage: string; share: T }[] {
+  const found = new Map<string, T>()
+  forecast.events.forEach(({ stage }, i) => {
+    const before = found.get(stage)
+    found.set(stage, before === undefined ? ofEvent(i) : add(before, ofEvent(i)))
+  })
+  return [...found].map(([stage, share]) => ({ stage, share }))
+}
+
 /** Share of the population in each stage, by name, at a heat. */
 export function stageSharesAt(forecast: WatchForecast, heat: number): { stage: string; share: number }[] {
   const shares = stageShares(
     heat,
     forecast.events.map(({ spread }) => spread),
+    weightsOf(forecast),
   )
-  const byStage = new Map<string, number>()
-  forecast.events.forEach(({ stage }, i) => byStage.set(stage, (byStage.get(stage) ?? 0) + (shares[i + 1] ?? 0)))
-  return [...byStage].map(([stage, share]) => ({ stage, share }))
+  return byStage(
+    forecast,
+    (i) => shares[i + 1] ?? 0,
+    (a, b) => a + b,
+  )
 }
 
-const joined = new WeakMap<WatchForecast, HeatMember[]>()
+/** The same on a day of the season, with its bounds over the members: the figures' error, and after today the weather's too. */
+export function stageBoundsOn(forecast: WatchForecast, dayIndex: number): { stage: string; share: Bounds }[] {
+  const shares = stageShareBounds(forecast.events, weightsOf(forecast), membersOf(forecast), forecast.heat.scores, dayIndex)
+  const none = { p10: 0, p50: 0, p90: 0 }
+  return byStage(
+    forecast,
+    (i) => shares[i + 1] ?? none,
+    (a, b) => ({ p10: a.p10 + b.p10, p50: a.p50 + b.p50, p90: Math.min(1, a.p90 + b.p90) }),
+  )
+}
+
+const joined = new WeakMap<WatchForecast['heat'], HeatMember[]>()
 
 /** The members of a forecast, put together from the pieces that were sent; made once. */
-export function membersOf(forecast: WatchForecast): HeatMember[] {
-  let members = joined.get(forecast)
+export function membersOf({ heat: ofWatch }: Pick<WatchForecast, 'heat'>): HeatMember[] {
+  let members = joined.get(ofWatch)
   if (!members) {
-    const { observed, forecast: ahead, seam, tails, ...season } = forecast.heat.segments
+    const { observed, forecast: ahead, seam, tails, ...season } = ofWatch.segments
     members = joinMembers({
       ...season,
       observed: Float64Array.from(observed),
@@ -54,7 +80,7 @@ export function membersOf(forecast: WatchForecast): HeatMember[] {
       seam: seam.map((days) => Float64Array.from(days)),
       tails: tails.map(({ pastSeason, made, heat }) => ({ pastSeason, made, heat: Float64Array.from(heat) })),
     })
-    joined.set(forecast, members)
+    joined.set(ofWatch, members)
   }
   return members
 }
@@ -65,18 +91,43 @@ function middleForecast({ forecast, seam }: WatchForecast['heat']['segments']): 
   return sums[sums.length >> 1]?.f ?? 0
 }
 
-/** The line above a stage, continued by each past season from today on: share that has reached the event, day by day. */
-export function continuations(forecast: WatchForecast, eventId: string): { season: number; from: number; reached: number[] }[] {
-  const event = forecast.events.find(({ id }) => id === eventId)
-  if (!event || forecast.heat.pastSeasons === 0) return []
-  const from = Math.max(forecast.heat.todayIndex - 1, forecast.heat.biofixIndex)
+/** The line above a stage over days from `from` on: share that has reached the event, day by day. */
+export interface ReachedLine {
+  key: string
+  from: number
+  reached: number[]
+}
+
+/** The events at which a watch's stages come into reach or go out of it. */
+function edgeEvents(forecast: WatchForecast): WatchForecast['events'] {
+  const reachable = new Set(forecast.generations.flatMap(({ reachableStages }) => reachableStages))
+  return forecast.events.filter(({ stage }, i) => reachable.has(stage) !== reachable.has(forecast.events[i - 1]?.stage ?? ''))
+}
+
+/** What has come into reach and gone out of it, continued by each past season from today on. */
+export function continuations(forecast: WatchForecast): ReachedLine[] {
+  if (forecast.heat.pastSeasons === 0) return []
+  const from = Math.max(forecast.heat.todayIndex - 1, forecast.heat.biofixIndex, 0)
   const years = forecast.heat.segments.tails.length
   const first = middleForecast(forecast.heat.segments) * years
-  return membersOf(forecast)
-    .slice(first, first + years)
-    .map(({ pastSeason, cumulative }) => ({
-      season: pastSeason,
+  const members = membersOf(forecast).slice(first, first + years)
+  return edgeEvents(forecast).flatMap(({ id, spread, weight }) =>
+    members.map(({ pastSeason, cumulative }) => ({
+      key: `${id} ${pastSeason}`,
       from,
-      reached: Array.from(cumulative.slice(from), (heat) => shareReached(heat, event.spread)),
-    }))
+      reached: Array.from(cumulative.slice(from), (heat) => weight * shareReached(heat, spread)),
+    })),
+  )
+}
+
+/** The same lines as past seasons had them from the same biofix on, by their own weather. */
+export function ghosts(forecast: WatchForecast, past: readonly { season: string; cumulative: readonly number[] }[]): ReachedLine[] {
+  const from = Math.max(0, forecast.heat.biofixIndex)
+  return edgeEvents(forecast).flatMap(({ id, spread, weight }) =>
+    past.map(({ season, cumulative }) => ({
+      key: `${id} ${season}`,
+      from,
+      reached: cumulative.slice(from).map((heat) => weight * shareReached(heat, spread)),
+    })),
+  )
 }

@@ -49,6 +49,8 @@ const forecast = (windows: WindowForecast[], changes: object = {}): WatchForecas
     basis: 'station',
     offset: { min: 0, max: 0 },
     usual: [],
+    biofix: { how: 'entered', kind: 'sustained-catch', date: '2026-05-10', expected: null },
+    ownFigures: 0,
     rule: { method: 'single-sine', lower: 10, upper: 31.1 },
     heat: { now: 112, filledShare: 0.07, pastSeasons: 11, madeSeasons: 0, forecast: null, todayIndex: 162, knownDays: 365 },
     windows,
@@ -91,6 +93,58 @@ describe('a window in words', () => {
   })
 })
 
+describe('a disease in words', () => {
+  const { t, f } = speak()
+  const symptoms = { p10: 170, p50: 172, p90: 175 }
+  const day = (index: number, probability: number, curativeUntil: number | null = index + 3) => ({
+    day: index,
+    probability,
+    certain: true,
+    severity: 1.4,
+    total: null,
+    curativeUntil,
+    symptoms,
+  })
+  const disease = (infection: object, changes: object = {}) =>
+    forecast([], {
+      infection: {
+        model: 'apple-scab',
+        from: 91,
+        until: 150,
+        days: [],
+        total: null,
+        dueAt: null,
+        usual: null,
+        unknownShare: 0,
+        ...infection,
+      },
+      ...changes,
+    })
+  test.each([
+    [{ state: 'cure', days: [day(160, 1)] }, 'Infected Wed 10 Jun: curative materials reach it until Sat 13 Jun'],
+    [
+      { state: 'cure', days: [{ ...day(160, 1), certain: false }] },
+      'Possibly infected Wed 10 Jun: curative materials reach it until Sat 13 Jun',
+    ],
+    [
+      { state: 'protect', days: [day(158, 1, null), day(164, 0.3), day(166, 0.75)] },
+      'Protect before Tue 16 Jun: infection in 75 % of the ways the weather may go',
+    ],
+    [{ state: 'protect', total: 80, dueAt: 60 }, 'Pressure high, 80 against 60: keep it protected'],
+    [{ state: 'coming', from: 170 }, 'Not yet: infection counts from Sat 20 Jun'],
+    [{ state: 'coming', from: null }, 'Not yet: what infection counts from has not come'],
+    [{ state: 'over', days: [day(100, 1), day(120, 1)] }, 'Over since Sun 31 May: 2 infections this season'],
+    [{ state: 'unknown' }, 'Not known: Bench gives neither humidity nor wetness'],
+  ])('%#', (infection, words) => expect(windowSentence(disease(infection), t, f)).toBe(words))
+
+  test('quiet says how far one can see and what came; a placeholder gives no date', () => {
+    const heat = { todayIndex: 162, knownDays: 365, forecast: { days: 11 } }
+    const quiet = disease({ state: 'quiet', days: [day(150, 1)] }, { heat })
+    expect(windowSentence(quiet, t, f)).toBe('No infection in sight for 11 days; one so far, Sun 31 May')
+    expect(windowSentence(disease({ state: 'protect', days: [day(166, 0.8)] }, { grade: 'months' }), t, f)).not.toMatch(/\d/)
+  })
+})
+
 describe('the numbers behind it', () => {
   test('heat in the units of the site, whole degree-days', () => {
     const row = forecast([window('coming')])
@@ -115,6 +169,16 @@ describe('the numbers behind it', () => {
         'After that, 11 past seasons; dates are the middle of them, brackets the 10th to 90th percentile. Model codling-moth@1.0.0, approximate.',
     )
     expect(originSentence(forecast([], { rule: { method: 'average', lower: 8.41 } }), t, f)).toContain('Average, above 8.4 °C')
+  })
+
+  test('a biofix that was not entered, and numbers of the site', () => {
+    const { t, f } = speak()
+    const expected = { how: 'expected', kind: 'sustained-catch', date: null, expected: { p10: 120, p50: 125, p90: 133 } }
+    const words = originSentence(forecast([], { biofix: expected, ownFigures: 2 }), t, f)
+    expect(words).toContain('since no biofix was entered: it is expected 1 to 14 May')
+    expect(words).toContain('with 2 numbers of this site')
+    const calendar = { how: 'calendar', kind: 'date', date: '2026-03-01', expected: null }
+    expect(originSentence(forecast([], { biofix: calendar }), t, f)).toContain('from Sun 1 Mar, by the calendar')
   })
 
   test('a place that differs, a corrected forecast, and seasons that were made and not measured', () => {

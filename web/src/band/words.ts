@@ -1,32 +1,7 @@
-import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import type { InfectionForecast, WatchForecast } from '@bocado/contract'
 import type { Format } from '../design/useFormat.js'
 import type { Say } from '../messages/useText.js'
-
-/** The window that matters now: the one open, else the next to come, else the last one past. */
-export function currentWindow(forecast: WatchForecast): WindowForecast | undefined {
-  const { windows } = forecast
-  return (
-    windows.find(({ state }) => state === 'open' || state === 'closing') ??
-    windows.find(({ state }) => state === 'coming') ??
-    windows.findLast(({ state }) => state === 'past') ??
-    windows[0]
-  )
-}
-
-const URGENCY = ['closing', 'open', 'coming', 'poorly-reachable', 'past', 'not-this-season'] as const
-
-/** Most pressing first: by state, then by when the state ends. */
-export function byUrgency(a: WatchForecast, b: WatchForecast): number {
-  const rank = (forecast: WatchForecast): number => {
-    const window = currentWindow(forecast)
-    return window ? URGENCY.indexOf(window.state) : URGENCY.length
-  }
-  const next = (forecast: WatchForecast): number => {
-    const window = currentWindow(forecast)
-    return (window?.state === 'coming' ? window.opens.p50 : window?.closes.p50) ?? 999
-  }
-  return rank(a) - rank(b) || next(a) - next(b)
-}
+import { currentWindow } from './urgency.js'
 
 type Usual = WatchForecast['usual'][number]
 
@@ -50,6 +25,7 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
     return usual ? t('window.calendar', { months: monthSpan(usual.months, t, f) }) : t('window.noStation')
   }
+  if (forecast.infection) return infectionSentence(forecast, forecast.infection, t, f)
   if (!window) return t('window.noFuture', { end: forecast.heat.forecast ? 'forecast' : 'today' })
   const start = forecast.watch.season
   const day = (index: number | null): string => (index === null ? t('window.beyond') : f.date(f.seasonDay(start, index)))
@@ -57,7 +33,8 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     low === null || high === null ? t('window.beyond') : f.span(f.seasonDay(start, low), f.seasonDay(start, high))
   if (forecast.grade === 'months') {
     const month = (index: number | null): string => (index === null ? t('window.beyond') : f.month(f.seasonDay(start, index)))
-    return t('window.months', { from: month(window.opens.p50), to: month(window.closes.p50) })
+    const [from, to] = [month(window.opens.p50), month(window.closes.p50)]
+    return t('window.months', { months: t('window.months.span', { from: from === to ? 'same' : from, to }) })
   }
   const values = {
     opens: day(window.opens.p50),
@@ -70,6 +47,41 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
   return t(`window.${window.state}`, values)
 }
 
+/** Says of a disease what the weather allowed, what is coming, and until when something can still be done. */
+function infectionSentence(forecast: WatchForecast, infection: InfectionForecast, t: Say, f: Format): string {
+  const { todayIndex } = forecast.heat
+  const start = forecast.watch.season
+  const on = (index: number): string => f.date(f.seasonDay(start, index))
+  const came = infection.days.filter(({ day }) => day < todayIndex)
+  const last = came.at(-1)
+  if (forecast.grade === 'months') {
+    const month = infection.from === null ? null : f.month(f.seasonDay(start, infection.from))
+    return month === null ? t('infection.notYet') : t('infection.months', { month })
+  }
+  switch (infection.state) {
+    case 'cure':
+      return t('infection.cure', {
+        day: last ? on(last.day) : '',
+        certain: last?.certain ? 'yes' : 'no',
+        until: last?.curativeUntil == null ? '' : on(last.curativeUntil),
+      })
+    case 'protect': {
+      const next = infection.days.find(({ day, probability }) => day >= todayIndex && probability >= 0.5)
+      return next
+        ? t('infection.protect', { day: on(next.day), share: f.percent(next.probability) })
+        : t('infection.pressing', { total: f.number(infection.total ?? 0), due: f.number(infection.dueAt ?? 0) })
+    }
+    case 'coming':
+      return infection.from === null ? t('infection.notYet') : t('infection.coming', { day: on(infection.from) })
+    case 'over':
+      return t('infection.over', { n: came.length, until: infection.until === null ? '' : on(infection.until) })
+    case 'unknown':
+      return t('infection.unknown', { station: forecast.stationName ?? '' })
+    case 'quiet':
+      return t('infection.quiet', { n: came.length, last: last ? on(last.day) : '', days: forecast.heat.forecast?.days ?? 0 })
+  }
+}
+
 /** The heat behind the sentence: at what sum the window opens, and what the sum is now. */
 export function heatSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
   if (forecast.grade === 'none' || forecast.grade === 'calendar' || !window || window.opensHeat === null) return ''
@@ -79,6 +91,12 @@ export function heatSentence(forecast: WatchForecast, t: Say, f: Format, window 
     opens: f.heat(window.opensHeat),
     now: f.heat(forecast.heat.now),
   })
+}
+
+/** "4 to 12 May": when a biofix that nobody entered is expected; empty where it is not. */
+export function expectedSpan({ biofix, watch }: WatchForecast, f: Format): string {
+  const { p10, p90 } = biofix.expected ?? { p10: null, p90: null }
+  return p10 === null || p90 === null ? '' : f.span(f.seasonDay(watch.season, p10), f.seasonDay(watch.season, p90))
 }
 
 /** Method, thresholds, start, station, filled share and number of past seasons: where the numbers come from. */
@@ -102,7 +120,10 @@ export function originSentence(forecast: WatchForecast, t: Say, f: Format): stri
     corrected: heat.forecast?.correctedFrom ?? 0,
     method: t(`method.${rule.method}` as Parameters<Say>[0]),
     thresholds,
+    how: forecast.biofix.how === 'chill-expected' ? 'chillLater' : forecast.biofix.how,
     biofix: forecast.biofix.date ? f.date(forecast.biofix.date) : '',
+    expected: expectedSpan(forecast, f),
+    own: forecast.ownFigures,
     station: stationName ?? '',
     filled: f.percent(heat.filledShare),
     seasons: heat.pastSeasons,

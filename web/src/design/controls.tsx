@@ -13,6 +13,7 @@ import {
   ListBoxItem,
   NumberField as AriaNumberField,
   Popover,
+  SearchField as AriaSearchField,
   Select as AriaSelect,
   SelectValue,
   Text,
@@ -134,6 +135,25 @@ export function TextField(p: FieldProps & { value: string; onChange: (value: str
       {p.rows ? <TextArea rows={p.rows} /> : <Input autoFocus={p.autoFocus} />}
       <Described {...p} />
     </StyledText>
+  )
+}
+
+const StyledSearch = styled(AriaSearchField)`
+  input {
+    ${control}
+    width: 100%;
+  }
+  input::-webkit-search-cancel-button {
+    cursor: pointer;
+  }
+`
+
+/** Words to find something by; its label stands in the field until something is typed. */
+export function SearchField(p: { label: string; width?: string; value: string; onChange: (value: string) => void }) {
+  return (
+    <StyledSearch aria-label={p.label} value={p.value} onChange={p.onChange} style={{ width: p.width }}>
+      <Input placeholder={p.label} />
+    </StyledSearch>
   )
 }
 

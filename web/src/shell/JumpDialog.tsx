@@ -158,6 +158,7 @@ function KeyList() {
     ['?', t('keys.list')],
     ['h', t('keys.heat')],
     ['[ ]', t('keys.day')],
+    ['+ − 0', t('keys.zoom')],
     ['1 … 9', t('keys.tally')],
     ['n', t('keys.next')],
   ] as const

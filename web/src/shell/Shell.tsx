@@ -2,11 +2,13 @@ import type { Site } from '@bocado/contract'
 import { Ellipsis } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useFreshWeather } from '../api/useFreshWeather.js'
 import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
+import { RangeProvider } from '../band/range.js'
+import { SeasonStrip } from '../band/SeasonStrip.js'
 import { Select } from '../design/controls.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -147,6 +149,9 @@ const More = styled(Popover)`
   }
 `
 
+/** Screens whose pictures show the days that the strip chooses. */
+const WITH_STRIP: readonly string[] = ['windows', 'weather']
+
 const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
 
 /** Frame of every screen: top bar on a desk, bottom bar on a phone. */
@@ -176,7 +181,9 @@ export function Shell() {
   return (
     <SiteProvider value={site}>
       <UndoProvider>
-        <Frame site={site} sites={sites} />
+        <RangeProvider key={`${site.id} ${site.season.start}`}>
+          <Frame site={site} sites={sites} />
+        </RangeProvider>
       </UndoProvider>
     </SiteProvider>
   )
@@ -185,6 +192,7 @@ export function Shell() {
 function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   const t = useText()
   const navigate = useNavigate()
+  const { pathname } = useLocation()
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
   const to = (path: string): string => `/sites/${site.id}/${path}`
@@ -211,6 +219,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         </Key>
       </Bar>
       <Connection />
+      {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip /> : null}
       <Outlet />
       <BottomBar aria-label={t('nav.screens')}>
         {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (

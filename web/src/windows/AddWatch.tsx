@@ -1,10 +1,11 @@
-import { endpoints, type Block, type Organism } from '@bocado/contract'
+import { endpoints, type Block, type Organism, type Watch } from '@bocado/contract'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, DateField, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Page, Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
+import { SourceKnown } from './WatchDetail.js'
 
 interface Props {
   blocks: readonly Block[]
@@ -22,6 +23,7 @@ export function AddWatch({ blocks, organisms, onAdded, onCancel }: Props) {
     blockId: null as string | null,
     biofix: null as string | null,
     biofixNote: '',
+    sourceKnown: 'unknown' as Watch['sourceKnown'],
   })
   const { values, set, errors } = entry
   const organism = organisms.find(({ id }) => id === values.organismId)
@@ -30,7 +32,6 @@ export function AddWatch({ blocks, organisms, onAdded, onCancel }: Props) {
       ...v,
       organismId: v.organismId ?? undefined,
       blockId: v.blockId ?? '',
-      biofix: v.biofix ?? undefined,
       season: site.season.start,
       threshold: null,
     }))
@@ -71,7 +72,15 @@ export function AddWatch({ blocks, organisms, onAdded, onCancel }: Props) {
           </Line>
           {organism ? (
             <>
-              <p>{organism.biofix.ask}</p>
+              <p>
+                {organism.biofix.ask} {t('watch.biofixLater', { kind: organism.biofix.kind })}
+              </p>
+              {organism.infection ? (
+                <>
+                  <p>{organism.infection.inoculum}</p>
+                  <SourceKnown value={values.sourceKnown} onChange={(sourceKnown) => set({ sourceKnown })} />
+                </>
+              ) : null}
               <Small>{t('watch.lookAlikes')}</Small>
               {organism.lookAlikes.map((text) => (
                 <Caution key={text}>{text}</Caution>

@@ -1,13 +1,11 @@
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { useProducts, useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
 import { useSite } from '../api/workplace.js'
-import type { DraftPin } from '../band/SeasonBand.js'
 import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
-import { currentWindow } from '../band/words.js'
 import { Button, DateField, Select, TextButton } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
@@ -16,32 +14,23 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { useUndo } from '../shell/Undo.js'
 import { CoverageChart } from './CoverageChart.js'
+import type { Planning } from './usePlanning.js'
 
-/** A treatment planned into the window: its coverage follows the date as it is typed or nudged. */
-export function PlanPanel({ forecast, onDraft }: { forecast: WatchForecast; onDraft: (draft: DraftPin | null) => void }) {
+/** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
+export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
   const { data: products = [] } = useProducts(site.id)
-  const start = forecast.watch.season
-  const window = currentWindow(forecast)
-  const firstChoice = Math.max(f.seasonIndex(start, site.today), Math.floor(window?.bestDay.p50 ?? 0))
+  const { date, moving, setDate } = planning
   const [productId, setProductId] = useState<string | null>(null)
-  const [date, setDate] = useState<string | null>(f.seasonDay(start, firstChoice))
-  const [moving, setMoving] = useState<Treatment | null>(null)
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const plan = useWrite(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
   const usable = products.filter((product) => forecast.stages.some(({ id, reachable }) => reachable && product.stages.includes(id)))
-  const product = products.find(({ id }) => id === productId) ?? usable[0]
-
-  useEffect(() => {
-    onDraft(date ? { watchId: forecast.watch.id, dayIndex: f.seasonIndex(start, date) } : null)
-    return () => onDraft(null)
-  }, [date, forecast.watch.id, f, start, onDraft])
-
-  const nudge = (days: number): void => setDate((now) => f.nudge(now ?? site.today, days))
+  const product = products.find(({ id }) => id === (productId ?? moving?.productId)) ?? usable[0] ?? products[0]
+  const nudge = (days: number): void => setDate(f.nudge(date ?? site.today, days))
   useKeys({ '[': () => nudge(-1), ']': () => nudge(1) })
 
   const save = async (): Promise<void> => {
@@ -52,7 +41,7 @@ export function PlanPanel({ forecast, onDraft }: { forecast: WatchForecast; onDr
       if (moving)
         await move.save({ params: { siteId: site.id, treatmentId: moving.id }, input: { ...input, rowVersion: moving.rowVersion } })
       else await plan.save({ params: { siteId: site.id }, input: { ...input, watchId: forecast.watch.id } })
-      setMoving(null)
+      planning.clear()
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error
       const { fields, detail } = error.problem
@@ -95,15 +84,16 @@ export function PlanPanel({ forecast, onDraft }: { forecast: WatchForecast; onDr
         </Button>
       </Line>
       <FormError text={general} />
-      {product && date ? <Reached forecast={forecast} product={product} date={date} onDate={setDate} /> : null}
+      {product && date && forecast.events.length > 0 ? (
+        <Reached forecast={forecast} product={product} date={date} onDate={setDate} />
+      ) : null}
       {product ? <ProductCautions product={product} /> : null}
       <PlannedList
         forecast={forecast}
         products={products}
         onMove={(treatment) => {
-          setMoving(treatment)
-          setProductId(treatment.productId)
-          setDate(treatment.plannedOn)
+          setProductId(null)
+          planning.take(treatment)
         }}
       />
     </Stack>

@@ -1,20 +1,24 @@
-import { endpoints, type Organism, type WatchForecast } from '@bocado/contract'
-import { useState } from 'react'
+import { endpoints, knowns, type Organism, type Watch, type WatchForecast } from '@bocado/contract'
+import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { stageSharesAt } from '../band/streams.js'
-import { STAGE_FILL } from '../band/SeasonBand.js'
-import { heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
-import { Button, DateField, NumberField, TextButton, TextField } from '../design/controls.js'
+import { stageBoundsOn } from '../band/streams.js'
+import { currentWindow, urgencyOf } from '../band/urgency.js'
+import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
+import { Button, Choice, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { StageShape } from '../design/StageShape.js'
+import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
+import { EventDates } from './EventDates.js'
+import { EmergenceWords, InfectionWords } from './InfectionWords.js'
+import { ModelFigures } from './ModelFigures.js'
+import { WhyMoved } from './WhyMoved.js'
 
 const Stages = styled.table`
   width: 100%;
@@ -35,8 +39,31 @@ const Stages = styled.table`
   }
 `
 
-/** What the band says about one watch, in words: windows, heat, stages now, threshold, and where the numbers come from. */
-export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
+const PANELS = ['now', 'dates', 'moved', 'numbers'] as const
+
+/** What the band says about one watch, in words: now, its dates, why they moved, and the numbers they rest on. */
+export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | undefined; blockName: string }) {
+  const { forecast, organism } = p
+  const t = useText()
+  const [panel, setPanel] = useState<(typeof PANELS)[number]>('now')
+  return (
+    <Stack>
+      <Heading as="h2">{t('detail.watch', { organism: forecast.organismName, block: p.blockName })}</Heading>
+      <Choice
+        label={t('detail.panels')}
+        options={PANELS.map((id) => ({ id, label: t(`detail.panel.${id}`) }))}
+        value={panel}
+        onChange={setPanel}
+      />
+      {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
+      {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
+      {panel === 'moved' ? <WhyMoved forecast={forecast} /> : null}
+      {panel === 'numbers' ? <ModelFigures forecast={forecast} /> : null}
+    </Stack>
+  )
+}
+
+function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
   const t = useText()
   const f = useFormat()
   const [editing, setEditing] = useState(false)
@@ -46,20 +73,30 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
     <Stack>
       {forecast.grade === 'calendar' ? (
         <Calendar forecast={forecast} />
-      ) : forecast.windows.length > 0 && forecast.grade !== 'none' ? (
-        forecast.windows.map((window) => (
-          <div key={window.generation}>
-            <Heading as="h2">{t('detail.generation', { name: window.generationName })}</Heading>
-            <p>
-              <b>{windowSentence(forecast, t, f, window)}</b>
-            </p>
-            <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
-          </div>
-        ))
-      ) : (
+      ) : forecast.grade === 'none' ? (
         <MissingWeather forecast={forecast} />
+      ) : (
+        <>
+          {forecast.infection ? (
+            <p>
+              <b>{windowSentence(forecast, t, f)}</b>
+            </p>
+          ) : (
+            <Windows forecast={forecast} />
+          )}
+          <Advice forecast={forecast} organism={organism} />
+        </>
       )}
-      {forecast.grade === 'none' || forecast.grade === 'calendar' ? null : <StagesNow forecast={forecast} />}
+      {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
+        <Caution>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Caution>
+      ) : null}
+      {forecast.grade === 'none' || forecast.grade === 'calendar' || forecast.events.length === 0 ? null : (
+        <StagesNow forecast={forecast} />
+      )}
+      {forecast.infection && forecast.grade !== 'none' && forecast.grade !== 'calendar' ? (
+        <InfectionWords forecast={forecast} infection={forecast.infection} organism={organism} />
+      ) : null}
+      <EmergenceWords forecast={forecast} />
       {organism && threshold !== undefined ? (
         <p>
           {last
@@ -72,14 +109,17 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
             : t('detail.noCount', { items: organism.sampling.items, threshold: f.number(threshold, 1) })}{' '}
           {forecast.watch.threshold
             ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
-            : t('detail.libraryThreshold', { region: organism.sampling.threshold.region })}
+            : t('detail.libraryThreshold', {
+                region: organism.sampling.threshold.region,
+                confidence: t(`confidence.${organism.sampling.threshold.confidence}`),
+              })}
         </p>
       ) : null}
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
       {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
       {organism?.hazards.map(({ group, text }) => (
-        <Caution key={group}>{t('hazard', { group: t(`hazard.${group}` as Parameters<typeof t>[0]), text })}</Caution>
+        <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<typeof t>[0]), text })}</Caution>
       ))}
       {forecast.grade === 'calendar' ? null : <Small>{originSentence(forecast, t, f)}</Small>}
       {editing ? (
@@ -92,6 +132,29 @@ export function WatchDetail({ forecast, organism }: { forecast: WatchForecast; o
       )}
     </Stack>
   )
+}
+
+function Windows({ forecast }: { forecast: WatchForecast }) {
+  const t = useText()
+  const f = useFormat()
+  if (forecast.windows.length === 0) return <p>{windowSentence(forecast, t, f)}</p>
+  return forecast.windows.map((window) => (
+    <div key={window.generation}>
+      <b>{t('detail.generation', { name: window.generationName })}</b>
+      <p>{windowSentence(forecast, t, f, window)}</p>
+      <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
+    </div>
+  ))
+}
+
+/** What still helps when it is too late, and what to do where a treatment reaches little. */
+function Advice({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
+  const t = useText()
+  const urgency = urgencyOf(forecast)
+  if (!organism || forecast.grade !== 'dates') return null
+  const poor = urgency === 'poorly-reachable' || currentWindow(forecast)?.state === 'poorly-reachable'
+  if (poor && organism.poorlyReachable) return <p data-testid="advice">{t('advice.poor', { text: organism.poorlyReachable })}</p>
+  return urgency === 'past' ? <p data-testid="advice">{t('advice.late', { text: organism.tooLate })}</p> : null
 }
 
 /** What months and blooms say where there is no weather. */
@@ -134,29 +197,36 @@ function MissingWeather({ forecast }: { forecast: WatchForecast }) {
 function StagesNow({ forecast }: { forecast: WatchForecast }) {
   const t = useText()
   const f = useFormat()
-  const shares = stageSharesAt(forecast, forecast.heat.now)
+  const { todayIndex } = forecast.heat
+  const shares = useMemo(() => stageBoundsOn(forecast, Math.max(0, todayIndex - 1)), [forecast, todayIndex])
   return (
     <Stages>
       <caption style={{ textAlign: 'left' }}>
         <b>{t('detail.stages', { heat: f.heat(forecast.heat.now) })}</b>
       </caption>
       <tbody>
-        {forecast.stages.map((stage) => (
-          <tr key={stage.id}>
-            <td style={{ width: 40 }}>
-              <svg width="32" height="22" viewBox="-16 -11 32 22" aria-hidden>
-                <rect x="-16" y="-11" width="32" height="22" rx="3" fill={STAGE_FILL[stage.silhouette]} />
-                <StageShape shape={stage.silhouette} fill={['adult', 'pupa', 'larva'].includes(stage.silhouette) ? '#fff' : '#0b4e56'} />
-              </svg>
-            </td>
-            <th scope="row">
-              {stage.name} <span className="where">{stage.where}</span>
-            </th>
-            <td>
-              <Figure>{f.percent(shares.find((s) => s.stage === stage.id)?.share ?? 0)}</Figure>
-            </td>
-          </tr>
-        ))}
+        {forecast.stages.map((stage) => {
+          const share = shares.find((s) => s.stage === stage.id)?.share ?? { p10: 0, p50: 0, p90: 0 }
+          return (
+            <tr key={stage.id}>
+              <td style={{ width: 40 }}>
+                <svg width="32" height="22" viewBox="-16 -11 32 22" aria-hidden>
+                  <rect x="-16" y="-11" width="32" height="22" rx="3" fill={stageFill(stage.silhouette)} />
+                  <StageShape shape={stage.silhouette} fill={onStageFill(stage.silhouette)} />
+                </svg>
+              </td>
+              <th scope="row">
+                {stage.name} <span className="where">{stage.where}</span>
+              </th>
+              <td>
+                <Figure>{f.percent(share.p50)}</Figure>{' '}
+                {share.p90 - share.p10 >= 0.015 ? (
+                  <span className="where">{t('detail.range', { low: f.number(100 * share.p10), high: f.number(100 * share.p90) })}</span>
+                ) : null}
+              </td>
+            </tr>
+          )
+        })}
       </tbody>
     </Stages>
   )
@@ -167,16 +237,18 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
   const site = useSite()
   const { watch } = forecast
   const entry = useEntry(endpoints.watches.update, {
-    biofix: watch.biofix as string | null,
+    biofix: watch.biofix,
     biofixNote: watch.biofixNote,
+    sourceKnown: watch.sourceKnown,
     per100: watch.threshold?.per100 ?? (null as number | null),
     reason: watch.threshold?.reason ?? '',
   })
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, watchId: watch.id }, (v) => ({
-      biofix: v.biofix ?? undefined,
+      biofix: v.biofix,
       biofixNote: v.biofixNote,
+      sourceKnown: v.sourceKnown,
       threshold: v.per100 === null ? null : { per100: v.per100, reason: v.reason },
       rowVersion: watch.rowVersion,
     }))
@@ -194,6 +266,7 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
           error={errors['biofixNote']}
         />
       </Line>
+      {forecast.infection ? <SourceKnown value={values.sourceKnown} onChange={(sourceKnown) => set({ sourceKnown })} /> : null}
       <Line>
         <NumberField
           label={t('watch.threshold')}
@@ -221,6 +294,21 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
         </Button>
       </Line>
     </Stack>
+  )
+}
+
+/** Whether a source of infection is known: a fact that a person records, never one that weather tells. */
+export function SourceKnown({ value, onChange }: { value: Watch['sourceKnown']; onChange: (value: Watch['sourceKnown']) => void }) {
+  const t = useText()
+  return (
+    <Select
+      label={t('watch.sourceKnown')}
+      placeholder={t('choose')}
+      width="30ch"
+      options={knowns.map((id) => ({ id, label: t(`watch.sourceKnown.${id}`) }))}
+      value={value}
+      onChange={(id) => onChange(id as Watch['sourceKnown'])}
+    />
   )
 }
 

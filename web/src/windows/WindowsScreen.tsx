@@ -1,12 +1,17 @@
-import { Plus } from 'lucide-react'
+import { endpoints } from '@bocado/contract'
+import { Maximize2, Plus, ZoomIn, ZoomOut } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
+import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import { SeasonBand, type AxisKind, type DraftPin } from '../band/SeasonBand.js'
-import { byUrgency, currentWindow, windowSentence } from '../band/words.js'
-import { Button, Choice } from '../design/controls.js'
+import { BandTable } from '../band/BandTable.js'
+import { useVisibleRange } from '../band/range.js'
+import { SeasonBand, usualRange, type AxisKind } from '../band/SeasonBand.js'
+import { ghosts } from '../band/streams.js'
+import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Grouping } from '../band/urgency.js'
+import { windowSentence } from '../band/words.js'
+import { Button, Checkbox, Choice, SearchField } from '../design/controls.js'
 import { Columns, Empty, Line, Page, Rows, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -15,22 +20,40 @@ import { useKeys } from '../shell/keys.js'
 import { Waiting } from '../shell/Waiting.js'
 import { AddWatch } from './AddWatch.js'
 import { PlanPanel } from './PlanPanel.js'
+import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 
 const Head = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: 12px;
+  gap: 8px 14px;
   align-items: center;
-  padding: 14px 20px;
+  padding: 12px 20px;
   .right {
     margin-left: auto;
     display: flex;
-    gap: 12px;
+    flex-wrap: wrap;
+    gap: 10px 14px;
     align-items: center;
   }
   @media ${PHONE} {
     padding: 12px 14px;
+    .desk {
+      display: none;
+    }
+  }
+`
+const Tools = styled(Head)`
+  padding: 0 20px 10px;
+  @media ${PHONE} {
+    display: none;
+  }
+`
+const Icons = styled.span`
+  display: inline-flex;
+  gap: 4px;
+  button {
+    padding: 6px 9px;
   }
 `
 const Sentences = styled(Rows)`
@@ -57,6 +80,9 @@ const Sentences = styled(Rows)`
   }
 `
 
+/** The groups that start folded: what is past asks for nothing. */
+const FOLDED: readonly string[] = ['past']
+
 /** The season band with what it says about the chosen watch, and a treatment planned into its window. */
 export function WindowsScreen() {
   const t = useText()
@@ -68,30 +94,95 @@ export function WindowsScreen() {
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')
   const [adding, setAdding] = useState(false)
-  const [draft, setDraft] = useState<DraftPin | null>(null)
-  const rows = useMemo(() => (band ? [...band.watches].sort(byUrgency) : []), [band])
+  const [showPast, setShowPast] = useState(false)
+  const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set())
+  const by = (GROUPINGS as readonly string[]).includes(search.get('group') ?? '') ? (search.get('group') as Grouping) : 'urgency'
+  const words = search.get('find') ?? ''
+  const asTable = search.get('as') === 'table'
   const blockNames = useMemo(() => new Map((blocks ?? []).map(({ id, name }) => [id, name])), [blocks])
-  const selected = rows.find(({ watch }) => watch.id === search.get('watch')) ?? rows[0]
-  useKeys({ h: () => band?.heatAxis && setAxis((now) => (now === 'heat' ? 'days' : 'heat')) })
+  const all = useMemo(() => (band ? [...band.watches].sort(byUrgency) : []), [band])
+  const rows = useMemo(
+    () =>
+      filtered(all, words, (row) =>
+        [
+          row.organismName,
+          row.scientificName,
+          blockNames.get(row.watch.blockId),
+          t(`watch.kind.${row.kind}` as Parameters<typeof t>[0]),
+          windowSentence(row, t, f),
+        ].join(' '),
+      ),
+    [all, words, blockNames, t, f],
+  )
+  const groups = useMemo(() => grouped(rows, by, blockNames), [rows, by, blockNames])
+  const selected = all.find(({ watch }) => watch.id === search.get('watch')) ?? rows[0] ?? all[0]
+  const folded = useMemo(() => {
+    const ids = new Set<string>(
+      by === 'urgency' && words === '' ? FOLDED.filter((id) => groups.length > 1 && groups.some((g) => g.id === id)) : [],
+    )
+    // A group stays open while it holds the chosen watch.
+    for (const group of groups) if (group.rows.some((row) => row === selected)) ids.delete(group.id)
+    for (const id of toggled) if (!ids.delete(id)) ids.add(id)
+    return ids
+  }, [by, words, groups, toggled, selected])
+  const planning = usePlanning(selected)
+  const { data: pastSeasons } = useRead(
+    endpoints.watches.pastSeasons,
+    { params: { siteId: site.id, watchId: selected?.watch.id ?? '' }, input: {} },
+    showPast && selected !== undefined,
+  )
+  const past = useMemo(
+    () => (showPast && selected && pastSeasons ? ghosts(selected, pastSeasons) : undefined),
+    [showPast, selected, pastSeasons],
+  )
+  const { range, show } = useVisibleRange()
+  const days = band?.season.days ?? 365
+  const zoomBy = (factor: number): void => {
+    const today = band?.season.todayIndex ?? 0
+    const [from, to] = range ?? usualRange(rows, days, today)
+    const middle = today > from && today < to ? today : (from + to) / 2
+    show([middle - (middle - from) / factor, middle + (to - middle) / factor], days)
+  }
+  useKeys({
+    h: () => band?.heatAxis && setAxis((now) => (now === 'heat' ? 'days' : 'heat')),
+    '+': () => zoomBy(1.6),
+    '-': () => zoomBy(1 / 1.6),
+    '0': () => show(null, days),
+  })
 
   if (!band || !blocks || !organisms) return <Waiting />
-  const select = (watchId: string): void => {
-    setDraft(null)
-    setSearch({ watch: watchId }, { replace: true })
+  const go = (changes: Readonly<Record<string, string | null>>): void => {
+    const next = new URLSearchParams(search)
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) next.delete(name)
+      else next.set(name, value)
+    }
+    setSearch(next, { replace: true })
   }
-  const open = rows.filter((row) => ['open', 'closing'].includes(currentWindow(row)?.state ?? '')).length
+  const select = (watchId: string): void => {
+    planning.clear()
+    go({ watch: watchId })
+  }
+  const open = all.filter((row) => ['open', 'closing'].includes(urgencyOf(row))).length
   return (
     <main>
       <Head>
-        <Title>{t('windows.title', { watches: rows.length, open })}</Title>
+        <Title>{t('windows.title', { watches: all.length, open })}</Title>
         <span className="right">
-          {band.heatAxis ? (
+          {all.length > 0 ? (
+            <span className="desk">
+              <Choice
+                label={t('weather.view')}
+                options={(['picture', 'table'] as const).map((id) => ({ id, label: t(`view.${id}`) }))}
+                value={asTable ? 'table' : 'picture'}
+                onChange={(id) => go({ as: id === 'table' ? 'table' : null })}
+              />
+            </span>
+          ) : null}
+          {band.heatAxis && !asTable ? (
             <Choice
               label={t('band.axis')}
-              options={[
-                { id: 'days', label: t('band.days') },
-                { id: 'heat', label: t('band.heat') },
-              ]}
+              options={(['days', 'heat', 'own'] as const).map((id) => ({ id, label: t(`band.${id}`) }))}
               value={axis}
               onChange={setAxis}
             />
@@ -101,6 +192,33 @@ export function WindowsScreen() {
           </Button>
         </span>
       </Head>
+      {all.length > 0 ? (
+        <Tools>
+          <SearchField label={t('band.find')} width="26ch" value={words} onChange={(find) => go({ find: find || null })} />
+          <Choice
+            label={t('band.groupBy')}
+            options={GROUPINGS.map((id) => ({ id, label: t(`band.groupBy.${id}`) }))}
+            value={by}
+            onChange={(group) => go({ group: group === 'urgency' ? null : group })}
+          />
+          {asTable ? null : (
+            <span className="right">
+              <Checkbox label={t('band.past')} value={showPast} onChange={setShowPast} />
+              <Icons>
+                <Button $plain aria-label={t('band.zoomOut')} onPress={() => zoomBy(1 / 1.6)}>
+                  <ZoomOut size={16} aria-hidden />
+                </Button>
+                <Button $plain aria-label={t('band.zoomIn')} onPress={() => zoomBy(1.6)}>
+                  <ZoomIn size={16} aria-hidden />
+                </Button>
+                <Button $plain aria-label={t('band.whole')} onPress={() => show([0, days], days)}>
+                  <Maximize2 size={16} aria-hidden />
+                </Button>
+              </Icons>
+            </span>
+          )}
+        </Tools>
+      ) : null}
       {adding ? (
         <AddWatch
           blocks={blocks}
@@ -115,9 +233,9 @@ export function WindowsScreen() {
       {selected ? (
         <>
           <Sentences>
-            {rows.map((row) => (
+            {all.map((row) => (
               <li key={row.watch.id}>
-                <button type="button" aria-pressed={row === selected} onClick={() => select(row.watch.id)}>
+                <button aria-pressed={row === selected} onClick={() => select(row.watch.id)}>
                   <b>
                     {row.organismName}, {blockNames.get(row.watch.blockId)}
                   </b>
@@ -126,23 +244,42 @@ export function WindowsScreen() {
               </li>
             ))}
           </Sentences>
-          <SeasonBand
-            band={band}
-            rows={rows}
-            blockNames={blockNames}
-            axis={axis}
-            selected={selected.watch.id}
-            onSelect={select}
-            draft={draft}
-          />
+          {rows.length === 0 ? (
+            <Page as="div">
+              <p>{t('band.nothingFound', { words })}</p>
+            </Page>
+          ) : asTable ? (
+            <BandTable groups={groups} blockNames={blockNames} selected={selected.watch.id} onSelect={select} />
+          ) : (
+            <SeasonBand
+              band={band}
+              groups={groups}
+              folded={folded}
+              onFold={(id) =>
+                setToggled((before) => {
+                  const next = new Set(before)
+                  if (!next.delete(id)) next.add(id)
+                  return next
+                })
+              }
+              blockNames={blockNames}
+              axis={axis}
+              selected={selected.watch.id}
+              onSelect={select}
+              draft={planning.draft}
+              onPin={planning.onPin}
+              past={past}
+            />
+          )}
           <Page as="div">
-            <Columns $left="5fr" $right="6fr">
+            <Columns $left="1fr" $right="1fr">
               <WatchDetail
                 key={selected.watch.id}
                 forecast={selected}
                 organism={organisms.find(({ id }) => id === selected.watch.organismId)}
+                blockName={blockNames.get(selected.watch.blockId) ?? ''}
               />
-              <PlanPanel key={`plan-${selected.watch.id}`} forecast={selected} onDraft={setDraft} />
+              <PlanPanel key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
             </Columns>
           </Page>
         </>

@@ -1,0 +1,208 @@
+import type { WatchForecast } from '@bocado/contract'
+import { area, curveMonotoneX, line } from 'd3-shape'
+import { memo, useMemo } from 'react'
+import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
+import { colour } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import type { DayPositions, DayScale } from './axis.js'
+import { Counts, drawnX, Edges, EmergenceCurve, FrameLines, Infections, onScale, Opening, Pin } from './marks.js'
+import { continuations, streamsOf, type ReachedLine, type Stream } from './streams.js'
+import { urgencyOf } from './urgency.js'
+
+export const SELECTED_ROW = 112
+export const ROW = 44
+
+interface Props {
+  row: WatchForecast
+  top: number
+  width: number
+  scale: DayScale
+  positions: DayPositions
+  selected: boolean
+  /** Day of the treatment that is being thought about. */
+  draft: number | null
+  /** A planned treatment that is being moved; it is drawn as the draft. */
+  moving: string | null
+  /** Past seasons behind the row. */
+  past: readonly ReachedLine[] | undefined
+}
+
+/** One row of the band: drawn again only when something of its own changes. */
+export const BandRow = memo(function BandRow({ row, top, width, scale, positions, selected, draft, moving, past }: Props) {
+  const f = useFormat()
+  const height = selected ? SELECTED_ROW : ROW
+  const base = top + height - (selected ? 14 : 7)
+  const tall = height - (selected ? 32 : 14)
+  const urgency = urgencyOf(row)
+  const edge = urgency === 'open' ? colour.petrol : urgency === 'closing' ? colour.pollen : 'none'
+  const dated = row.grade === 'dates'
+  const shapes = useMemo(() => new Map(row.stages.map(({ id, silhouette }) => [id, silhouette])), [row])
+  const streams = useMemo(() => streamsOf(row), [row])
+  return (
+    <g>
+      {selected ? <rect x="0" y={top} width={width} height={height} fill={colour.white} /> : null}
+      <rect
+        x="0"
+        y={top}
+        width="6"
+        height={height}
+        fill={urgency === 'past' ? 'url(#past)' : edge}
+        stroke={urgency === 'coming' ? colour.petrol : 'none'}
+      />
+      <g clipPath="url(#season)">
+        {dated
+          ? row.windows.map((window) => <Opening key={window.generation} window={window} top={top} height={height} scale={scale} />)
+          : null}
+        <g transform={onScale(scale)}>
+          <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} />
+          <Streams row={row} streams={streams} shapes={shapes} positions={positions} base={base} tall={tall} />
+          {selected && dated && past ? <Lines lines={past} positions={positions} base={base} tall={tall} dashed /> : null}
+          {selected && dated ? <Continuations row={row} positions={positions} base={base} tall={tall} /> : null}
+        </g>
+        <Infections row={row} scale={scale} base={base} tall={tall} big={selected} />
+        {selected && dated
+          ? streams.map((stream) => (
+              <Silhouette
+                key={stream.eventId}
+                stream={stream}
+                shape={shapes.get(stream.stage) ?? 'egg'}
+                scale={scale}
+                base={base}
+                tall={tall}
+              />
+            ))
+          : null}
+      </g>
+      <FrameLines row={row} top={top} height={height} width={width} scale={scale} strong={selected} dated={dated} />
+      <g clipPath="url(#season)">
+        {dated ? row.windows.map((window) => <Edges key={window.generation} window={window} y={top + height} scale={scale} />) : null}
+        <Counts row={row} scale={scale} base={base} tall={tall} big={selected} />
+        {row.treatments
+          .filter(({ id }) => id !== moving)
+          .map((treatment) => {
+            const index = f.seasonIndex(row.watch.season, treatment.done?.day ?? treatment.plannedOn)
+            return <Pin key={treatment.id} x={scale.x(index + 0.5)} top={top} base={base} done={treatment.status === 'done'} />
+          })}
+        {draft === null ? null : <Pin x={scale.x(draft + 0.5)} top={top} base={base} done={false} draft />}
+      </g>
+    </g>
+  )
+})
+
+/** The stages of a watch as stacked streams, drawn over positions. */
+const Streams = memo(function Streams(p: {
+  row: WatchForecast
+  streams: readonly Stream[]
+  shapes: ReadonlyMap<string, string>
+  positions: DayPositions
+  base: number
+  tall: number
+}) {
+  const { row, streams, shapes, positions, base, tall } = p
+  const paths = useMemo(() => {
+    const from = Math.max(0, row.heat.biofixIndex)
+    const days = Array.from({ length: Math.max(0, row.heat.knownDays - from) }, (_, i) => from + i)
+    if (row.grade === 'months') return streams.map((stream) => monthly(row, stream, positions, base, tall))
+    const drawn = area<number>()
+      .x((i) => drawnX(positions, i + 1))
+      .curve(curveMonotoneX)
+    return streams.map((stream) => {
+      // Only where there is something of it, with a day of nothing on either side.
+      const inIt = days.filter((i) => (stream.top[i] ?? 0) - (stream.bottom[i] ?? 0) > 0.0015)
+      const first = inIt[0]
+      const last = inIt.at(-1)
+      if (first === undefined || last === undefined) return ''
+      const shown = days.slice(Math.max(0, first - 1 - from), last + 2 - from)
+      return (
+        drawn.y0((i) => rounded(base - tall * (stream.bottom[i] ?? 0))).y1((i) => rounded(base - tall * (stream.top[i] ?? 0)))(shown) ?? ''
+      )
+    })
+  }, [row, streams, positions, base, tall])
+  return streams.map((stream, i) => (
+    <path
+      key={stream.eventId}
+      d={paths[i]}
+      fill={stageFill(shapes.get(stream.stage) ?? 'egg')}
+      stroke={colour.sheet}
+      strokeWidth="0.6"
+      vectorEffect="non-scaling-stroke"
+    />
+  ))
+})
+
+/** A stream in steps of months, where a number of the model is a placeholder and no day can be given. */
+function monthly(row: WatchForecast, stream: Stream, positions: DayPositions, base: number, tall: number): string {
+  const start = Date.parse(row.watch.season)
+  const firsts: number[] = []
+  for (let i = 0; i <= row.heat.knownDays; i++) if (new Date(start + i * 86_400_000).getUTCDate() === 1) firsts.push(i)
+  return firsts
+    .map((from, m) => {
+      const until = firsts[m + 1] ?? row.heat.knownDays
+      const middle = Math.floor((from + until) / 2)
+      const [low, high] = [stream.bottom[middle] ?? 0, stream.top[middle] ?? 0]
+      if (high - low < 0.02) return ''
+      const [a, z] = [drawnX(positions, from), drawnX(positions, until)]
+      return `M${a},${rounded(base - tall * low)}V${rounded(base - tall * high)}H${z}V${rounded(base - tall * low)}z`
+    })
+    .join('')
+}
+
+const rounded = (value: number): number => Math.round(value * 100) / 100
+
+/** Each past year as a thin line of what has come into reach and gone out of it. */
+const Continuations = memo(function Continuations(p: { row: WatchForecast; positions: DayPositions; base: number; tall: number }) {
+  const lines = useMemo(() => continuations(p.row), [p.row])
+  return <Lines lines={lines} positions={p.positions} base={p.base} tall={p.tall} />
+})
+
+const Lines = memo(function Lines(p: {
+  lines: readonly ReachedLine[]
+  positions: DayPositions
+  base: number
+  tall: number
+  dashed?: boolean
+}) {
+  const { lines, positions, base, tall, dashed = false } = p
+  const d = useMemo(() => {
+    const path = line<[number, number]>()
+      .defined(([, share]) => share > 0.005 && share < 0.995)
+      .x(([day]) => drawnX(positions, day + 1))
+      .y(([, share]) => rounded(base - tall * share))
+    return lines.map(({ from, reached }) => path(reached.map((share, i) => [from + i, share])) ?? '').join('')
+  }, [lines, positions, base, tall])
+  return (
+    <path
+      d={d}
+      fill="none"
+      stroke={dashed ? colour.beet : colour.ink}
+      strokeWidth={dashed ? 1 : 0.8}
+      strokeDasharray={dashed ? '5 3' : 'none'}
+      opacity={dashed ? 0.5 : 0.28}
+      vectorEffect="non-scaling-stroke"
+    />
+  )
+})
+
+function Silhouette(p: { stream: Stream; shape: string; scale: DayScale; base: number; tall: number }) {
+  const { stream, shape, scale, base, tall } = p
+  const at = useMemo(() => {
+    let best = -1
+    let room = 0
+    stream.top.forEach((top, i) => {
+      const share = top - (stream.bottom[i] ?? 0)
+      if (share > room && i > scale.from && i < scale.to) [room, best] = [share, i]
+    })
+    return { best, room }
+  }, [stream, scale.from, scale.to])
+  if (at.room * tall < 15) return null
+  const middle = ((stream.top[at.best] ?? 0) + (stream.bottom[at.best] ?? 0)) / 2
+  return (
+    <StageShape
+      shape={shape}
+      x={scale.x(at.best + 1)}
+      y={base - tall * middle}
+      scale={Math.min(1.1, (at.room * tall) / 17)}
+      fill={onStageFill(shape)}
+    />
+  )
+}

@@ -1,0 +1,254 @@
+import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import { area, curveMonotoneX, line } from 'd3-shape'
+import { memo, useMemo } from 'react'
+import { StageShape } from '../design/StageShape.js'
+import { colour } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { positionOf, type DayPositions, type DayScale } from './axis.js'
+
+const spanOf = (window: WindowForecast): [number, number] | null =>
+  window.opens.p50 === null || window.closes.p50 === null ? null : [window.opens.p50, window.closes.p50 + 1]
+
+/** The window: an opening in the row's frame. Tint when open, outline when coming, hatching when past. */
+export function Opening({ window, top, height, scale }: { window: WindowForecast; top: number; height: number; scale: DayScale }) {
+  const span = spanOf(window)
+  if (!span || window.state === 'not-this-season') return null
+  const [a, z] = span.map(scale.x) as [number, number]
+  const { state } = window
+  const open = state === 'open' || state === 'closing'
+  const tone = state === 'past' || state === 'poorly-reachable' ? colour.inkSoft : state === 'closing' ? colour.pollen : colour.petrol
+  return (
+    <g>
+      <rect
+        x={a}
+        y={top - 4}
+        width={z - a}
+        height={height + 8}
+        fill={open ? colour.pollenSoft : state === 'past' ? 'url(#past)' : 'none'}
+        opacity={state === 'past' ? 0.45 : 1}
+      />
+      <path
+        d={`M${a},${top - 4}V${top + height + 4}M${z},${top - 4}V${top + height + 4}`}
+        stroke={tone}
+        strokeWidth={open ? 3 : 1.5}
+        strokeDasharray={open ? 'none' : '4 3'}
+      />
+    </g>
+  )
+}
+
+/** The frame of a row, open where its windows are. */
+export function FrameLines(p: {
+  row: WatchForecast
+  top: number
+  height: number
+  width: number
+  scale: DayScale
+  strong: boolean
+  dated: boolean
+}) {
+  const { row, top, height, width, scale } = p
+  const gaps = p.dated
+    ? row.windows
+        .filter(({ state }) => state !== 'not-this-season')
+        .flatMap((window) => spanOf(window) ?? [])
+        .map((d) => Math.max(scale.x(scale.from), Math.min(scale.x(d), scale.x(scale.to))))
+    : []
+  const stops = [0, ...gaps, width]
+  const d = [top, top + height]
+    .flatMap((y) => Array.from({ length: stops.length / 2 }, (_, i) => `M${stops[2 * i]},${y}H${stops[2 * i + 1]}`))
+    .join('')
+  return <path d={d} stroke={p.strong ? colour.ink : colour.rule} strokeWidth={p.strong ? 1.5 : 1} fill="none" />
+}
+
+/** How far a date is known: a bar from its 10th to its 90th percentile under each edge of the window. */
+export function Edges({ window, y, scale }: { window: WindowForecast; y: number; scale: DayScale }) {
+  if (window.state === 'past' || window.state === 'not-this-season') return null
+  const d = [window.opens, window.closes]
+    .flatMap(({ p10, p90 }) => (p10 === null || p90 === null ? [] : [`M${scale.x(p10)},${y}H${scale.x(p90 + 1)}`]))
+    .join('')
+  return <path d={d} stroke={colour.petrol} strokeWidth="4" />
+}
+
+/** Counts against the threshold, which lies at the middle of the row: dots in the block, diamonds in the check area. */
+export function Counts(p: { row: WatchForecast; scale: DayScale; base: number; tall: number; big: boolean }) {
+  const { row, scale, base, tall } = p
+  const t = useText()
+  const f = useFormat()
+  const first = row.rounds[0]
+  const last = row.rounds.at(-1)
+  if (!first || !last) return null
+  const index = (date: string): number => f.seasonIndex(row.watch.season, date)
+  const y = (per100: number, threshold: number): number => base - tall * Math.min(1, per100 / (2 * threshold))
+  const r = p.big ? 4.2 : 2.8
+  return (
+    <g stroke={colour.ink} strokeWidth="1.2">
+      <line
+        x1={scale.x(index(first.countedOn)) - 16}
+        x2={scale.x(index(last.countedOn)) + 22}
+        y1={base - tall / 2}
+        y2={base - tall / 2}
+        stroke={colour.beet}
+        strokeDasharray="2 3"
+      />
+      {row.rounds.map((round) => {
+        const x = scale.x(index(round.countedOn) + 0.5)
+        const cy = y(round.per100, round.threshold)
+        const fill = round.per100 >= round.threshold ? colour.beet : '#fff'
+        const title = (
+          <title>
+            {t('band.count', {
+              date: f.date(round.countedOn),
+              per100: f.number(round.per100, 1),
+              threshold: f.number(round.threshold, 1),
+              where: round.checkAreaName ?? t('count.inBlock'),
+            })}
+          </title>
+        )
+        return round.checkAreaId ? (
+          <rect key={round.id} x={x - r} y={cy - r} width={2 * r} height={2 * r} transform={`rotate(45 ${x} ${cy})`} fill={fill}>
+            {title}
+          </rect>
+        ) : (
+          <circle key={round.id} cx={x} cy={cy} r={r} fill={fill}>
+            {title}
+          </circle>
+        )
+      })}
+    </g>
+  )
+}
+
+export function Pin(p: { x: number; top: number; base: number; done: boolean; draft?: boolean }) {
+  const { x, top, base, done, draft = false } = p
+  return (
+    <g pointerEvents="none">
+      <line x1={x} x2={x} y1={top + 4} y2={base} stroke={colour.ink} strokeWidth="1.6" strokeDasharray={draft ? '4 3' : 'none'} />
+      <path
+        d={`M${x - 7},${top - 3}h14v9l-7,6l-7,-6z`}
+        fill={done ? colour.ink : '#fff'}
+        stroke={colour.ink}
+        strokeWidth="1.6"
+        strokeDasharray={draft ? '3 2' : 'none'}
+      />
+      {done ? <path d={`M${x - 3.4},${top + 1.6}l2.6,2.8l4.6,-5`} fill="none" stroke="#fff" strokeWidth="1.8" /> : null}
+    </g>
+  )
+}
+
+/**
+ * Infections of a disease: a drop on each day that allowed one, the taller the more wetness there was; outlined where it is only
+ * possible or still ahead, then as tall as it is likely. Bars behind: how often past seasons had one in that week.
+ */
+export function Infections(p: { row: WatchForecast; scale: DayScale; base: number; tall: number; big: boolean }) {
+  const { row, scale, base, tall, big } = p
+  const t = useText()
+  const f = useFormat()
+  const { infection } = row
+  if (!infection) return null
+  const { todayIndex } = row.heat
+  const ahead = todayIndex + (row.heat.forecast?.days ?? 0)
+  const most = Math.max(1, ...(infection.usual?.perWeek ?? []))
+  const bars = (infection.usual?.perWeek ?? []).flatMap((n, week) =>
+    n > 0 && 7 * (week + 1) > ahead
+      ? [`M${scale.x(Math.max(ahead, 7 * week))},${base}v${-0.45 * tall * (n / most)}H${scale.x(7 * week + 7)}V${base}z`]
+      : [],
+  )
+  return (
+    <g>
+      {infection.from === null ? null : (
+        <path
+          d={`M${scale.x(infection.from)},${base}H${scale.x(infection.until ?? row.heat.knownDays)}`}
+          stroke={colour.inkSoft}
+          strokeWidth="2.4"
+        />
+      )}
+      <path d={bars.join('')} fill={colour.rule} opacity="0.7" />
+      {infection.days.map((day) => {
+        const coming = day.day >= todayIndex
+        const share = coming ? day.probability : Math.min(1, 0.45 + 0.2 * day.severity)
+        const x = scale.x(day.day + 0.5)
+        const h = Math.max(9, tall * share)
+        const w = big ? 5 : 4
+        return (
+          <path
+            key={day.day}
+            d={`M${x},${base - h}c${w * 0.5},${h * 0.45} ${w},${h * 0.55} ${w},${h * 0.75}a${w},${h * 0.25} 0 1 1 ${-2 * w},0c0,${-h * 0.2} ${w * 0.5},${-h * 0.3} ${w},${-h * 0.75}z`}
+            fill={!coming && day.certain ? colour.beet : '#fff'}
+            stroke={colour.beet}
+            strokeWidth="1.4"
+            strokeDasharray={coming ? '2 1.6' : 'none'}
+          >
+            <title>
+              {t(coming ? 'infection.markAhead' : 'infection.mark', {
+                date: f.date(f.seasonDay(row.watch.season, day.day)),
+                share: f.percent(day.probability),
+                certain: day.certain ? 'yes' : 'no',
+                severity: f.number(day.severity, 1),
+              })}
+            </title>
+          </path>
+        )
+      })}
+      {big ? infection.days.slice(-3).map((day) => <Symptoms key={day.day} day={day} scale={scale} base={base} />) : null}
+    </g>
+  )
+}
+
+/** When an infection should show: a bar between its bounds with a leaf on its middle. */
+function Symptoms({ day, scale, base }: { day: NonNullable<WatchForecast['infection']>['days'][number]; scale: DayScale; base: number }) {
+  const { p10, p50, p90 } = day.symptoms
+  if (p10 === null || p50 === null || p90 === null) return null
+  return (
+    <g>
+      <path d={`M${scale.x(p10)},${base + 7}H${scale.x(p90 + 1)}`} stroke={colour.petrol} strokeWidth="3" />
+      <StageShape shape="lesion" x={scale.x(p50 + 0.5)} y={base + 6} scale={0.62} fill={colour.petrol} stroke="#fff" />
+    </g>
+  )
+}
+
+/** What is drawn over positions is this wide; it is moved and stretched to the scale as a whole. */
+const DRAWN = 1000
+
+/** Moves and stretches what was drawn over positions to where the scale has it. */
+export const onScale = (scale: DayScale): string => `matrix(${scale.span / DRAWN} 0 0 1 ${scale.origin} 0)`
+export const drawnX = (positions: DayPositions, day: number): number => Math.round(positionOf(positions, day) * DRAWN * 1e3) / 1e3
+
+/** Share of a weed's seedlings that are up, with its bounds. */
+export const EmergenceCurve = memo(function EmergenceCurve(p: {
+  row: WatchForecast
+  positions: DayPositions
+  base: number
+  tall: number
+  big: boolean
+}) {
+  const { row, positions, base, tall, big } = p
+  const { emergence } = row
+  const paths = useMemo(() => {
+    if (!emergence) return undefined
+    const days = emergence.p50.flatMap((_, i) => (i % 2 === 0 ? [i] : []))
+    const x = (i: number): number => drawnX(positions, i + 1)
+    const up = (values: readonly number[]) =>
+      line<number>()
+        .x(x)
+        .y((i) => base - tall * (values[i] ?? 0))
+        .curve(curveMonotoneX)(days) ?? ''
+    return {
+      share:
+        area<number>()
+          .x(x)
+          .y0(base)
+          .y1((i) => base - tall * (emergence.p50[i] ?? 0))
+          .curve(curveMonotoneX)(days) ?? '',
+      bounds: up(emergence.p10) + up(emergence.p90),
+    }
+  }, [emergence, positions, base, tall])
+  if (!paths) return null
+  return (
+    <>
+      <path d={paths.share} fill={colour.pollen} opacity="0.28" />
+      {big ? <path d={paths.bounds} fill="none" stroke={colour.pollen} strokeWidth="1.4" vectorEffect="non-scaling-stroke" /> : null}
+    </>
+  )
+})

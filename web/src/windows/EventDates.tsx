@@ -1,0 +1,100 @@
+import type { WatchForecast } from '@bocado/contract'
+import { datesOf, probabilityBy } from '@bocado/core'
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import { membersOf } from '../band/streams.js'
+import { DateField } from '../design/controls.js'
+import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
+import { colour } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+
+export const FigureTable = styled.table`
+  width: 100%;
+  td,
+  th {
+    padding: 3px 10px 3px 0;
+    text-align: left;
+    font-weight: 400;
+    vertical-align: top;
+    border-bottom: 1px solid ${colour.ruleSoft};
+  }
+  thead th {
+    font-size: 13px;
+    color: ${colour.inkSoft};
+  }
+  .right {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .soft {
+    font-size: 13px;
+    color: ${colour.inkSoft};
+  }
+`
+const DAYS_AHEAD = 14
+
+/** When each event of the model comes, with its bounds, and how likely it has begun by a day of one's choosing. */
+export function EventDates({ forecast }: { forecast: WatchForecast }) {
+  const t = useText()
+  const f = useFormat()
+  const start = forecast.watch.season
+  const [by, setBy] = useState<string | null>(f.nudge(f.today, DAYS_AHEAD))
+  const chances = useMemo(() => {
+    if (!by) return new Map<string, number>()
+    const index = f.seasonIndex(start, by)
+    const members = membersOf(forecast)
+    return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, 0.03, members, forecast.heat.scores), index)]))
+  }, [forecast, by, f, start])
+  if (forecast.events.length === 0) return <p>{t('dates.none')}</p>
+  if (forecast.grade !== 'dates') return <p>{t(forecast.grade === 'months' ? 'detail.placeholder' : 'plan.noWeather')}</p>
+  const bounds = ({ p10, p50, p90 }: WatchForecast['events'][number]['dates']['half']) =>
+    p50 === null || p10 === null || p90 === null ? (
+      <span className="soft">{t('window.beyond')}</span>
+    ) : (
+      <>
+        {f.date(f.seasonDay(start, p50))} <span className="soft">{f.span(f.seasonDay(start, p10), f.seasonDay(start, p90))}</span>
+      </>
+    )
+  return (
+    <Stack>
+      <Heading>{t('dates.title')}</Heading>
+      <Line>
+        <DateField label={t('dates.by')} value={by} onChange={setBy} />
+      </Line>
+      <FigureTable>
+        <thead>
+          <tr>
+            <th scope="col">{t('dates.event')}</th>
+            <th scope="col">{t('dates.begins')}</th>
+            <th scope="col">{t('dates.half')}</th>
+            <th scope="col" className="right">
+              {by ? t('dates.chance', { date: f.date(by) }) : ''}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {forecast.events.map((event) => (
+            <tr key={event.id}>
+              <th scope="row">{event.name}</th>
+              <td>{bounds(event.dates.begins)}</td>
+              <td>{bounds(event.dates.half)}</td>
+              <td className="right">
+                <Figure>{by ? f.percent(chances.get(event.id) ?? 0) : ''}</Figure>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </FigureTable>
+      {forecast.generations.some(({ share }) => share < 0.995) ? (
+        <p>
+          {forecast.generations
+            .filter(({ share }) => share < 0.995)
+            .map(({ name, share }) => t('dates.share', { name, share: f.percent(share) }))
+            .join(' ')}
+        </p>
+      ) : null}
+      <Small>{t('dates.how', { seasons: forecast.heat.pastSeasons })}</Small>
+    </Stack>
+  )
+}

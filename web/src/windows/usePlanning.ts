@@ -1,0 +1,84 @@
+import { endpoints, type Treatment, type WatchForecast } from '@bocado/contract'
+import { useState } from 'react'
+import { useWrite } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import type { DraftPin } from '../band/SeasonBand.js'
+import { currentWindow } from '../band/urgency.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+
+/** A treatment that is being thought about: its day, and the planned one that it moves, where it does. */
+export interface Planning {
+  date: string | null
+  moving: Treatment | null
+  setDate: (date: string | null) => void
+  take: (treatment: Treatment) => void
+  /** Forgets what is being thought about. */
+  clear: () => void
+  draft: DraftPin | null
+  /** A pin of the band was taken, moved or let go. */
+  onPin: (event: { kind: 'take'; treatment: Treatment } | { kind: 'move'; dayIndex: number } | { kind: 'drop' }) => void
+}
+
+interface Thought {
+  watchId: string
+  date: string | null
+  moving: Treatment | null
+}
+
+/** The day on which a treatment of the current window would reach most, or today where that has passed. */
+function firstChoice(forecast: WatchForecast, today: number): number {
+  const { infection } = forecast
+  if (infection) {
+    const next = infection.days.find(({ day, probability }) => day >= today && probability >= 0.5)
+    return Math.max(today, (next?.day ?? today) - 1)
+  }
+  return Math.max(today, Math.floor(currentWindow(forecast)?.bestDay.p50 ?? 0))
+}
+
+/** What is being planned for the chosen watch; the panel and the pin on the band work on the same. */
+export function usePlanning(forecast: WatchForecast | undefined): Planning {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const move = useWrite(endpoints.treatments.move)
+  const undo = useUndo()
+  const [thought, setThought] = useState<Thought | null>(null)
+  const watchId = forecast?.watch.id ?? ''
+  const start = forecast?.watch.season ?? site.season.start
+  const held = thought?.watchId === watchId ? thought : null
+  const usual = forecast ? f.seasonDay(start, firstChoice(forecast, f.seasonIndex(start, site.today))) : null
+  const date = held ? held.date : usual
+  const moving = held?.moving ?? null
+  const think = (next: Partial<Omit<Thought, 'watchId'>>): void => setThought({ watchId, date, moving, ...next })
+
+  const drop = async (): Promise<void> => {
+    if (!moving || !date || date === moving.plannedOn) return
+    const params = { siteId: site.id, treatmentId: moving.id }
+    const input = { productId: moving.productId, note: moving.note }
+    const moved = await move.save({ params, input: { ...input, plannedOn: date, rowVersion: moving.rowVersion } })
+    setThought(null)
+    undo.offer(t('plan.moved', { date: f.date(date) }), () =>
+      move.save({ params, input: { ...input, plannedOn: moving.plannedOn, rowVersion: moved.rowVersion } }),
+    )
+  }
+  return {
+    date,
+    moving,
+    setDate: (next) => think({ date: next }),
+    take: (treatment) => think({ moving: treatment, date: treatment.plannedOn }),
+    clear: () => setThought(null),
+    draft: forecast && date ? { watchId, dayIndex: f.seasonIndex(start, date), moving: moving?.id ?? null } : null,
+    onPin: (event) => {
+      if (event.kind === 'take') think({ moving: event.treatment, date: event.treatment.plannedOn })
+      else if (event.kind === 'drop') void drop()
+      else
+        setThought((now) => ({
+          moving: now?.watchId === watchId ? now.moving : null,
+          watchId,
+          date: f.seasonDay(start, event.dayIndex),
+        }))
+    },
+  }
+}
