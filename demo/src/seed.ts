@@ -21,6 +21,7 @@ import { drawRound } from './counts.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
   BLOCKS,
+  COPPER,
   DEMO_NOW,
   KEPT_FORECAST_DAYS,
   LEAD,
@@ -87,6 +88,13 @@ async function seedForecasts(w: Write, stationId: string, station: (typeof STATI
     await insertIssue(w.tx, { siteId: w.siteId, stationId }, randomUUID(), makeIssue(truth, newest - day * 86_400_000))
 }
 
+/** What the first station read in the hour of a moment. */
+function readAtBench(moment: string): { tempC: number | null; humidityPct: number | null; windMs: number | null } {
+  const hour = Math.floor(Date.parse(moment) / 3_600_000) * 3_600_000
+  const read = inventWeather(STATIONS[0] as InventedStation, Date.parse(DEMO_NOW)).find(({ at }) => at === hour)
+  return { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
+}
+
 /** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
 async function seed(tx: Transaction, deps: Deps): Promise<void> {
   await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
@@ -149,18 +157,27 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   }
   const virus = products[0]!
   const done = await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' })
-  const hour = Math.floor(Date.parse(STORY.treatedOn) / 3_600_000) * 3_600_000
-  const read = inventWeather(STATIONS[0] as InventedStation, Date.parse(DEMO_NOW)).find(({ at }) => at === hour)
-  const weather = { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
   await recordTreatment(applicator, deps, done.id, {
     startedAt: STORY.treatedOn,
     rate: 0.1,
     areaHa: 3.9,
-    weather,
+    weather: readAtBench(STORY.treatedOn),
     note: 'all but the north corner; second half of the night wind still',
     rowVersion: 1,
   })
   await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' })
+  const copper = products.find(({ name }) => name === COPPER.product)
+  const vines = watched.get(`${COPPER.organism} ${COPPER.block}`)
+  if (!copper || !vines) throw new Error('the copper of the story has no watch or stands on no shelf')
+  const protectant = await planTreatment(lead, { watchId: vines, productId: copper.id, plannedOn: COPPER.treatedAt.slice(0, 10), note: '' })
+  await recordTreatment(applicator, deps, protectant.id, {
+    startedAt: COPPER.treatedAt,
+    rate: 1.5,
+    areaHa: 5.5,
+    weather: readAtBench(COPPER.treatedAt),
+    note: 'before the rain that was forecast',
+    rowVersion: 1,
+  })
 }
 
 /** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */

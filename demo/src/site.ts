@@ -170,6 +170,58 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     bees: 'none-stated',
     protection: 'gloves when hanging; a firm ladder',
   },
+  {
+    name: 'Terrace sulphur',
+    kind: 'fungicide',
+    stages: ['spore'],
+    effect: 0.8,
+    residualDays: 10,
+    labelRate: 5,
+    rateUnit: 'kg/ha',
+    reEntryHours: 24,
+    preHarvestDays: 14,
+    bees: 'none-stated',
+    protection: 'gloves, goggles, respirator; not above 30 °C, it burns leaves',
+  },
+  {
+    name: 'Terrace copper',
+    kind: 'fungicide',
+    stages: ['spore'],
+    effect: 0.75,
+    residualDays: 12,
+    labelRate: 2,
+    rateUnit: 'kg/ha',
+    reEntryHours: 24,
+    preHarvestDays: 21,
+    bees: 'none-stated',
+    protection: 'gloves, goggles, long sleeves; keep it out of water',
+  },
+  {
+    name: 'Bench soap',
+    kind: 'soap',
+    stages: ['nymph', 'young-larva'],
+    effect: 0.6,
+    residualDays: 0,
+    labelRate: 15,
+    rateUnit: 'L/ha',
+    reEntryHours: 4,
+    preHarvestDays: 0,
+    bees: 'none-stated',
+    protection: 'gloves, eye protection; not in full sun',
+  },
+  {
+    name: 'Furrow nematodes (Steinernema feltiae)',
+    kind: 'release',
+    stages: ['larva'],
+    effect: 0.6,
+    residualDays: 14,
+    labelRate: 5000,
+    rateUnit: 'g/ha',
+    reEntryHours: 0,
+    preHarvestDays: 0,
+    bees: 'none-stated',
+    protection: 'gloves; moist soil, no sun on them',
+  },
 ]
 
 interface WatchDefinition {
@@ -216,6 +268,14 @@ export const WATCHES: readonly WatchDefinition[] = [
   { organism: 'creeping-thistle', block: 'Lower Meadow' },
   { organism: 'scotch-broom', block: 'Lower Meadow' },
 ]
+
+/** A protectant on the vines, two days before the rain of early June. */
+export const COPPER = {
+  organism: 'vine-downy-mildew',
+  block: 'Terrace Vines',
+  product: 'Terrace copper',
+  treatedAt: '2026-06-02T13:10:00Z',
+} as const
 
 /** Days before today on which forecasts were issued and kept. */
 export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const

@@ -54,8 +54,8 @@ export const BandRow = memo(function BandRow({ row, top, width, scale, positions
           ? row.windows.map((window) => <Opening key={window.generation} window={window} top={top} height={height} scale={scale} />)
           : null}
         <g transform={onScale(scale)}>
-          <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} />
           <Streams row={row} streams={streams} shapes={shapes} positions={positions} base={base} tall={tall} />
+          {dated ? <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} /> : null}
           {selected && dated && past ? <Lines lines={past} positions={positions} base={base} tall={tall} dashed /> : null}
           {selected && dated ? <Continuations row={row} positions={positions} base={base} tall={tall} /> : null}
         </g>

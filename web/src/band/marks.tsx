@@ -1,5 +1,5 @@
 import type { WatchForecast, WindowForecast } from '@bocado/contract'
-import { area, curveMonotoneX, line } from 'd3-shape'
+import { curveMonotoneX, line } from 'd3-shape'
 import { memo, useMemo } from 'react'
 import { StageShape } from '../design/StageShape.js'
 import { colour } from '../design/theme.js'
@@ -215,7 +215,7 @@ const DRAWN = 1000
 export const onScale = (scale: DayScale): string => `matrix(${scale.span / DRAWN} 0 0 1 ${scale.origin} 0)`
 export const drawnX = (positions: DayPositions, day: number): number => Math.round(positionOf(positions, day) * DRAWN * 1e3) / 1e3
 
-/** Share of a weed's seedlings that are up, with its bounds. */
+/** Share of a weed's seedlings that are up by warmth and water, as a line over its stages; with its bounds where there is room. */
 export const EmergenceCurve = memo(function EmergenceCurve(p: {
   row: WatchForecast
   positions: DayPositions
@@ -227,28 +227,22 @@ export const EmergenceCurve = memo(function EmergenceCurve(p: {
   const { emergence } = row
   const paths = useMemo(() => {
     if (!emergence) return undefined
-    const days = emergence.p50.flatMap((_, i) => (i % 2 === 0 ? [i] : []))
-    const x = (i: number): number => drawnX(positions, i + 1)
-    const up = (values: readonly number[]) =>
+    const up = (values: readonly number[]): string =>
       line<number>()
-        .x(x)
+        .defined((i) => (values[i] ?? 0) > 0.003)
+        .x((i) => drawnX(positions, i + 1))
         .y((i) => base - tall * (values[i] ?? 0))
-        .curve(curveMonotoneX)(days) ?? ''
-    return {
-      share:
-        area<number>()
-          .x(x)
-          .y0(base)
-          .y1((i) => base - tall * (emergence.p50[i] ?? 0))
-          .curve(curveMonotoneX)(days) ?? '',
-      bounds: up(emergence.p10) + up(emergence.p90),
-    }
+        .curve(curveMonotoneX)(values.flatMap((_, i) => (i % 2 === 0 ? [i] : []))) ?? ''
+    return { middle: up(emergence.p50), bounds: up(emergence.p10) + up(emergence.p90) }
   }, [emergence, positions, base, tall])
   if (!paths) return null
   return (
-    <>
-      <path d={paths.share} fill={colour.pollen} opacity="0.28" />
-      {big ? <path d={paths.bounds} fill="none" stroke={colour.pollen} strokeWidth="1.4" vectorEffect="non-scaling-stroke" /> : null}
-    </>
+    <g fill="none" strokeLinecap="round">
+      <path d={paths.middle} stroke={colour.white} strokeWidth="4.5" vectorEffect="non-scaling-stroke" />
+      <path d={paths.middle} stroke={colour.pollen} strokeWidth="2.4" vectorEffect="non-scaling-stroke" />
+      {big ? (
+        <path d={paths.bounds} stroke={colour.pollen} strokeWidth="1.4" strokeDasharray="4 3" vectorEffect="non-scaling-stroke" />
+      ) : null}
+    </g>
   )
 })

@@ -486,7 +486,7 @@ export const en = {
   'band.label':
     'Season band: stages of {rows, plural, one {one watch} other {{rows, number} watches}} along the season. The sentences beside it say the same in words.',
   'band.howToRead':
-    'Point at a day, or use the arrow keys on the chosen row; plus and minus zoom, drag moves, Ctrl and wheel zoom. Thin lines: the season as each past year would continue it. Dots: counts, diamonds: in the check area, dotted: threshold. Drops: infections.',
+    'Point at a day, or use the arrow keys on the chosen row; plus and minus zoom, drag moves, Ctrl and wheel zoom. Thin lines: the season as each past year would continue it. Dots: counts, diamonds: in the check area, dotted: threshold. Drops: infections. Yellow line: seedlings up.',
   'band.choose': 'Choose a watch above.',
   'band.beforeBiofix': '{date}: before the biofix',
   'band.unknown': '{date}: beyond the weather there is',
@@ -656,8 +656,7 @@ export const en = {
   'figures.column.value': 'Value',
   'figures.column.from': 'From',
   'figures.column.own': 'This site',
-  'figures.from':
-    '{confidence}, {region}, {source, select, paper {{authors} {year}} common-knowledge {common knowledge} other {no source}}',
+  'figures.from': '{confidence}, {region}, {source, select, paper {{authors} {year}} common {common knowledge} other {no source}}',
   'figures.ownReason': 'this site: {reason} (library {library})',
   'figures.edit': 'Own value',
   'figures.editOne': 'Own value of {name}',
@@ -750,6 +749,9 @@ export const en = {
   'plan.later': 'A day later',
   'plan.save': 'Plan it',
   'plan.move': 'Move it',
+  'plan.covers':
+    '{product} on {date} would stand before {share} of the infections that may come in the {days, number} days ahead, while its deposit lasts.',
+  'plan.nothingAhead': 'No infection is in sight that {product} could be put before. It works before infection, not after it.',
   'plan.moved': 'Moved to {date}.',
   'plan.change': 'Change',
   'plan.reaches': '{date}: reaches {share} % ({low} to {high}) of the {generation}.',

@@ -18,6 +18,20 @@ const sources = readdirSync(folder, { recursive: true, encoding: 'utf8' })
   .map((name) => readFileSync(new URL(name, folder), 'utf8'))
   .join('\n')
 
+test('every message can be read', () => {
+  const broken: string[] = []
+  const lenient = createIntl({
+    locale: 'en-GB',
+    messages: en,
+    onError: (error) => {
+      // Values are missing here; what matters is whether the text itself is well formed.
+      if (/SyntaxError/.test(error.message)) broken.push(error.message.slice(0, 200))
+    },
+  })
+  for (const id of Object.keys(en) as (keyof typeof en)[]) lenient.formatMessage({ id })
+  expect(broken).toEqual([])
+})
+
 test('every message is used somewhere, by its name or by the beginning of it', () => {
   const unused = Object.keys(en).filter((id) => {
     const beginnings = id.split('.').map((_, i, parts) => parts.slice(0, i).join('.'))

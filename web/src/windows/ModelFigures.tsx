@@ -58,7 +58,7 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
                   : t('figures.from', {
                       confidence: t(`confidence.${figure.confidence}`),
                       region: figure.region,
-                      source: figure.source.kind,
+                      source: figure.source.kind === 'common-knowledge' ? 'common' : figure.source.kind,
                       authors: figure.source.kind === 'paper' ? figure.source.authors : '',
                       year: figure.source.kind === 'paper' ? String(figure.source.year) : '',
                     })}

@@ -1,4 +1,4 @@
-import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
+import { endpoints, type InfectionForecast, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -28,8 +28,12 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const [general, setGeneral] = useState<string | null>(null)
   const plan = useWrite(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
-  const usable = products.filter((product) => forecast.stages.some(({ id, reachable }) => reachable && product.stages.includes(id)))
-  const product = products.find(({ id }) => id === (productId ?? moving?.productId)) ?? usable[0] ?? products[0]
+  const usable = products
+    .filter((product) => forecast.stages.some(({ id, reachable }) => reachable && product.stages.includes(id)))
+    .sort((a, b) => b.effect - a.effect)
+  // What was used here before is thought of first, then what works best.
+  const before = forecast.treatments.at(-1)?.productId
+  const product = products.find(({ id }) => id === (productId ?? moving?.productId ?? before)) ?? usable[0] ?? products[0]
   const nudge = (days: number): void => setDate(f.nudge(date ?? site.today, days))
   useKeys({ '[': () => nudge(-1), ']': () => nudge(1) })
 
@@ -84,9 +88,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         </Button>
       </Line>
       <FormError text={general} />
-      {product && date && forecast.events.length > 0 ? (
-        <Reached forecast={forecast} product={product} date={date} onDate={setDate} />
-      ) : null}
+      {product && date ? <Reached forecast={forecast} product={product} date={date} onDate={setDate} /> : null}
       {product ? <ProductCautions product={product} /> : null}
       <PlannedList
         forecast={forecast}
@@ -118,7 +120,7 @@ function Reached({
   const generations = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
-    const from = Math.max(0, forecast.heat.biofixIndex - 2)
+    const from = Math.max(0, Math.floor((forecast.events[0]?.dates.begins.p10 ?? forecast.heat.biofixIndex) - 7))
     const to = Math.min(forecast.heat.knownDays, from + 125)
     return Array.from({ length: Math.max(0, to - from) }, (_, i) => ({
       day: from + i,
@@ -127,6 +129,9 @@ function Reached({
   }, [forecast, generations, stages, effect, residualDays])
 
   if (forecast.grade !== 'dates') return <Small>{t(forecast.grade === 'months' ? 'plan.months' : 'plan.noWeather')}</Small>
+  if (!forecast.stages.some(({ id, reachable }) => reachable && stages.includes(id)))
+    return <p>{t('plan.noStage', { product: product.name })}</p>
+  if (forecast.infection) return <Covered forecast={forecast} infection={forecast.infection} product={product} date={date} />
   if (forecast.windows.length === 0) return <Small>{t('window.noFuture')}</Small>
   const index = f.seasonIndex(start, date)
   const reached = coverageOn(generations, product, index)
@@ -158,6 +163,30 @@ function Reached({
       />
       <Small>{t('plan.how', { effect: f.percent(effect), days: f.number(residualDays, 1), seasons: forecast.heat.pastSeasons })}</Small>
     </>
+  )
+}
+
+/** How much of the infection that may come a protectant would stand before, from its day on and as long as its deposit lasts. */
+function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; product: Product; date: string }) {
+  const { forecast, infection, product, date } = p
+  const t = useText()
+  const f = useFormat()
+  const index = f.seasonIndex(forecast.watch.season, date)
+  const ahead = infection.days.filter(({ day }) => day >= forecast.heat.todayIndex)
+  const expected = (days: typeof ahead): number => days.reduce((sum, { probability }) => sum + probability, 0)
+  if (expected(ahead) === 0) return <p>{t('plan.nothingAhead', { product: product.name })}</p>
+  const covered = ahead.filter(({ day }) => day >= index && day <= index + product.residualDays)
+  return (
+    <p aria-live="polite">
+      <b>
+        {t('plan.covers', {
+          product: product.name,
+          date: f.date(date),
+          share: f.percent(expected(covered) / expected(ahead)),
+          days: forecast.heat.forecast?.days ?? 0,
+        })}
+      </b>
+    </p>
   )
 }
 
