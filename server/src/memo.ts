@@ -4,8 +4,18 @@
  */
 export class Memo {
   private readonly kept = new Map<string, unknown>()
+  private readonly regions = new Map<string, Memo>()
 
   constructor(private readonly limit = 400) {}
+
+  /** A part with a limit of its own, for what is large. */
+  region(name: string, limit: number): Memo {
+    const known = this.regions.get(name)
+    if (known) return known
+    const region = new Memo(limit)
+    this.regions.set(name, region)
+    return region
+  }
 
   get<T>(key: string, make: () => T): T {
     if (this.kept.has(key)) {

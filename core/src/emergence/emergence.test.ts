@@ -80,6 +80,25 @@ describe('emergence over a season', () => {
   })
 })
 
+test('a curve that has enough stays there, and is the same until then', () => {
+  const length = dayNumber('2026-12-31') - dayNumber('2019-08-01') + 1
+  const series: DailySeries = {
+    firstDay: dayNumber('2019-08-01'),
+    min: new Float64Array(length).fill(6),
+    max: new Float64Array(length).fill(16),
+    filled: new Float64Array(length),
+  }
+  const weather = seasonWeather({ series, firstDay: dayNumber('2026-01-01'), today: dayNumber('2026-03-01') })
+  const clock = { kind: 'thermal', base: 3, optimum: 25 } as const
+  const bed = { texture: 'loam', cover: 'bare', latitude: 46 } as const
+  const [whole] = emergenceCurves(weather, clock, weather.firstDay, bed)
+  const [short] = emergenceCurves(weather, clock, weather.firstDay, bed, 700)
+  const reached = whole!.findIndex((time) => time >= 700)
+  expect(reached).toBeGreaterThan(60)
+  expect(short!.slice(0, reached + 1)).toEqual(whole!.slice(0, reached + 1))
+  expect(short!.at(-1)).toBe(short![reached])
+})
+
 describe('a flush of seedlings', () => {
   const model = { clock: { kind: 'thermal', base: 4, optimum: 25 }, onset: 40, median: 100, shape: 2, medianSe: 10 } as const
   const steady = Float64Array.from({ length: 60 }, (_, day) => 5 * (day + 1))

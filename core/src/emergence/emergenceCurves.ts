@@ -24,9 +24,16 @@ interface SoilState {
  * joined as heat is, each member with a soil of its own. Soil temperature follows the air with its lag; the upper 5 cm hold water as
  * one bucket. A day whose rain is not known counts as dry.
  *
+ * @param enough time beyond which nothing more is asked for: a curve that has reached it stays there
  * @returns forecast-major, °C·d or MPa·°C·d by the clock; empty where the weather has no member
  */
-export function emergenceCurves(weather: SeasonWeather, clock: EmergenceClock, startDay: number, bed: SeedBed): Float64Array[] {
+export function emergenceCurves(
+  weather: SeasonWeather,
+  clock: EmergenceClock,
+  startDay: number,
+  bed: SeedBed,
+  enough = Infinity,
+): Float64Array[] {
   const { firstDay, length, observed, forecast } = weather
   const tails: readonly { days: readonly SeasonDay[] }[] = weather.tails.length > 0 ? weather.tails : [{ days: [] }]
   const capacity = waterCapacity(bed.texture, SURFACE_M)
@@ -34,36 +41,59 @@ export function emergenceCurves(weather: SeasonWeather, clock: EmergenceClock, s
   const first = observed.find((day) => day !== undefined) ?? forecast[0]?.[0] ?? tails[0]?.days[0]
   if (!first) return []
   const initial: SoilState = { temperature: (first.min + first.max) / 2, water: capacity / 2, time: 0 }
+  const response = SOIL_RESPONSE[bed.cover]
 
-  const step = (state: SoilState, day: SeasonDay, index: number): void => {
-    state.temperature += SOIL_RESPONSE[bed.cover] * ((day.min + day.max) / 2 - state.temperature)
-    const date = firstDay + index
-    const dayOfYear = date - Date.UTC(new Date(date * 86_400_000).getUTCFullYear(), 0, 1) / 86_400_000 + 1
-    const lost = referenceEvapotranspiration(day, bed.latitude, dayOfYear) * (state.water / capacity)
-    state.water = Math.max(0, Math.min(capacity, state.water + (Number.isNaN(day.rain) ? 0 : day.rain)) - lost)
-    if (index >= start) state.time += emergenceTime(state.temperature, waterPotential(state.water / capacity, bed.texture), clock)
-  }
-  const run = (days: readonly (SeasonDay | undefined)[], from: number, state: SoilState, curve: Float64Array): SoilState => {
+  const run = (days: readonly (Demand | undefined)[], from: number, state: SoilState, curve: Float64Array): SoilState => {
     const now = { ...state }
-    days.forEach((day, k) => {
+    for (let k = 0; k < days.length && from + k < length; k++) {
       const index = from + k
-      if (index >= length) return
-      if (day) step(now, day, index)
+      if (now.time >= enough) {
+        curve.fill(now.time, Math.max(0, index))
+        return now
+      }
+      const day = days[k]
+      if (day) {
+        now.temperature += response * (day.mean - now.temperature)
+        const lost = day.evaporation * (now.water / capacity)
+        now.water = Math.max(0, Math.min(capacity, now.water + day.rain) - lost)
+        if (index >= start) now.time += emergenceTime(now.temperature, waterPotential(now.water / capacity, bed.texture), clock)
+      }
       if (index >= 0) curve[index] = now.time
-    })
+    }
     return now
   }
-  const shared = new Float64Array(length)
-  const afterObserved = run(observed, -LEAD_DAYS, initial, shared)
+  // What a day asks of the soil is the same for every member that has it.
   const open = observed.length - LEAD_DAYS
-  return forecast.flatMap((ahead) => {
+  const ahead = forecast[0]?.length ?? 0
+  const demands = (days: readonly (SeasonDay | undefined)[], from: number) =>
+    days.map((day, k) => day && demandOf(day, firstDay + from + k, bed.latitude))
+  const tailDemands = tails.map(({ days }) => demands(days, open + ahead))
+  const shared = new Float64Array(length)
+  const afterObserved = run(demands(observed, -LEAD_DAYS), -LEAD_DAYS, initial, shared)
+  return forecast.flatMap((days) => {
     const own = shared.slice()
-    const afterForecast = run(ahead, open, afterObserved, own)
-    return tails.map(({ days }) => {
+    const afterForecast = run(demands(days, open), open, afterObserved, own)
+    return tailDemands.map((tail) => {
       const curve = own.slice()
-      const last = run(days, open + ahead.length, afterForecast, curve)
-      curve.fill(last.time, Math.max(0, open + ahead.length + days.length))
+      const last = run(tail, open + ahead, afterForecast, curve)
+      curve.fill(last.time, Math.max(0, open + ahead + tail.length))
       return curve
     })
   })
+}
+
+/** What a day brings to the soil: mean temperature in °C, rain and potential evaporation in mm. */
+interface Demand {
+  mean: number
+  rain: number
+  evaporation: number
+}
+
+function demandOf(day: SeasonDay, date: number, latitude: number): Demand {
+  const dayOfYear = date - Date.UTC(new Date(date * 86_400_000).getUTCFullYear(), 0, 1) / 86_400_000 + 1
+  return {
+    mean: (day.min + day.max) / 2,
+    rain: Number.isNaN(day.rain) ? 0 : day.rain,
+    evaporation: referenceEvapotranspiration(day, latitude, dayOfYear),
+  }
 }

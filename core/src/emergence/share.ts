@@ -1,5 +1,5 @@
 import { bounds, type Bounds } from '../statistics/quantile.js'
-import { shareReached } from '../phenology/spread.js'
+import { heatAtShare, shareReached, type Spread } from '../phenology/spread.js'
 import type { EmergenceClock } from './emergence.js'
 
 /** How seedlings of a weed come up: a clock and a Weibull over its time, with the uncertainty of its median. */
@@ -26,7 +26,32 @@ export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<n
     median: Math.max(onset + 1e-6, median + (scores[m] ?? 0) * medianSe),
     shape,
   }))
-  return Array.from({ length }, (_, day) => bounds(curves.map((curve, m) => shareReached(curve[day] as number, spreads[m]!))))
+  const shares = curves.map((curve, m) => shareCurve(curve, spreads[m]!))
+  const column = new Array<number>(curves.length)
+  return Array.from({ length }, (_, day) => {
+    shares.forEach((share, m) => (column[m] = share[day] as number))
+    return bounds(column)
+  })
+}
+
+/** Nearly all are up: the last few are not waited for. */
+const ALL_UP = 0.9999
+
+/** Emergence time by which nearly all are up, even where the median lies three of its errors later. */
+export function timeOfAll({ onset, median, shape, medianSe }: EmergenceModel): number {
+  return heatAtShare(ALL_UP, { kind: 'weibull', onset, median: median + 3 * medianSe, shape })
+}
+
+function shareCurve(curve: ArrayLike<number>, spread: Spread): Float64Array {
+  const shares = new Float64Array(curve.length)
+  for (let day = 0; day < curve.length; day++) {
+    const time = curve[day] as number
+    // A day on which nothing was added stays where it was.
+    if (day > 0 && time === curve[day - 1]) shares[day] = shares[day - 1] as number
+    else shares[day] = shareReached(time, spread)
+    if ((shares[day] as number) > ALL_UP) return shares.fill(1, day)
+  }
+  return shares
 }
 
 /** A run of days on which seedlings come up. */

@@ -45,11 +45,11 @@ interface DaySlice {
   count: number
 }
 
-const at = (values: Float64Array, i: number): number => (i >= 0 && i < values.length ? (values[i] as number) : NaN)
+/** The values of a day's hours; NaN outside the series. */
+const valuesOf = (values: Float64Array, { from, count }: DaySlice): number[] =>
+  Array.from({ length: count }, (_, k) => at(values, from + k))
 
-function indexes({ from, count }: DaySlice): number[] {
-  return Array.from({ length: count }, (_, k) => from + k)
-}
+const at = (values: Float64Array, i: number): number => (i >= 0 && i < values.length ? (values[i] as number) : NaN)
 
 /**
  * What the weather of each day from `start` to the day before `until` meant for a disease, by day number.
@@ -108,7 +108,8 @@ function bySeverity(days: InfectionDay[], hours: InfectionHours, table: 'late-bl
     let n = 0
     let sum = 0
     let unknown = 0
-    for (const i of indexes({ day: day.day, from: day.day * 24 - 12 - hours.firstHour, count: 24 })) {
+    const noon = day.day * 24 - 12 - hours.firstHour
+    for (let i = noon; i < noon + 24; i++) {
       const humid = table === 'late-blight' ? at(hours.humidity, i) : at(hours.wet, i)
       const t = at(hours.temperature, i)
       if (Number.isNaN(humid) || Number.isNaN(t)) unknown++
@@ -134,13 +135,22 @@ function byPhysiologicalDays(
 ): InfectionDay[] {
   let total = 0
   return days.map((day) => {
-    const read = indexes(sliceOf(day.day))
-      .map((i) => at(hours.temperature, i))
-      .filter((t) => !Number.isNaN(t))
-    const value = read.length >= 18 ? physiologicalDay(Math.min(...read), Math.max(...read)) : 0
+    const { from, count } = sliceOf(day.day)
+    let coldest = Infinity
+    let hottest = -Infinity
+    let read = 0
+    for (let i = from; i < from + count; i++) {
+      const t = at(hours.temperature, i)
+      if (Number.isNaN(t)) continue
+      read++
+      if (t < coldest) coldest = t
+      if (t > hottest) hottest = t
+    }
+    const enough = read >= 18
+    const value = enough ? physiologicalDay(coldest, hottest) : 0
     const before = total
     total += value
-    return { ...day, infection: total >= dueAt && before < dueAt, certain: read.length >= 18, severity: value / 10, total }
+    return { ...day, infection: total >= dueAt && before < dueAt, certain: enough, severity: value / 10, total }
   })
 }
 
@@ -148,7 +158,8 @@ function byTwoDays(days: InfectionDay[], hours: InfectionHours, sliceOf: (day: n
   const favourable = (day: number): boolean => {
     let humid = 0
     let coldest = Infinity
-    for (const i of indexes(sliceOf(day))) {
+    const { from, count } = sliceOf(day)
+    for (let i = from; i < from + count; i++) {
       if (at(hours.humidity, i) >= HUMID_FROM_PCT) humid++
       const t = at(hours.temperature, i)
       if (!Number.isNaN(t)) coldest = Math.min(coldest, t)
@@ -157,7 +168,7 @@ function byTwoDays(days: InfectionDay[], hours: InfectionHours, sliceOf: (day: n
   }
   return days.map((day) => {
     const both = favourable(day.day) && favourable(day.day - 1)
-    const known = indexes(sliceOf(day.day)).every((i) => !Number.isNaN(at(hours.humidity, i)))
+    const known = valuesOf(hours.humidity, sliceOf(day.day)).every((rh) => !Number.isNaN(rh))
     return { ...day, infection: both, certain: known, severity: both ? 1 : 0 }
   })
 }
@@ -172,7 +183,8 @@ function byPowderyIndex(days: InfectionDay[], hours: InfectionHours, sliceOf: (d
     let longest = 0
     let hottest = -Infinity
     let unknown = 0
-    for (const i of indexes(sliceOf(day.day))) {
+    const { from, count } = sliceOf(day.day)
+    for (let i = from; i < from + count; i++) {
       const t = at(hours.temperature, i)
       if (Number.isNaN(t)) unknown++
       else hottest = Math.max(hottest, t)
@@ -226,7 +238,8 @@ function byBlossomHeat(days: InfectionDay[], hours: InfectionHours, sliceOf: (da
     let unknown = 0
     let sum = 0
     let n = 0
-    for (const i of indexes(sliceOf(day.day))) {
+    const { from, count } = sliceOf(day.day)
+    for (let i = from; i < from + count; i++) {
       const t = at(hours.temperature, i)
       const isWet = at(hours.wet, i)
       if (isWet === 1) wet = true

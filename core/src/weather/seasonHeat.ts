@@ -133,34 +133,47 @@ function segmentsOf(
 
 /** Puts the pieces of a season together: every member of the forecast with every past season, forecast-major. */
 export function joinMembers({ startIndex, length, observed, forecast, seam, tails }: HeatSegments): HeatMember[] {
-  return forecast.flatMap((ahead, f) =>
-    tails.map(({ pastSeason, heat }, y) => {
-      const cumulative = new Float64Array(length)
-      let sum = 0
-      let i = startIndex
-      const add = (days: ArrayLike<number>): void => {
-        for (let k = 0; k < days.length && i < length; k++, i++) {
-          sum += days[k] as number
-          if (i >= 0) cumulative[i] = sum
-        }
+  return forecast.flatMap((ahead, f) => {
+    // What all past seasons share of this member is summed once.
+    const shared = new Float64Array(length)
+    let sharedSum = 0
+    let from = startIndex
+    for (const days of [observed, ahead])
+      for (let k = 0; k < days.length && from < length; k++, from++) {
+        sharedSum += days[k] as number
+        if (from >= 0) shared[from] = sharedSum
       }
-      add(observed)
-      add(ahead)
+    return tails.map(({ pastSeason, heat }, y) => {
+      const cumulative = shared.slice()
+      let sum = sharedSum
+      let i = from
       const seamHeat = seam[f]?.[y]
-      if (seamHeat !== undefined) add([seamHeat])
-      add(heat)
+      if (seamHeat !== undefined && i < length) {
+        sum += seamHeat
+        if (i >= 0) cumulative[i] = sum
+        i++
+      }
+      for (let k = 0; k < heat.length && i < length; k++, i++) {
+        sum += heat[k] as number
+        if (i >= 0) cumulative[i] = sum
+      }
       cumulative.fill(sum, Math.max(0, i))
       return { pastSeason, cumulative }
-    }),
-  )
+    })
+  })
 }
 
 function medianCurve(members: readonly HeatMember[], length: number): Float64Array {
   const median = new Float64Array(length)
   const column = new Float64Array(members.length)
   for (let i = 0; i < length; i++) {
-    members.forEach(({ cumulative }, m) => (column[m] = cumulative[i] as number))
-    median[i] = quantileSorted(column.slice().sort(), 0.5)
+    let differ = false
+    members.forEach(({ cumulative }, m) => {
+      column[m] = cumulative[i] as number
+      differ ||= column[m] !== column[0]
+    })
+    // Days that were observed are the same for all.
+    median[i] = differ ? quantileSorted(column.sort(), 0.5) : (column[0] as number)
   }
   return median
 }

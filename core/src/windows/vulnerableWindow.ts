@@ -20,21 +20,33 @@ export interface MemberWindow {
   best: number
 }
 
+/** The first day whose treatment comes at or after a moment. */
+const firstMomentFrom = (moment: number): number => Math.max(0, Math.ceil(moment - TREATMENT_HOUR_OF_DAY))
+
 /**
  * Window of one cohort for a contact treatment of effect 1: the run of days around the best one on which it reaches at
  * least 80 % of that best.
  */
 export function contactWindow(cohort: readonly CohortQuantile[], days: number): MemberWindow {
+  // How many enter and leave before each day's moment; their running difference is how many are inside.
+  const change = new Int32Array(days + 1)
+  for (const { enter, exit } of cohort) {
+    const first = firstMomentFrom(enter)
+    const last = firstMomentFrom(exit)
+    if (first >= days || last <= first) continue
+    change[first] = (change[first] as number) + 1
+    if (last <= days) change[last] = (change[last] as number) - 1
+  }
   let bestDay = -1
   let best = 0
+  let inside = 0
   const reached = new Float64Array(days)
   for (let day = 0; day < days; day++) {
-    const moment = day + TREATMENT_HOUR_OF_DAY
-    let inside = 0
-    for (const { enter, exit } of cohort) if (enter <= moment && moment < exit) inside++
-    reached[day] = inside / cohort.length
-    if ((reached[day] as number) > best) {
-      best = reached[day] as number
+    inside += change[day] as number
+    const share = inside / cohort.length
+    reached[day] = share
+    if (share > best) {
+      best = share
       bestDay = day
     }
   }

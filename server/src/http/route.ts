@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto'
+import { promisify } from 'node:util'
+import { gzip } from 'node:zlib'
 import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
@@ -40,8 +42,48 @@ export function read<E extends Endpoint>(router: Router, deps: Deps, e: E, handl
   router[e.method](e.path, async (req: Request, res: Response) => {
     const params = parse(e.params, req.params) as ParamsOf<E>
     const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
-    res.json(await handler({ deps, params, input }))
+    const body = await handler({ deps, params, input })
+    const written = writtenBodies.get(body as object)
+    if (written) sendWritten(req, res, await written)
+    else res.json(body)
   })
+}
+
+/** A body as text, made and packed once, with the tag by which a page knows that it has it already. */
+interface Written {
+  json: Buffer
+  packed: Buffer
+  tag: string
+}
+const writtenBodies = new WeakMap<object, Promise<Written>>()
+const pack = promisify(gzip)
+
+/**
+ * Marks the body of a read as one that is asked for again and again unchanged: it is written and packed once. The same object has to
+ * be handed out each time, and nothing in it may change.
+ */
+export function writtenOnce<T extends object>(body: T): T {
+  if (!writtenBodies.has(body)) {
+    const json = Buffer.from(JSON.stringify(body))
+    const tag = `"${createHash('sha256').update(json).digest('base64url').slice(0, 22)}"`
+    writtenBodies.set(
+      body,
+      pack(json, { level: 4 }).then((packed) => ({ json, packed, tag })),
+    )
+  }
+  return body
+}
+
+function sendWritten(req: Request, res: Response, { json, packed, tag }: Written): void {
+  res.set({ 'Content-Type': 'application/json; charset=utf-8', ETag: tag, 'Cache-Control': 'no-cache', Vary: 'Accept-Encoding' })
+  if (req.header('If-None-Match')?.includes(tag)) {
+    res.status(304).end()
+    return
+  }
+  const packs = /\bgzip\b/.test(req.header('Accept-Encoding') ?? '')
+  // Said here, so that what packs other answers leaves this one alone.
+  if (packs) res.set('Content-Encoding', 'gzip')
+  res.end(packs ? packed : json)
 }
 
 /**

@@ -1,5 +1,15 @@
 import type { Block, EmergenceForecast, WetEvent } from '@bocado/contract'
-import { bounds, dayOfHeat, emergedShare, emergenceCurves, flushes, LEAD_DAYS, type OrganismModel, type SeasonWeather } from '@bocado/core'
+import {
+  bounds,
+  dayOfHeat,
+  emergedShare,
+  emergenceCurves,
+  flushes,
+  LEAD_DAYS,
+  timeOfAll,
+  type OrganismModel,
+  type SeasonWeather,
+} from '@bocado/core'
 import { dateBounds } from './bounds.js'
 import type { BlockWeather } from '../weather/blockWeather.js'
 
@@ -34,11 +44,12 @@ export function forecastEmergence(
 ): EmergenceForecast {
   const texture = ground.soilTexture ?? 'loam'
   const weather = watered(block, wetEvents)
-  const curves = emergenceCurves(weather, emergence.clock, start, {
+  const bed = {
     texture,
     cover: ground.soilCover ?? 'bare',
     latitude: block.position?.latitude ?? MIDDLE_LATITUDE,
-  })
+  }
+  const curves = emergenceCurves(weather, emergence.clock, start, bed, timeOfAll(emergence))
   const shares = emergedShare(emergence, curves, scores)
   const p50 = shares.map(({ p50: middle }) => rounded(middle))
   const lately = block.weather.observed.slice(-30)

@@ -46,9 +46,14 @@ export interface ForecastInput {
   memo: Memo
 }
 
+/** The members of a heat take some 0.4 MB; watches with the same rule and biofix share one. */
+const HEATS_KEPT = 12
+
 /** The season's heat of a model from where it starts; the same for every watch with the same rule and start. */
 function heatFrom({ block, memo }: Pick<ForecastInput, 'block' | 'memo'>, pinned: PinnedModel, start: Start): SeasonHeat {
-  return memo.get(`heat ${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
+  return memo
+    .region('heat', HEATS_KEPT)
+    .get(`${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
 }
 
 /** Less than this share of a population makes no generation of its own. */

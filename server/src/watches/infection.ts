@@ -83,6 +83,9 @@ function hoursAhead({ ahead, place }: BlockWeather): Omit<InfectionHours, 'first
   })
 }
 
+/** All wet hours of a place's history take a megabyte. */
+const WET_KEPT = 8
+
 /** Days before the start from which hours are looked at: a spell may have begun by then. */
 const BEFORE_DAYS = 3
 /** An infection older than this shows by itself. */
@@ -111,9 +114,11 @@ export function forecastInfection(input: InfectionInput): InfectionForecast {
     unknownShare: 1,
   }
   if (!place || start === undefined) return none
-  const wet = input.memo.get(`wet ${place.key} ${events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()}`, () =>
-    wetHoursAt(place, events, block.followed?.station.utcOffsetMinutes ?? 0),
-  )
+  const wet = input.memo
+    .region('wet', WET_KEPT)
+    .get(`${place.key} ${events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()}`, () =>
+      wetHoursAt(place, events, block.followed?.station.utcOffsetMinutes ?? 0),
+    )
   const until = Math.min(today, firstDay + untilIndex)
   const observed = hoursBetween(place, wet, start - BEFORE_DAYS, Math.max(start, today))
   const past = infectionDays(model, observed, start, until)

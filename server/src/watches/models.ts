@@ -154,5 +154,12 @@ function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {
 /** One seed for all watches: the same weather gives the same forecast, whoever asks. */
 const MEMBER_SEED = 1969
 
-/** One standard score per member for the uncertainty of a model's figures. */
-export const scoresFor = (members: number): number[] => (members > 0 ? stratifiedScores(members, seededRandom(MEMBER_SEED)) : [])
+const scoresByMembers = new Map<number, number[]>()
+
+/** One standard score per member for the uncertainty of a model's figures; always the same for as many members. */
+export function scoresFor(members: number): number[] {
+  if (members === 0) return []
+  const known = scoresByMembers.get(members) ?? stratifiedScores(members, seededRandom(MEMBER_SEED))
+  scoresByMembers.set(members, known)
+  return known
+}

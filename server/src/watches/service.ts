@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type {
   Band,
   Block,
@@ -29,7 +30,7 @@ import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
 import { insertRow, liveRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
-import type { Deps } from '../http/route.js'
+import { writtenOnce, type Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
@@ -169,6 +170,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const today = dayNumber(site.today)
   const issued: Parameters<typeof keepIssued>[4][number][] = []
   const forecasts: Band['watches'] = []
+  const keys: string[] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
@@ -176,7 +178,9 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     const organism = organismOf(watch)
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
-    const forecast = memo.get(`forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere}`, () => {
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere}`
+    keys.push(key)
+    const forecast = memo.get(key, () => {
       const made = forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo })
       issued.push({ watch, forecast: made, weatherKey: weather.key })
       return made
@@ -194,13 +198,23 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     await keepIssued(database, siteId, await deps.clock.now(database), site.today, issued)
   const main = await weatherOf(null)
   const todayIndex = Math.min(Math.max(today - start, 0), days)
-  return {
+  // Everything that the answer shows, with versions: as long as none changes it is the same answer.
+  const rest = createHash('sha256')
+    .update(
+      JSON.stringify([forecasts.map(({ offer }) => offer), treatments, rounds, products.map(({ id, rowVersion }) => [id, rowVersion])]),
+    )
+    .digest('base64url')
+  const make = (): Band => ({
     season: { start: season, days, todayIndex },
     heatAxis: memo.get(`axis ${main.key}`, () => heatAxis(main)),
     blooms: memo.get(`blooms ${main.key} ${hemisphere}`, () => forecastBlooms(main, today, hemisphere)),
     watches: forecasts,
-  }
+  })
+  return memo.region('band', BANDS_KEPT).get(`${season} ${main.key} ${keys.join()} ${rest}`, () => writtenOnce(make()))
 }
+
+/** A band is a megabyte as text; few are looked at at a time. */
+const BANDS_KEPT = 6
 
 /** The model that library and site have now, where it is not the one that a watch is pinned to. */
 function offerTo(

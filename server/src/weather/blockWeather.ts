@@ -31,6 +31,9 @@ export const dayAt = ({ rain, ...day }: DayAhead, { offset, covered }: PlaceDays
   rain: covered ? NaN : rain,
 })
 
+/** A season's weather with its members takes half a megabyte; blocks that do not differ from their station share one. */
+const SEASONS_KEPT = 24
+
 /** A moment from which a season is looked at: what was observed by then, and the forecast as it stood at another. */
 export interface SeenFrom {
   today: string
@@ -73,7 +76,7 @@ export async function weatherOfBlocks(
     const ahead = followed && (await stationAhead(followed.station, position))
     const passed = today - dayNumber(issuedOn)
     const key = `${site.id} ${season} ${today} ${passed} ${place?.key} ${ahead?.key} ${normalsKey}`
-    const weather = deps.memo.get(`season ${key}`, () =>
+    const weather = deps.memo.region('season', SEASONS_KEPT).get(key, () =>
       seasonWeather({
         series: place?.series ?? NOTHING,
         firstDay,

@@ -68,6 +68,17 @@ const copied = (hours: HourValues): HourValues => {
   return { ...hours, values }
 }
 
+let nothingKnown = new Float64Array()
+
+/** The same hours, with one array of nothing for all variables that the station never read; nobody may write into it. */
+function sparing(hours: HourValues): HourValues {
+  if (nothingKnown.length < hours.length) nothingKnown = new Float64Array(hours.length).fill(NaN)
+  const nothing = nothingKnown.subarray(0, hours.length)
+  const values = { ...hours.values }
+  for (const variable of HOUR_VALUES) if (values[variable].every(Number.isNaN)) values[variable] = nothing
+  return { ...hours, values }
+}
+
 /** The readings of a station at its version. With those of an earlier version only the hours changed since are fetched. */
 export async function rawHours(db: Queryable, station: StoredStation, held: RawHours | undefined): Promise<RawHours> {
   const { historyVersion: version, utcOffsetMinutes } = station
@@ -96,5 +107,5 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
     }
     lay(rows, hours, utcOffsetMinutes, corrections)
   })
-  return { ...hours, version, utcOffsetMinutes }
+  return { ...sparing(hours), version, utcOffsetMinutes }
 }
