@@ -25,7 +25,7 @@ export async function openBrowser(size = { width: 1280, height: 800 }): Promise<
     locale: 'en-GB',
     timezoneId: 'America/Los_Angeles',
   })
-  context.setDefaultTimeout(10_000)
+  context.setDefaultTimeout(15_000)
   return {
     context,
     close: async () => {

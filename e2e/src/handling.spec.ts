@@ -31,7 +31,9 @@ beforeAll(async () => {
   closeBrowser = browser.close
   page = await browser.context.newPage()
 })
-beforeEach(({ onTestFailed }) => onTestFailed(async () => void (await page.screenshot({ path: '.data/failed.png', fullPage: true }))))
+beforeEach(({ task, onTestFailed }) =>
+  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+)
 afterAll(async () => {
   await closeBrowser()
   await app.stop()

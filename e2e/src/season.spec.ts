@@ -56,7 +56,9 @@ afterAll(async () => {
 })
 
 // A picture of where it went wrong, for whoever has to find out.
-beforeEach(({ onTestFailed }) => onTestFailed(async () => void (await page.screenshot({ path: '.data/failed.png', fullPage: true }))))
+beforeEach(({ task, onTestFailed }) =>
+  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+)
 
 /** What the computation says of the file, once per run. */
 function expectation() {
@@ -179,7 +181,7 @@ test('the window’s dates are those of the computation', async () => {
   await page.getByText('anal comb').waitFor()
   await press(page, 'Start watching')
   await page.getByText('choose a block').waitFor()
-  await page.getByText('enter a date').waitFor()
+  await page.getByText('Leave the date empty until it has come').waitFor()
   await choose(page, 'Block', 'Old Apples')
   await enterDate(page, 'Biofix', BIOFIX)
   await press(page, 'Start watching')
@@ -201,10 +203,10 @@ test('the window’s dates are those of the computation', async () => {
 
 test('the axis turns even in heat, and the season can be read by keyboard', async () => {
   const label = page.getByRole('button', { name: /Codling moth Old Apples/ })
-  const before = await page.locator('svg text', { hasText: /^Jul$/ }).first().boundingBox()
+  const before = await page.getByTestId('band').locator('svg text', { hasText: /^Jul$/ }).first().boundingBox()
   await page.keyboard.press('h')
   await page.waitForTimeout(400)
-  const after = await page.locator('svg text', { hasText: /^Jul$/ }).first().boundingBox()
+  const after = await page.getByTestId('band').locator('svg text', { hasText: /^Jul$/ }).first().boundingBox()
   expect(Math.abs(after!.x - before!.x)).toBeGreaterThan(4)
   await label.focus()
   await page.keyboard.press('ArrowLeft')

@@ -48,6 +48,9 @@ interface WriteVariables<E extends Endpoint> extends Call<E> {
   idempotencyKey: string
 }
 
+/** Longer than this nobody waits to hear that something was stored, however much is read anew because of it. */
+const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1500))
+
 /**
  * A write. `save` sends it under a key of its own and tries until an answer comes; everything the page shows is read anew
  * afterwards, since nearly every number hangs on every other.
@@ -57,7 +60,7 @@ export function useWrite<E extends Endpoint>(e: E) {
   const { personId } = useWorkplace()
   const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
     mutationFn: ({ idempotencyKey, ...c }) => watched(call(e, c as Call<E>, { personId, idempotencyKey })),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => Promise.race([client.invalidateQueries(), patience()]),
   })
   return {
     save: (c: Call<E>): Promise<ResponseOf<E>> => mutation.mutateAsync({ ...c, idempotencyKey: crypto.randomUUID() }),

@@ -44,15 +44,18 @@ const Strip = styled.div`
 const HEIGHT = 40
 const WIDEST = 2600
 
-/** The season in miniature: windows as bars, today, and the days in view, which are chosen by dragging. It never moves today. */
-export function SeasonStrip() {
+/**
+ * The season in miniature: windows as bars, today, and the days in view, which are chosen by dragging. It never moves
+ * today. `whole`: as long as nobody has chosen, the whole season is in view.
+ */
+export function SeasonStrip({ whole }: { whole: boolean }) {
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
   if (!band || band.watches.length === 0) return null
-  return <StripOf band={band} />
+  return <StripOf band={band} whole={whole} />
 }
 
-function StripOf({ band }: { band: Band }) {
+function StripOf({ band, whole }: { band: Band; whole: boolean }) {
   const t = useText()
   const f = useFormat()
   const ref = useRef<HTMLDivElement>(null)
@@ -60,7 +63,7 @@ function StripOf({ band }: { band: Band }) {
   const { range, show } = useVisibleRange()
   const { days, start, todayIndex } = band.season
   const rows = useMemo(() => [...band.watches].sort(byUrgency), [band])
-  const [from, to] = range ?? usualRange(rows, days, todayIndex)
+  const [from, to] = range ?? (whole ? [0, days] : usualRange(rows, days, todayIndex))
   const inner = width - 40
   const x = (day: number): number => (day / days) * inner
   const grip = useRef<{ kind: 'from' | 'to' | 'both' | 'new'; day: number; from: number; to: number } | null>(null)

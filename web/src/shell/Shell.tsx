@@ -219,7 +219,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         </Key>
       </Bar>
       <Connection />
-      {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip /> : null}
+      {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip whole={pathname === to('weather')} /> : null}
       <Outlet />
       <BottomBar aria-label={t('nav.screens')}>
         {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (

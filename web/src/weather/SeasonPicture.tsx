@@ -10,7 +10,7 @@ import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useWidth } from '../charts/useWidth.js'
-import { useDayZoom } from './useDayZoom.js'
+import { useDayZoom, type SharedDays } from './useDayZoom.js'
 
 export type Season = ResponseOf<typeof weather.days>
 
@@ -50,6 +50,8 @@ interface Props extends Season {
   onOpenDay: (day: string) => void
   /** The day that is open below. */
   openDay: string
+  /** Days in view that the strip chooses too; without it the picture chooses alone. */
+  shared: SharedDays | undefined
   /** What stands before and behind the choice of days. */
   before: ReactNode
   behind: ReactNode
@@ -67,7 +69,7 @@ export function SeasonPicture(props: Props) {
   const [reading, setReading] = useState<number | null>(null)
   const width = useWidth(frame, 1240)
   const right = width - 8
-  const { x, visible, show, pan, zoomBy } = useDayZoom(svg, days.length, LEFT, right)
+  const { x, visible, show, pan, zoomBy } = useDayZoom(svg, days.length, LEFT, right, props.shared)
   const { temperature } = f.measures
   const first = Math.max(0, Math.floor(visible[0]))
   const shown = days.slice(first, Math.ceil(visible[1]) + 1).map((day, k) => ({ ...day, i: first + k }))

@@ -5,6 +5,7 @@ import { addressOf } from '../api/client.js'
 import { useBlocks, useRead, useStations } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
+import { useVisibleRange } from '../band/range.js'
 import { Button, Choice, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Empty, Line, Page, Stack, Title } from '../design/text.js'
@@ -130,6 +131,7 @@ function StationWeather({ station, block, search, go }: StationProps) {
   const f = useFormat()
   const site = useSite()
   const season = search.get('season') ?? site.season.start
+  const shared = useVisibleRange()
   const params = { siteId: site.id, stationId: station.id }
   const place = block ? { blockId: block.id } : {}
   const { data } = useRead(endpoints.weather.days, { params, input: { season, ...place } })
@@ -202,7 +204,16 @@ function StationWeather({ station, block, search, go }: StationProps) {
               <SeasonTable {...data} today={site.today} onOpenDay={openDay} />
             </>
           ) : (
-            <SeasonPicture key={season} {...data} today={site.today} onOpenDay={openDay} openDay={day} before={choices} behind={files} />
+            <SeasonPicture
+              key={season}
+              {...data}
+              today={site.today}
+              onOpenDay={openDay}
+              openDay={day}
+              before={choices}
+              behind={files}
+              shared={season === site.season.start ? shared : undefined}
+            />
           )}
           <SeasonFacts season={data} today={site.today} covered={block?.kind === 'tunnel' && !station.underCover} />
         </Stack>

@@ -137,7 +137,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
 function Windows({ forecast }: { forecast: WatchForecast }) {
   const t = useText()
   const f = useFormat()
-  if (forecast.windows.length === 0) return <p>{windowSentence(forecast, t, f)}</p>
+  if (forecast.windows.length === 0) return <Heading as="h3">{windowSentence(forecast, t, f)}</Heading>
   return forecast.windows.map((window) => (
     <div key={window.generation}>
       <b>{t('detail.generation', { name: window.generationName })}</b>
@@ -163,7 +163,7 @@ function Calendar({ forecast }: { forecast: WatchForecast }) {
   const f = useFormat()
   return (
     <div>
-      <Heading as="h2">{windowSentence(forecast, t, f)}</Heading>
+      <Heading as="h3">{windowSentence(forecast, t, f)}</Heading>
       <p>{t('detail.calendar')}</p>
       {forecast.usual.map(({ generation, name, months, bloom, region }) => (
         <p key={generation}>{t('detail.usual', { name, months: monthSpan(months, t, f), bloom, region })}</p>
@@ -178,7 +178,7 @@ function MissingWeather({ forecast }: { forecast: WatchForecast }) {
   const { missing } = forecast.heat
   return (
     <div>
-      <Heading as="h2">{windowSentence(forecast, t, f)}</Heading>
+      <Heading as="h3">{windowSentence(forecast, t, f)}</Heading>
       {missing.length > 0 ? (
         <p>
           {t('detail.missing', {

@@ -1,0 +1,306 @@
+import { endpoints } from '@bocado/contract'
+import { startApplication, type Application } from '@bocado/server/testing/application'
+import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Locator, Page } from 'playwright-core'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
+import { openBrowser } from './browser.js'
+import { choose, enterNumber, expectAccessible, press, show } from './page.js'
+
+/* The season band as it is read, searched, zoomed and dragged, and what stands below it. */
+
+const { blocks, watches, treatments, demo } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let page: Page
+let closeBrowser: () => Promise<void>
+const ids = new Map<string, string>()
+
+/** A damp night and morning on 10 June: scab can infect in it. */
+const damp = (at: Date): { rain?: number } => (at.toISOString().startsWith('2026-06-10') && at.getUTCHours() < 16 ? { rain: 1 } : {})
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const file = hourlyFile(2020, '2026-06-12', damp)
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  const site = { siteId: place.site.id }
+  const as = { person: place.person }
+  const vines = done(await app.call(blocks.create, site, { name: 'Terrace Vines', kind: 'vineyard' }, as)).id
+  const meadow = done(await app.call(blocks.create, site, { name: 'Lower Meadow', kind: 'natural-area' }, as)).id
+  // A first forecast a week ago, so that there is one to compare with.
+  done(await app.call(demo.setClock, {}, { now: '2026-06-05T14:30:00Z' }))
+  for (const [organismId, blockId, biofix] of [
+    ['codling-moth', place.blockId, '2026-05-10'],
+    ['apple-scab', place.blockId, '2026-05-20'],
+    ['grape-berry-moth', vines, null],
+    ['creeping-thistle', meadow, null],
+  ] as const)
+    ids.set(organismId, done(await app.call(watches.create, site, { organismId, blockId, season: SEASON, biofix }, as)).id)
+  done(await app.call(watches.band, site, { season: SEASON }))
+  done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+  done(
+    await app.call(
+      treatments.addProduct,
+      site,
+      {
+        name: 'Granule C',
+        kind: 'microbial',
+        stages: ['young-larva'],
+        effect: 0.75,
+        residualDays: 8,
+        labelRate: 0.1,
+        rateUnit: 'L/ha',
+        reEntryHours: 4,
+        preHarvestDays: 0,
+        bees: 'none-stated',
+        protection: 'gloves',
+      },
+      as,
+    ),
+  )
+  const browser = await openBrowser()
+  closeBrowser = browser.close
+  page = await browser.context.newPage()
+})
+beforeEach(({ task, onTestFailed }) =>
+  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+)
+afterAll(async () => {
+  await closeBrowser()
+  await app.stop()
+})
+
+const open = async (organism = 'codling-moth', more = ''): Promise<void> => {
+  await page.goto(`${app.address}/sites/${place.site.id}/windows?watch=${ids.get(organism)}${more}`)
+  await page.waitForLoadState('networkidle')
+}
+const band = (): Locator => page.getByTestId('band')
+const row = (name: RegExp): Locator => band().getByRole('button', { name })
+const reading = (): Promise<string> => band().locator('output').first().innerText()
+/** First day that is in view, from the strip. */
+const inView = async (): Promise<string> => (await page.getByRole('slider', { name: /^Days in view/ }).getAttribute('aria-valuetext')) ?? ''
+
+describe('the band', () => {
+  test('groups by what presses, and says each row in words', async () => {
+    await open()
+    await expectAccessible(page, 'windows')
+    expect(
+      await band()
+        .getByRole('button', { name: /^Now, / })
+        .getAttribute('aria-expanded'),
+    ).toBe('true')
+    await row(/^Apple scab Old Apples Infected Wed 10 Jun: curative materials reach it until Sat 13 Jun/).waitFor()
+    await row(
+      /^Creeping thistle Lower Meadow Window about (May|June)( to (June|July))?; a number of its model is a placeholder, so no dates/,
+    ).waitFor()
+    await show(page, 'block')
+    await band().getByRole('button', { name: 'Lower Meadow, 1' }).waitFor()
+    expect(await band().locator('button[aria-expanded]').allInnerTexts()).toEqual(['Lower Meadow, 1', 'Old Apples, 2', 'Terrace Vines, 1'])
+    await press(page, 'Old Apples, 2')
+    await row(/^Apple scab/).waitFor({ state: 'detached' })
+    await press(page, 'Old Apples, 2')
+    await row(/^Apple scab/).waitFor()
+  })
+
+  test('finds a watch by organism, block or kind', async () => {
+    await open()
+    const search = page.getByRole('searchbox', { name: 'Find an organism, a block, a state' })
+    await search.fill('disease')
+    await row(/^Codling moth/).waitFor({ state: 'detached' })
+    await row(/^Apple scab/).waitFor()
+    await search.fill('walrus')
+    await page.getByText('No watch matches “walrus”.').waitFor()
+    await search.fill('')
+    await row(/^Codling moth/).waitFor()
+  })
+
+  test('is read day by day with the keys, stages with their bounds, blooms and infections', async () => {
+    await open()
+    await row(/^Codling moth/).focus()
+    await page.keyboard.press('ArrowLeft')
+    expect(await reading()).toMatch(/^Thu 11 Jun, \d+ °F·d: .*eggs \d+ % \(\d+ to \d+\)/)
+    for (let i = 0; i < 3; i++) await page.keyboard.press('PageUp')
+    expect(await reading()).toMatch(/^Thu 21 May/)
+    for (let i = 0; i < 2; i++) await page.keyboard.press('PageUp')
+    expect(await reading()).toMatch(/^Thu 7 May: before the biofix/)
+    await page.keyboard.press('Escape')
+    await row(/^Apple scab/).click()
+    await page.getByRole('heading', { name: 'Apple scab, Old Apples' }).waitFor()
+    await row(/^Apple scab/).focus()
+    for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowLeft')
+    expect(await reading()).toContain('infection, ')
+    expect(await reading()).toContain('times the wetness needed')
+    await page.keyboard.press('ArrowLeft')
+    expect(await reading()).toContain('no infection')
+  })
+
+  test('is zoomed and moved by keys, buttons and drag; the strip says which days are in view, and today stays', async () => {
+    await open()
+    const before = await inView()
+    await page.keyboard.press('+')
+    await page.keyboard.press('+')
+    const closer = await inView()
+    expect(closer).not.toBe(before)
+    await page.keyboard.press('0')
+    expect(await inView()).toBe(before)
+    await press(page, 'The whole season')
+    expect(await inView()).toBe('Thu 1 Jan to Thu 31 Dec')
+    await press(page, 'Closer')
+    const box = (await band().locator('> svg').boundingBox())!
+    const start = await inView()
+    await page.mouse.move(box.x + 900, box.y + 120)
+    await page.mouse.down()
+    await page.mouse.move(box.x + 800, box.y + 120, { steps: 5 })
+    await page.mouse.up()
+    expect(await inView()).not.toBe(start)
+    const strip = page.getByRole('slider', { name: /^Days in view/ })
+    await strip.focus()
+    const dragged = await inView()
+    await page.keyboard.press('ArrowRight')
+    expect(await inView()).not.toBe(dragged)
+    // The weather picture follows the same days.
+    await page.getByRole('navigation').getByRole('link', { name: 'Weather', exact: true }).first().click()
+    await page.waitForLoadState('networkidle')
+    const shared = await inView()
+    await page.getByRole('button', { name: 'Earlier', exact: true }).click()
+    expect(await inView()).not.toBe(shared)
+    await press(page, 'Back to what matters')
+    expect(await inView()).toBe('Thu 1 Jan to Thu 31 Dec')
+  })
+
+  test('switches its axis to heat and to the chosen watch’s own', async () => {
+    await open()
+    const monthsAt = () =>
+      band()
+        .locator('> svg text')
+        .filter({ hasText: /^(Jun|Jul|Aug)$/ })
+        .evaluateAll((all) => all.map((e) => Math.round(e.getBoundingClientRect().x)))
+    const even = await monthsAt()
+    await page.keyboard.press('h')
+    await page.waitForTimeout(60)
+    const heat = await monthsAt()
+    expect(heat).not.toEqual(even)
+    await show(page, 'its own heat')
+    await page.waitForTimeout(60)
+    expect(await monthsAt()).not.toEqual(heat)
+    await show(page, 'even days')
+  })
+
+  test('shows past seasons behind the chosen row when asked', async () => {
+    await open()
+    const dashed = band().locator('path[stroke-dasharray="5 3"]')
+    expect(await dashed.count()).toBe(0)
+    await page.getByText('Past seasons behind').click()
+    await dashed.first().waitFor({ state: 'attached' })
+  })
+
+  test('has a table that says the same', async () => {
+    await open('codling-moth', '&as=table')
+    const table = page.getByTestId('band-table')
+    const cells = await table.getByRole('row', { name: /^Codling moth/ }).innerText()
+    expect(cells).toMatch(/(Open|Closing|Opens)/)
+    expect(cells).toContain('Sun 10 May')
+    expect(await table.getByRole('row', { name: /^Grape berry moth/ }).innerText()).toContain('not entered')
+    // What rests on a placeholder has no date in any column.
+    expect(await table.getByRole('row', { name: /^Creeping thistle/ }).innerText()).not.toMatch(/\d+ (May|Jun|Jul)/)
+    await expectAccessible(page, 'band as a table')
+    await table.getByRole('button', { name: 'Apple scab' }).click()
+    await page.getByRole('heading', { name: 'Apple scab, Old Apples' }).waitFor()
+  })
+})
+
+describe('a treatment’s pin', () => {
+  const coverage = async (): Promise<string> => page.getByTestId('coverage').innerText()
+  const pin = (name: RegExp): Locator => page.getByRole('slider', { name })
+
+  test('is dragged with live coverage', async () => {
+    await open()
+    const before = await coverage()
+    const draft = pin(/being planned/)
+    const box = (await draft.boundingBox())!
+    await page.mouse.move(box.x + 13, box.y + 12)
+    await page.mouse.down()
+    await page.mouse.move(box.x + 53, box.y + 12, { steps: 4 })
+    const during = await coverage()
+    expect(during).not.toBe(before)
+    await page.mouse.move(box.x + 93, box.y + 12, { steps: 4 })
+    await page.mouse.up()
+    expect(await coverage()).not.toBe(during)
+  })
+
+  test('moves with the arrow keys, and a planned one is moved for good and taken back', async () => {
+    await press(page, 'Plan it')
+    const planned = pin(/of the planned treatment|being planned/)
+    await page.getByText(/^Granule C, planned for /).waitFor()
+    const fixed = page.getByRole('slider', { name: /of the planned treatment/ }).first()
+    const where = (await fixed.getAttribute('aria-valuetext')) ?? ''
+    await fixed.focus()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Enter')
+    await page.getByText(/^Moved to /).waitFor()
+    await page.getByText(new RegExp(`planned for ${where}`)).waitFor({ state: 'detached' })
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByText(new RegExp(`planned for ${where}`)).waitFor()
+    expect(await planned.count()).toBeGreaterThan(0)
+  })
+})
+
+describe('below the band', () => {
+  test('each event has its dates, and how likely it has begun by a day', async () => {
+    await open()
+    await show(page, 'Dates')
+    const table = page.getByRole('table').filter({ hasText: 'Half of them' })
+    expect(await table.getByRole('row', { name: /^flight begins/ }).innerText()).toContain('100 %')
+    expect(await table.getByRole('row', { name: /^second hatch begins/ }).innerText()).toMatch(/ 0 %|\t0 %/)
+    await expectAccessible(page, 'dates')
+  })
+
+  test('why it moved is told cause by cause', async () => {
+    await open()
+    await show(page, 'Why it moved')
+    await page.getByText(/^The first generation opened .* then, .* now: /).waitFor()
+    await page.getByText('That forecast rested on codling-moth@').waitFor()
+  })
+
+  test('a disease says what each infection asks for, and whether a source is known', async () => {
+    await open('apple-scab')
+    const infections = page.getByRole('table').filter({ hasText: 'Curable until' })
+    expect(await infections.getByRole('row', { name: /^Wed 10 Jun/ }).innerText()).toContain('Sat 13 Jun')
+    await page.getByText('Whether a source is here is not known: go and look.').waitFor()
+    await press(page, 'Change biofix or threshold')
+    await choose(page, 'A source of infection nearby', 'is known')
+    await press(page, 'Save')
+    await page.getByText('A source is known here.').waitFor()
+    await page.getByText('No infection is in sight that').or(page.getByText('reaches none of the stages')).first().waitFor()
+    await expectAccessible(page, 'a disease')
+  })
+
+  test('a biofix that is only expected says so, until it is entered', async () => {
+    await open('grape-berry-moth')
+    await page.getByText(/^No biofix yet: it is expected /).waitFor()
+    await page.getByText('since no biofix was entered').waitFor()
+  })
+
+  test('a number of this site is typed with its reason, offered, and taken', async () => {
+    await open()
+    await show(page, 'Numbers')
+    await page.getByRole('button', { name: 'Own value of hatch begins: heat', exact: true }).click()
+    await enterNumber(page, 'Value at this site', 150)
+    await press(page, 'Save')
+    await page
+      .getByText('enter why this site differs')
+      .or(page.getByText(/why this site differs/))
+      .first()
+      .waitFor()
+    await page.getByRole('textbox', { name: 'Why it differs here' }).fill('late hatch on the north side, three seasons')
+    await press(page, 'Save')
+    await page.getByText('This watch keeps what it was pinned to until you take it.').waitFor()
+    await press(page, 'Take the new numbers')
+    await page.getByText('this site: late hatch on the north side, three seasons (library 139)').waitFor()
+    await expectAccessible(page, 'numbers')
+  })
+})
