@@ -2,18 +2,17 @@ import { readFileSync } from 'node:fs'
 import { get } from 'node:http'
 import { gunzipSync } from 'node:zlib'
 import { endpoints } from '@bocado/contract'
-import { organisms } from '@bocado/library'
 import { startApplication, type Application } from '@bocado/server/testing/application'
 import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
 import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import { NOW, startBench, watchForty } from './farm.js'
 
 /*
  * How fast the server answers and takes weather in, on a database of its own, over HTTP as a page would ask. Beside each stands a
  * plain thing of the same size in the same run.
  */
 
-const { weather, watches, blocks } = endpoints
-const NOW = '2026-06-12T14:30:00Z'
+const { weather } = endpoints
 
 /** The most memory that a process has had resident, in MB. */
 const peakMemory = (pid: number): number => Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024
@@ -79,33 +78,8 @@ async function screen(app: Application, place: TestSite): Promise<string[]> {
   ]
 }
 
-/** Twelve members of ten days, from the hour of `NOW` on. */
-const issue = () => ({
-  issuedAt: '2026-06-12T14:00:00Z',
-  firstHour: '2026-06-12T08:00:00Z',
-  members: Array.from({ length: 12 }, (_, m) => ({
-    temperature: Array.from({ length: 264 }, (_, h) => 20 + m / 4 + 6 * Math.cos((2 * Math.PI * (h - 7)) / 24)),
-    humidity: Array.from({ length: 264 }, (_, h) => 65 + ((h + m) % 24)),
-    rain: Array.from({ length: 264 }, (_, h) => (h > 60 && h < 68 + m ? 0.8 : 0)),
-  })),
-})
-
 async function band(app: Application, place: TestSite): Promise<string[]> {
-  const params = { siteId: place.site.id }
-  const as = { person: place.person }
-  const { token } = done(await app.call(weather.issueToken, { ...params, stationId: place.stationId }, {}, as))
-  await fetch(`${app.address}/api/v1/stations/${place.stationId}/forecast-issues`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${token}` },
-    body: JSON.stringify(issue()),
-  })
-  for (let i = 0; i < 40; i++) {
-    const organism = organisms[i % organisms.length]
-    if (!organism) continue
-    const block = done(await app.call(blocks.create, params, { name: `Block ${i}`, kind: 'orchard' }, as))
-    const biofix = i % 3 === 0 ? null : `2026-05-${String(1 + (i % 28)).padStart(2, '0')}`
-    done(await app.call(watches.create, params, { organismId: organism.id, blockId: block.id, season: '2026-01-01', biofix }, as))
-  }
+  await watchForty(app, place)
   // As it leaves the server, packed: unpacking and reading it is the page's time.
   const ask = () =>
     new Promise<Buffer>((resolve, reject) => {
@@ -128,9 +102,7 @@ async function band(app: Application, place: TestSite): Promise<string[]> {
 export async function report(server: string): Promise<string[]> {
   const app = await startApplication({ now: NOW, server })
   try {
-    const place = await startSite(app, 'Hollin Bench')
-    const file = hourlyFile(2015, '2026-06-12', (at) => ({ rain: at.getUTCDate() % 9 === 0 && at.getUTCHours() < 9 ? 1.2 : 0 }))
-    await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+    const place = await startBench(app, 'Hollin Bench')
     const lines = [...(await screen(app, place)), ...(await band(app, place))]
     const large = await startSite(app, 'Large bench')
     lines.push(...(await importing(app, large)))

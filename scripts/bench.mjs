@@ -11,7 +11,7 @@ const computation = (await runnerImport(join(root, 'bench/heat.ts'))).module
 console.log(computation.report().join('\n'))
 
 const external = process.env.BOCADO_DATABASE_URL
-ensurePrograms(external ? [] : DATABASE_PROGRAMS, console.log)
+ensurePrograms([...(external ? [] : DATABASE_PROGRAMS), 'chromium'], console.log)
 build(() => undefined)
 const dir = join(root, '.data', `bench-${process.pid}`)
 mkdirSync(dir, { recursive: true })
@@ -19,6 +19,8 @@ const database = external ? undefined : await startMariadb(dir, { port: 33_260 }
 try {
   const server = (await runnerImport(join(root, 'bench/server.ts'))).module
   console.log((await server.report(external ?? database.url)).join('\n'))
+  const browser = (await runnerImport(join(root, 'bench/browser.ts'))).module
+  console.log((await browser.report(external ?? database.url)).join('\n'))
 } finally {
   await database?.stop()
   rmSync(dir, { recursive: true, force: true })

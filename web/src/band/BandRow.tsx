@@ -5,39 +5,30 @@ import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import type { DayPositions, DayScale } from './axis.js'
-import { Counts, drawnX, Edges, EmergenceCurve, FrameLines, Infections, onScale, Opening, Pin } from './marks.js'
+import { Counts, drawnX, EmergenceCurve, InfectionGround, Infections, Openings, PastWindows, Pin } from './marks.js'
 import { continuations, streamsOf, type ReachedLine, type Stream } from './streams.js'
 import { urgencyOf } from './urgency.js'
 
 export const SELECTED_ROW = 112
 export const ROW = 44
 
-interface Props {
-  row: WatchForecast
-  top: number
-  width: number
-  scale: DayScale
-  positions: DayPositions
-  selected: boolean
-  /** Day of the treatment that is being thought about. */
-  draft: number | null
-  /** A planned treatment that is being moved; it is drawn as the draft. */
-  moving: string | null
-  /** Past seasons behind the row. */
-  past: readonly ReachedLine[] | undefined
+/** Where a row stands, and how tall what is in it may be. */
+function placed(top: number, selected: boolean): { height: number; base: number; tall: number } {
+  const height = selected ? SELECTED_ROW : ROW
+  return { height, base: top + height - (selected ? 14 : 7), tall: height - (selected ? 32 : 14) }
 }
 
-/** One row of the band: drawn again only when something of its own changes. */
-export const BandRow = memo(function BandRow({ row, top, width, scale, positions, selected, draft, moving, past }: Props) {
-  const f = useFormat()
-  const height = selected ? SELECTED_ROW : ROW
-  const base = top + height - (selected ? 14 : 7)
-  const tall = height - (selected ? 32 : 14)
+interface RowProps {
+  row: WatchForecast
+  top: number
+  selected: boolean
+}
+
+/** What of a row stays where it is when the picture moves: its ground, its edge by urgency, its frame. */
+export const RowFrame = memo(function RowFrame({ row, top, selected, width }: RowProps & { width: number }) {
+  const { height } = placed(top, selected)
   const urgency = urgencyOf(row)
   const edge = urgency === 'open' ? colour.petrol : urgency === 'closing' ? colour.pollen : 'none'
-  const dated = row.grade === 'dates'
-  const shapes = useMemo(() => new Map(row.stages.map(({ id, silhouette }) => [id, silhouette])), [row])
-  const streams = useMemo(() => streamsOf(row), [row])
   return (
     <g>
       {selected ? <rect x="0" y={top} width={width} height={height} fill={colour.white} /> : null}
@@ -49,56 +40,84 @@ export const BandRow = memo(function BandRow({ row, top, width, scale, positions
         fill={urgency === 'past' ? 'url(#past)' : edge}
         stroke={urgency === 'coming' ? colour.petrol : 'none'}
       />
-      <g clipPath="url(#season)">
-        {dated
-          ? row.windows.map((window) => <Opening key={window.generation} window={window} top={top} height={height} scale={scale} />)
-          : null}
-        <g transform={onScale(scale)}>
-          <Streams row={row} streams={streams} shapes={shapes} positions={positions} base={base} tall={tall} />
-          {dated ? <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} /> : null}
-          {selected && dated && past ? <Lines lines={past} positions={positions} base={base} tall={tall} dashed /> : null}
-          {selected && dated ? <Continuations row={row} positions={positions} base={base} tall={tall} /> : null}
-        </g>
-        <Infections row={row} scale={scale} base={base} tall={tall} big={selected} />
-        {selected && dated
-          ? streams.map((stream) => (
-              <Silhouette
-                key={stream.eventId}
-                stream={stream}
-                shape={shapes.get(stream.stage) ?? 'egg'}
-                scale={scale}
-                base={base}
-                tall={tall}
-              />
-            ))
-          : null}
-      </g>
-      <FrameLines row={row} top={top} height={height} width={width} scale={scale} strong={selected} dated={dated} />
-      <g clipPath="url(#season)">
-        {dated ? row.windows.map((window) => <Edges key={window.generation} window={window} y={top + height} scale={scale} />) : null}
-        <Counts row={row} scale={scale} base={base} tall={tall} big={selected} />
-        {row.treatments
-          .filter(({ id }) => id !== moving)
-          .map((treatment) => {
-            const index = f.seasonIndex(row.watch.season, treatment.done?.day ?? treatment.plannedOn)
-            return <Pin key={treatment.id} x={scale.x(index + 0.5)} top={top} base={base} done={treatment.status === 'done'} />
-          })}
-        {draft === null ? null : <Pin x={scale.x(draft + 0.5)} top={top} base={base} done={false} draft />}
-      </g>
+      <path
+        d={`M0,${top}H${width}M0,${top + height}H${width}`}
+        stroke={selected ? colour.ink : colour.rule}
+        strokeWidth={selected ? 1.5 : 1}
+      />
     </g>
   )
 })
 
+/** What of a row is drawn over positions: it moves with the picture as a whole and is drawn again only when the axis changes. */
+export const RowStreams = memo(function RowStreams(
+  p: RowProps & {
+    positions: DayPositions
+    /** Past seasons behind the row. */
+    past: readonly ReachedLine[] | undefined
+  },
+) {
+  const { row, top, selected, positions, past } = p
+  const { height, base, tall } = placed(top, selected)
+  const dated = row.grade === 'dates'
+  const ground = selected ? colour.white : colour.sheet
+  return (
+    <>
+      {dated ? <Openings row={row} positions={positions} top={top} height={height} ground={ground} /> : null}
+      <InfectionGround row={row} positions={positions} base={base} tall={tall} />
+      <Streams row={row} positions={positions} base={base} tall={tall} />
+      {dated ? <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} /> : null}
+      {selected && dated && past ? <Lines lines={past} positions={positions} base={base} tall={tall} dashed /> : null}
+      {selected && dated ? <Continuations row={row} positions={positions} base={base} tall={tall} /> : null}
+    </>
+  )
+})
+
+interface MarksProps extends RowProps {
+  scale: DayScale
+  /** Day of the treatment that is being thought about. */
+  draft: number | null
+  /** A planned treatment that is being moved; it is drawn as the draft. */
+  moving: string | null
+}
+
+/** Whether a row has anything that keeps its size when the picture is stretched. */
+export const hasMarks = (row: WatchForecast, selected: boolean): boolean =>
+  selected ||
+  row.rounds.length > 0 ||
+  row.treatments.length > 0 ||
+  (row.infection?.days.length ?? 0) > 0 ||
+  row.windows.some(({ state }) => state === 'past')
+
+/** What of a row keeps its size: hatching of past windows, drops, silhouettes, counts and pins. */
+export const RowMarks = memo(function RowMarks({ row, top, selected, scale, draft, moving }: MarksProps) {
+  const f = useFormat()
+  const { height, base, tall } = placed(top, selected)
+  const dated = row.grade === 'dates'
+  return (
+    <>
+      {dated ? <PastWindows row={row} top={top} height={height} scale={scale} /> : null}
+      {row.infection ? <Infections row={row} scale={scale} base={base} tall={tall} big={selected} /> : null}
+      {selected && dated ? <Silhouettes row={row} scale={scale} base={base} tall={tall} /> : null}
+      {row.rounds.length > 0 ? <Counts row={row} scale={scale} base={base} tall={tall} big={selected} /> : null}
+      {row.treatments
+        .filter(({ id }) => id !== moving)
+        .map((treatment) => {
+          const index = f.seasonIndex(row.watch.season, treatment.done?.day ?? treatment.plannedOn)
+          return <Pin key={treatment.id} x={scale.x(index + 0.5)} top={top} base={base} done={treatment.status === 'done'} />
+        })}
+      {draft === null ? null : <Pin x={scale.x(draft + 0.5)} top={top} base={base} done={false} draft />}
+    </>
+  )
+})
+
+const shapesOf = (row: WatchForecast): ReadonlyMap<string, string> => new Map(row.stages.map(({ id, silhouette }) => [id, silhouette]))
+
 /** The stages of a watch as stacked streams, drawn over positions. */
-const Streams = memo(function Streams(p: {
-  row: WatchForecast
-  streams: readonly Stream[]
-  shapes: ReadonlyMap<string, string>
-  positions: DayPositions
-  base: number
-  tall: number
-}) {
-  const { row, streams, shapes, positions, base, tall } = p
+const Streams = memo(function Streams(p: { row: WatchForecast; positions: DayPositions; base: number; tall: number }) {
+  const { row, positions, base, tall } = p
+  const shapes = useMemo(() => shapesOf(row), [row])
+  const streams = useMemo(() => streamsOf(row), [row])
   const paths = useMemo(() => {
     const from = Math.max(0, row.heat.biofixIndex)
     const days = Array.from({ length: Math.max(0, row.heat.knownDays - from) }, (_, i) => from + i)
@@ -182,6 +201,21 @@ const Lines = memo(function Lines(p: {
     />
   )
 })
+
+function Silhouettes(p: { row: WatchForecast; scale: DayScale; base: number; tall: number }) {
+  const shapes = useMemo(() => shapesOf(p.row), [p.row])
+  const streams = useMemo(() => streamsOf(p.row), [p.row])
+  return streams.map((stream) => (
+    <Silhouette
+      key={stream.eventId}
+      stream={stream}
+      shape={shapes.get(stream.stage) ?? 'egg'}
+      scale={p.scale}
+      base={p.base}
+      tall={p.tall}
+    />
+  ))
+}
 
 function Silhouette(p: { stream: Stream; shape: string; scale: DayScale; base: number; tall: number }) {
   const { stream, shape, scale, base, tall } = p

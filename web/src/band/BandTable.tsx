@@ -6,7 +6,6 @@ import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { stageSharesAt } from './streams.js'
 import { currentWindow, type Group } from './urgency.js'
-import { windowSentence } from './words.js'
 
 const Table = styled.table`
   width: calc(100% - 40px);
@@ -43,6 +42,7 @@ const Scroll = styled.div`
 export function BandTable(p: {
   groups: readonly Group[]
   blockNames: ReadonlyMap<string, string>
+  sentences: ReadonlyMap<string, string>
   selected: string | null
   onSelect: (watchId: string) => void
 }) {
@@ -79,6 +79,7 @@ export function BandTable(p: {
 function TableRow(p: {
   row: WatchForecast
   blockNames: ReadonlyMap<string, string>
+  sentences: ReadonlyMap<string, string>
   selected: string | null
   onSelect: (watchId: string) => void
 }) {
@@ -99,7 +100,7 @@ function TableRow(p: {
         <TextButton onPress={() => p.onSelect(row.watch.id)}>{row.organismName}</TextButton>
       </th>
       <td>{p.blockNames.get(row.watch.blockId) ?? ''}</td>
-      <td>{windowSentence(row, t, f)}</td>
+      <td>{p.sentences.get(row.watch.id)}</td>
       <td>{bounds(window?.opens)}</td>
       <td>{bounds(window?.closes)}</td>
       <td>{stage && most ? t('band.mostly', { stage, share: f.percent(most.share) }) : ''}</td>

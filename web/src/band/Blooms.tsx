@@ -11,6 +11,8 @@ export const BLOOM_HEIGHT = 2 * LANE + 12
 /** About as wide as a letter of the label is. */
 const LETTER = 6.4
 
+const firstOpen = (blooms: readonly BloomForecast[]): BloomForecast[] => blooms.filter(({ event }) => event === 'first-open')
+
 interface Placed {
   bloom: BloomForecast
   x: number
@@ -22,9 +24,24 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
   const t = useText()
   const f = useFormat()
   const { blooms, season } = band
+  const titles = useMemo(
+    () =>
+      new Map(
+        firstOpen(blooms).map(({ plant, name, eventName, date: { p10, p50, p90 } }) => [
+          plant,
+          t('bloom.expected', {
+            name,
+            event: eventName,
+            date: f.date(f.seasonDay(season.start, p50 ?? 0)),
+            span: f.span(f.seasonDay(season.start, p10 ?? 0), f.seasonDay(season.start, p90 ?? 0)),
+          }),
+        ]),
+      ),
+    [blooms, season.start, t, f],
+  )
   const placed = useMemo(() => {
-    const inView = blooms.flatMap((bloom) => {
-      const day = bloom.event === 'first-open' ? bloom.date.p50 : null
+    const inView = firstOpen(blooms).flatMap((bloom) => {
+      const day = bloom.date.p50
       return day === null || day < scale.from || day > scale.to ? [] : [{ bloom, day, x: scale.x(day) }]
     })
     const nearest = [...inView].sort((a, b) => Math.abs(a.day - season.todayIndex) - Math.abs(b.day - season.todayIndex))
@@ -53,14 +70,7 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
         const past = (bloom.date.p50 ?? 0) < season.todayIndex
         return (
           <g key={bloom.plant}>
-            <title>
-              {t('bloom.expected', {
-                name: bloom.name,
-                event: bloom.eventName,
-                date: f.date(f.seasonDay(season.start, bloom.date.p50 ?? 0)),
-                span: f.span(f.seasonDay(season.start, bloom.date.p10 ?? 0), f.seasonDay(season.start, bloom.date.p90 ?? 0)),
-              })}
-            </title>
+            <title>{titles.get(bloom.plant)}</title>
             <path d={`M${x},${top + 4}V${bottom}`} stroke={colour.pollen} strokeWidth="1.4" strokeDasharray={past ? 'none' : '3 2'} />
             <path
               d={`M${x},${top - 4}a4,4 0 0 1 4,4a4,4 0 0 1 -4,4a4,4 0 0 1 -4,-4a4,4 0 0 1 4,-4z`}

@@ -1,18 +1,18 @@
 import type { Band, Treatment, WatchForecast } from '@bocado/contract'
 import { ChevronDown, ChevronRight } from 'lucide-react'
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
 import { useWidth } from '../charts/useWidth.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { dayAt, evenInDays, evenInHeat, heldRange, positionOf, useDayScale, useGliding, type DayScale } from './axis.js'
-import { BandRow, ROW, SELECTED_ROW } from './BandRow.js'
+import { hasMarks, ROW, RowFrame, RowMarks, RowStreams, SELECTED_ROW } from './BandRow.js'
 import { Blooms, BLOOM_HEIGHT, bloomsAround } from './Blooms.js'
+import { onScale } from './marks.js'
 import { useVisibleRange } from './range.js'
 import { stageBoundsOn, stageSharesAt, type ReachedLine } from './streams.js'
 import type { Group } from './urgency.js'
-import { windowSentence } from './words.js'
 
 export type AxisKind = 'days' | 'heat' | 'own'
 
@@ -30,6 +30,8 @@ interface Props {
   folded: ReadonlySet<string>
   onFold: (groupId: string) => void
   blockNames: ReadonlyMap<string, string>
+  /** What each row says, by watch. */
+  sentences: ReadonlyMap<string, string>
   axis: AxisKind
   selected: string | null
   onSelect: (watchId: string) => void
@@ -178,7 +180,10 @@ export function SeasonBand(p: Props) {
   const scale = useDayScale(positions, from, to, narrow ? 14 : LABELS, width - 18)
   const [reading, setReading] = useState<number | null>(null)
 
-  const laid = layOut(narrow ? onlySelected(rows, selected) : groups, folded, selected, narrow)
+  const laid = useMemo(
+    () => layOut(narrow ? onlySelected(rows, selected) : groups, folded, selected, narrow),
+    [narrow, rows, groups, folded, selected],
+  )
   const zoom = useZoom(ref, scale, positions, days, (next) => show(next, days))
 
   const readAt = (event: PointerEvent<SVGSVGElement>): void => {
@@ -199,6 +204,12 @@ export function SeasonBand(p: Props) {
     }
     event.preventDefault()
   }
+
+  const stepLatest = useRef(step)
+  useEffect(() => {
+    stepLatest.current = step
+  })
+  const stepNow = useCallback((event: KeyboardEvent) => stepLatest.current(event), [])
 
   return (
     <Frame ref={ref} data-testid="band">
@@ -221,25 +232,39 @@ export function SeasonBand(p: Props) {
             <rect x={scale.x(scale.from)} y="0" width={scale.x(scale.to) - scale.x(scale.from)} height={laid.height} />
           </clipPath>
         </defs>
-        <Months scale={scale} start={band.season.start} height={laid.height} />
+        <Months scale={scale} start={band.season.start} days={days} height={laid.height} />
         <Blooms band={band} scale={scale} bottom={HEAD - 4} />
-        {laid.heads.map(({ group, top }) => (
-          <path key={group.id} d={`M0,${top + GROUP}H${width}`} stroke={colour.rule} />
-        ))}
+        <path d={laid.heads.map(({ top }) => `M0,${top + GROUP}H${width}`).join('')} stroke={colour.rule} />
         {laid.rows.map(({ row, top }) => (
-          <BandRow
-            key={row.watch.id}
-            row={row}
-            top={top}
-            width={width}
-            scale={scale}
-            positions={positions}
-            selected={row.watch.id === selected}
-            draft={draft?.watchId === row.watch.id ? draft.dayIndex : null}
-            moving={draft?.watchId === row.watch.id ? draft.moving : null}
-            past={row.watch.id === selected ? p.past : undefined}
-          />
+          <RowFrame key={row.watch.id} row={row} top={top} selected={row.watch.id === selected} width={width} />
         ))}
+        <g clipPath="url(#season)">
+          <g transform={onScale(scale)}>
+            {laid.rows.map(({ row, top }) => (
+              <RowStreams
+                key={row.watch.id}
+                row={row}
+                top={top}
+                selected={row.watch.id === selected}
+                positions={positions}
+                past={row.watch.id === selected ? p.past : undefined}
+              />
+            ))}
+          </g>
+          {laid.rows.map(({ row, top }) =>
+            hasMarks(row, row.watch.id === selected) ? (
+              <RowMarks
+                key={row.watch.id}
+                row={row}
+                top={top}
+                selected={row.watch.id === selected}
+                scale={scale}
+                draft={draft?.watchId === row.watch.id ? draft.dayIndex : null}
+                moving={draft?.watchId === row.watch.id ? draft.moving : null}
+              />
+            ) : null,
+          )}
+        </g>
         <TodayLine x={scale.x(today + 0.5)} scale={scale} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
         {reading === null || reading < scale.from || reading > scale.to ? null : (
           <line
@@ -253,30 +278,21 @@ export function SeasonBand(p: Props) {
           />
         )}
       </svg>
-      {laid.heads.map(({ group, top }) => (
-        <GroupLabel key={group.id} style={{ top }} aria-expanded={!folded.has(group.id)} onClick={() => p.onFold(group.id)}>
-          {folded.has(group.id) ? <ChevronRight size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}
-          {t('band.group', { name: group.name ?? t(`band.group.${group.id}` as Parameters<Say>[0]), rows: group.rows.length })}
-        </GroupLabel>
-      ))}
+      <GroupLabels heads={laid.heads} folded={folded} onFold={p.onFold} />
       {narrow
         ? null
-        : laid.rows.map(({ row, top }) => {
-            const isSelected = row.watch.id === selected
-            return (
-              <RowLabel
-                key={row.watch.id}
-                $selected={isSelected}
-                aria-pressed={isSelected}
-                style={{ top, height: isSelected ? SELECTED_ROW : ROW }}
-                onClick={() => p.onSelect(row.watch.id)}
-                onKeyDown={isSelected ? step : undefined}
-              >
-                <b>{row.organismName}</b> <span>{p.blockNames.get(row.watch.blockId) ?? ''}</span>
-                <span className="sentence">{windowSentence(row, t, f)}</span>
-              </RowLabel>
-            )
-          })}
+        : laid.rows.map(({ row, top }) => (
+            <Label
+              key={row.watch.id}
+              row={row}
+              block={p.blockNames.get(row.watch.blockId) ?? ''}
+              sentence={p.sentences.get(row.watch.id) ?? ''}
+              top={top}
+              selected={row.watch.id === selected}
+              onSelect={p.onSelect}
+              onKey={stepNow}
+            />
+          ))}
       {chosen ? <Pins {...p} row={chosen} scale={scale} top={laid.rows.find(({ row }) => row === chosen)?.top} days={days} /> : null}
       <Reading aria-live="polite">
         {chosen && reading !== null ? readingWords(chosen, band, reading, t, f) : chosen ? t('band.howToRead') : ''}
@@ -285,6 +301,45 @@ export function SeasonBand(p: Props) {
     </Frame>
   )
 }
+
+const GroupLabels = memo(function GroupLabels(p: {
+  heads: readonly { group: Group; top: number }[]
+  folded: ReadonlySet<string>
+  onFold: (groupId: string) => void
+}) {
+  const t = useText()
+  return p.heads.map(({ group, top }) => (
+    <GroupLabel key={group.id} style={{ top }} aria-expanded={!p.folded.has(group.id)} onClick={() => p.onFold(group.id)}>
+      {p.folded.has(group.id) ? <ChevronRight size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}
+      {t('band.group', { name: group.name ?? t(`band.group.${group.id}` as Parameters<Say>[0]), rows: group.rows.length })}
+    </GroupLabel>
+  ))
+})
+
+/** What a row says, drawn again only when the row changes: moving the picture leaves it alone. */
+const Label = memo(function Label(p: {
+  row: WatchForecast
+  block: string
+  sentence: string
+  top: number
+  selected: boolean
+  onSelect: (watchId: string) => void
+  onKey: (event: KeyboardEvent) => void
+}) {
+  const { row, selected } = p
+  return (
+    <RowLabel
+      $selected={selected}
+      aria-pressed={selected}
+      style={{ top: p.top, height: selected ? SELECTED_ROW : ROW }}
+      onClick={() => p.onSelect(row.watch.id)}
+      onKeyDown={selected ? p.onKey : undefined}
+    >
+      <b>{row.organismName}</b> <span>{p.block}</span>
+      <span className="sentence">{p.sentence}</span>
+    </RowLabel>
+  )
+})
 
 const onlySelected = (rows: readonly WatchForecast[], selected: string | null): Group[] => [
   { id: 'selected', name: null, rows: rows.filter(({ watch }) => watch.id === selected) },
@@ -478,36 +533,41 @@ function stateWords(row: WatchForecast, day: number, date: string, t: Say, f: Fo
   })
 }
 
-function Months({ scale, start, height }: { scale: DayScale; start: string; height: number }) {
+function Months({ scale, start, days, height }: { scale: DayScale; start: string; days: number; height: number }) {
   const f = useFormat()
+  const dates = useMemo(
+    () =>
+      Array.from({ length: days }, (_, i) => {
+        const date = f.seasonDay(start, i)
+        return { day: f.shortDate(date), month: date.endsWith('-01') ? f.month(date).slice(0, 3) : null }
+      }),
+    [f, start, days],
+  )
   const close = scale.to - scale.from < 45
+  const first = Math.floor(scale.from)
   const marks: { index: number; name: string; month: boolean }[] = []
-  for (let i = Math.floor(scale.from); i <= scale.to; i++) {
-    const date = f.seasonDay(start, i)
-    if (date.endsWith('-01')) marks.push({ index: i, name: f.month(date).slice(0, 3), month: true })
-    else if ((i - Math.floor(scale.from)) % 7 === 0) marks.push({ index: i, name: close ? f.shortDate(date) : '', month: false })
+  for (let i = first; i <= scale.to && i < days; i++) {
+    const { day, month } = dates[i] ?? { day: '', month: null }
+    if (month !== null) marks.push({ index: i, name: month, month: true })
+    else if (i % 7 === 0) marks.push({ index: i, name: close ? day : '', month: false })
   }
+  const lines = (of: boolean): string =>
+    marks
+      .flatMap(({ index, month }) =>
+        month === of ? [`M${scale.x(index)},${of ? MONTHS - 20 : MONTHS - 6}V${of ? height : MONTHS - 1}`] : [],
+      )
+      .join('')
   return (
     <g clipPath="url(#season)">
-      {marks.map(({ index, name, month }) => {
-        const x = scale.x(index)
-        return (
-          <g key={index}>
-            <line
-              x1={x}
-              x2={x}
-              y1={month ? MONTHS - 20 : MONTHS - 6}
-              y2={month ? height : MONTHS - 1}
-              stroke={month ? colour.ruleSoft : colour.rule}
-            />
-            {name === '' ? null : (
-              <text x={x + 4} y={MONTHS - 10} className="soft">
-                {name}
-              </text>
-            )}
-          </g>
-        )
-      })}
+      <path d={lines(true)} stroke={colour.ruleSoft} />
+      <path d={lines(false)} stroke={colour.rule} />
+      {marks.map(({ index, name }) =>
+        name === '' ? null : (
+          <text key={index} x={scale.x(index) + 4} y={MONTHS - 10} className="soft">
+            {name}
+          </text>
+        ),
+      )}
     </g>
   )
 }

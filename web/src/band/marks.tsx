@@ -7,68 +7,69 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { positionOf, type DayPositions, type DayScale } from './axis.js'
 
+/** What is drawn over positions is this wide; it is moved and stretched to the scale as a whole. */
+const DRAWN = 1000
+
+/** Moves and stretches what was drawn over positions to where the scale has it: moving the picture changes nothing else. */
+export const onScale = (scale: DayScale): string => `matrix(${scale.span / DRAWN} 0 0 1 ${scale.origin} 0)`
+export const drawnX = (positions: DayPositions, day: number): number => Math.round(positionOf(positions, day) * DRAWN * 1e3) / 1e3
+
 const spanOf = (window: WindowForecast): [number, number] | null =>
-  window.opens.p50 === null || window.closes.p50 === null ? null : [window.opens.p50, window.closes.p50 + 1]
+  window.opens.p50 === null || window.closes.p50 === null || window.state === 'not-this-season'
+    ? null
+    : [window.opens.p50, window.closes.p50 + 1]
 
-/** The window: an opening in the row's frame. Tint when open, outline when coming, hatching when past. */
-export function Opening({ window, top, height, scale }: { window: WindowForecast; top: number; height: number; scale: DayScale }) {
-  const span = spanOf(window)
-  if (!span || window.state === 'not-this-season') return null
-  const [a, z] = span.map(scale.x) as [number, number]
-  const { state } = window
-  const open = state === 'open' || state === 'closing'
-  const tone = state === 'past' || state === 'poorly-reachable' ? colour.inkSoft : state === 'closing' ? colour.pollen : colour.petrol
-  return (
-    <g>
-      <rect
-        x={a}
-        y={top - 4}
-        width={z - a}
-        height={height + 8}
-        fill={open ? colour.pollenSoft : state === 'past' ? 'url(#past)' : 'none'}
-        opacity={state === 'past' ? 0.45 : 1}
-      />
-      <path
-        d={`M${a},${top - 4}V${top + height + 4}M${z},${top - 4}V${top + height + 4}`}
-        stroke={tone}
-        strokeWidth={open ? 3 : 1.5}
-        strokeDasharray={open ? 'none' : '4 3'}
-      />
-    </g>
-  )
-}
-
-/** The frame of a row, open where its windows are. */
-export function FrameLines(p: {
+/**
+ * The windows of a row as openings in its frame, drawn over positions: tinted when open, outlined when coming. Bars under each edge
+ * show how far its date is known, from the 10th to the 90th percentile.
+ */
+export const Openings = memo(function Openings(p: {
   row: WatchForecast
+  positions: DayPositions
   top: number
   height: number
-  width: number
-  scale: DayScale
-  strong: boolean
-  dated: boolean
+  ground: string
 }) {
-  const { row, top, height, width, scale } = p
-  const gaps = p.dated
-    ? row.windows
-        .filter(({ state }) => state !== 'not-this-season')
-        .flatMap((window) => spanOf(window) ?? [])
-        .map((d) => Math.max(scale.x(scale.from), Math.min(scale.x(d), scale.x(scale.to))))
-    : []
-  const stops = [0, ...gaps, width]
-  const d = [top, top + height]
-    .flatMap((y) => Array.from({ length: stops.length / 2 }, (_, i) => `M${stops[2 * i]},${y}H${stops[2 * i + 1]}`))
-    .join('')
-  return <path d={d} stroke={p.strong ? colour.ink : colour.rule} strokeWidth={p.strong ? 1.5 : 1} fill="none" />
-}
+  const { row, positions, top, height, ground } = p
+  return row.windows.map((window) => {
+    const span = spanOf(window)
+    if (!span) return null
+    const [a, z] = span.map((day) => drawnX(positions, day)) as [number, number]
+    const { state } = window
+    const open = state === 'open' || state === 'closing'
+    const tone = state === 'past' || state === 'poorly-reachable' ? colour.inkSoft : state === 'closing' ? colour.pollen : colour.petrol
+    const known = state === 'past' ? [] : [window.opens, window.closes]
+    const bars = known.flatMap(({ p10, p90 }) =>
+      p10 === null || p90 === null ? [] : [`M${drawnX(positions, p10)},${top + height}H${drawnX(positions, p90 + 1)}`],
+    )
+    return (
+      <g key={window.generation}>
+        {open ? (
+          <rect x={a} y={top - 4} width={z - a} height={height + 8} fill={colour.pollenSoft} />
+        ) : (
+          <path d={`M${a},${top - 1.5}h${z - a}v3h${a - z}zM${a},${top + height - 1.5}h${z - a}v3h${a - z}z`} fill={ground} />
+        )}
+        <path
+          d={`M${a},${top - 4}V${top + height + 4}M${z},${top - 4}V${top + height + 4}`}
+          stroke={tone}
+          strokeWidth={open ? 3 : 1.5}
+          strokeDasharray={open ? 'none' : '4 3'}
+          vectorEffect="non-scaling-stroke"
+        />
+        <path d={bars.join('')} stroke={colour.petrol} strokeWidth="4" vectorEffect="non-scaling-stroke" />
+      </g>
+    )
+  })
+})
 
-/** How far a date is known: a bar from its 10th to its 90th percentile under each edge of the window. */
-export function Edges({ window, y, scale }: { window: WindowForecast; y: number; scale: DayScale }) {
-  if (window.state === 'past' || window.state === 'not-this-season') return null
-  const d = [window.opens, window.closes]
-    .flatMap(({ p10, p90 }) => (p10 === null || p90 === null ? [] : [`M${scale.x(p10)},${y}H${scale.x(p90 + 1)}`]))
-    .join('')
-  return <path d={d} stroke={colour.petrol} strokeWidth="4" />
+/** Windows that are past, hatched. */
+export function PastWindows({ row, top, height, scale }: { row: WatchForecast; top: number; height: number; scale: DayScale }) {
+  return row.windows.map((window) => {
+    const span = window.state === 'past' ? spanOf(window) : null
+    if (!span) return null
+    const [a, z] = span.map(scale.x) as [number, number]
+    return <rect key={window.generation} x={a} y={top - 4} width={z - a} height={height + 8} fill="url(#past)" opacity="0.45" />
+  })
 }
 
 /** Counts against the threshold, which lies at the middle of the row: dots in the block, diamonds in the check area. */
@@ -137,34 +138,67 @@ export function Pin(p: { x: number; top: number; base: number; done: boolean; dr
   )
 }
 
+/** Days that count for a disease, and how often past seasons had an infection in a week that is still to come; drawn over positions. */
+export const InfectionGround = memo(function InfectionGround(p: {
+  row: WatchForecast
+  positions: DayPositions
+  base: number
+  tall: number
+}) {
+  const { row, positions, base, tall } = p
+  const { infection, heat } = row
+  if (!infection) return null
+  const ahead = heat.todayIndex + (heat.forecast?.days ?? 0)
+  const x = (day: number): number => drawnX(positions, day)
+  const most = Math.max(1, ...(infection.usual?.perWeek ?? []))
+  const bars = (infection.usual?.perWeek ?? []).flatMap((n, week) =>
+    n > 0 && 7 * (week + 1) > ahead
+      ? [`M${x(Math.max(ahead, 7 * week))},${base}v${-0.45 * tall * (n / most)}H${x(7 * week + 7)}V${base}z`]
+      : [],
+  )
+  return (
+    <>
+      <path d={bars.join('')} fill={colour.rule} opacity="0.7" />
+      {infection.from === null ? null : (
+        <path
+          d={`M${x(infection.from)},${base}H${x(infection.until ?? heat.knownDays)}`}
+          stroke={colour.inkSoft}
+          strokeWidth="2.4"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
+    </>
+  )
+})
+
 /**
  * Infections of a disease: a drop on each day that allowed one, the taller the more wetness there was; outlined where it is only
- * possible or still ahead, then as tall as it is likely. Bars behind: how often past seasons had one in that week.
+ * possible or still ahead, then as tall as it is likely.
  */
 export function Infections(p: { row: WatchForecast; scale: DayScale; base: number; tall: number; big: boolean }) {
   const { row, scale, base, tall, big } = p
   const t = useText()
   const f = useFormat()
   const { infection } = row
+  const titles = useMemo(
+    () =>
+      new Map(
+        infection?.days.map((day) => [
+          day.day,
+          t(day.day >= row.heat.todayIndex ? 'infection.markAhead' : 'infection.mark', {
+            date: f.date(f.seasonDay(row.watch.season, day.day)),
+            share: f.percent(day.probability),
+            certain: day.certain ? 'yes' : 'no',
+            severity: f.number(day.severity, 1),
+          }),
+        ]),
+      ),
+    [infection, row, t, f],
+  )
   if (!infection) return null
   const { todayIndex } = row.heat
-  const ahead = todayIndex + (row.heat.forecast?.days ?? 0)
-  const most = Math.max(1, ...(infection.usual?.perWeek ?? []))
-  const bars = (infection.usual?.perWeek ?? []).flatMap((n, week) =>
-    n > 0 && 7 * (week + 1) > ahead
-      ? [`M${scale.x(Math.max(ahead, 7 * week))},${base}v${-0.45 * tall * (n / most)}H${scale.x(7 * week + 7)}V${base}z`]
-      : [],
-  )
   return (
     <g>
-      {infection.from === null ? null : (
-        <path
-          d={`M${scale.x(infection.from)},${base}H${scale.x(infection.until ?? row.heat.knownDays)}`}
-          stroke={colour.inkSoft}
-          strokeWidth="2.4"
-        />
-      )}
-      <path d={bars.join('')} fill={colour.rule} opacity="0.7" />
       {infection.days.map((day) => {
         const coming = day.day >= todayIndex
         const share = coming ? day.probability : Math.min(1, 0.45 + 0.2 * day.severity)
@@ -174,20 +208,14 @@ export function Infections(p: { row: WatchForecast; scale: DayScale; base: numbe
         return (
           <path
             key={day.day}
-            d={`M${x},${base - h}c${w * 0.5},${h * 0.45} ${w},${h * 0.55} ${w},${h * 0.75}a${w},${h * 0.25} 0 1 1 ${-2 * w},0c0,${-h * 0.2} ${w * 0.5},${-h * 0.3} ${w},${-h * 0.75}z`}
+            transform={`translate(${x} ${base})`}
+            d={`M0,${-h}c${w * 0.5},${h * 0.45} ${w},${h * 0.55} ${w},${h * 0.75}a${w},${h * 0.25} 0 1 1 ${-2 * w},0c0,${-h * 0.2} ${w * 0.5},${-h * 0.3} ${w},${-h * 0.75}z`}
             fill={!coming && day.certain ? colour.beet : '#fff'}
             stroke={colour.beet}
             strokeWidth="1.4"
             strokeDasharray={coming ? '2 1.6' : 'none'}
           >
-            <title>
-              {t(coming ? 'infection.markAhead' : 'infection.mark', {
-                date: f.date(f.seasonDay(row.watch.season, day.day)),
-                share: f.percent(day.probability),
-                certain: day.certain ? 'yes' : 'no',
-                severity: f.number(day.severity, 1),
-              })}
-            </title>
+            <title>{titles.get(day.day)}</title>
           </path>
         )
       })}
@@ -207,13 +235,6 @@ function Symptoms({ day, scale, base }: { day: NonNullable<WatchForecast['infect
     </g>
   )
 }
-
-/** What is drawn over positions is this wide; it is moved and stretched to the scale as a whole. */
-const DRAWN = 1000
-
-/** Moves and stretches what was drawn over positions to where the scale has it. */
-export const onScale = (scale: DayScale): string => `matrix(${scale.span / DRAWN} 0 0 1 ${scale.origin} 0)`
-export const drawnX = (positions: DayPositions, day: number): number => Math.round(positionOf(positions, day) * DRAWN * 1e3) / 1e3
 
 /** Share of a weed's seedlings that are up by warmth and water, as a line over its stages; with its bounds where there is room. */
 export const EmergenceCurve = memo(function EmergenceCurve(p: {

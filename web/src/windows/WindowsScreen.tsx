@@ -1,12 +1,12 @@
-import { endpoints } from '@bocado/contract'
+import { endpoints, type Band, type WatchForecast } from '@bocado/contract'
 import { Maximize2, Plus, ZoomIn, ZoomOut } from 'lucide-react'
-import { useMemo, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { BandTable } from '../band/BandTable.js'
-import { useVisibleRange } from '../band/range.js'
+import { useRangeControls } from '../band/range.js'
 import { SeasonBand, usualRange, type AxisKind } from '../band/SeasonBand.js'
 import { ghosts } from '../band/streams.js'
 import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Grouping } from '../band/urgency.js'
@@ -80,6 +80,59 @@ const Sentences = styled(Rows)`
   }
 `
 
+/** Dragging a pin changes nothing of what is said of the watch. */
+const Detail = memo(WatchDetail)
+
+/** On a phone the band is a list of sentences, and one row. */
+const PhoneRows = memo(function PhoneRows(p: {
+  rows: readonly WatchForecast[]
+  blockNames: ReadonlyMap<string, string>
+  sentences: ReadonlyMap<string, string>
+  selected: string
+  onSelect: (watchId: string) => void
+}) {
+  return (
+    <Sentences>
+      {p.rows.map(({ watch, organismName }) => (
+        <li key={watch.id}>
+          <button aria-pressed={watch.id === p.selected} onClick={() => p.onSelect(watch.id)}>
+            <b>
+              {organismName}, {p.blockNames.get(watch.blockId)}
+            </b>
+            {p.sentences.get(watch.id)}
+          </button>
+        </li>
+      ))}
+    </Sentences>
+  )
+})
+
+/** Closer, farther and whole, by button and key. */
+function Zoom({ band, rows }: { band: Band; rows: readonly WatchForecast[] }) {
+  const t = useText()
+  const { show, now } = useRangeControls()
+  const { days, todayIndex } = band.season
+  const by = (factor: number): void => {
+    const [from, to] = now() ?? usualRange(rows, days, todayIndex)
+    const middle = todayIndex > from && todayIndex < to ? todayIndex : (from + to) / 2
+    show([middle - (middle - from) / factor, middle + (to - middle) / factor], days)
+  }
+  useKeys({ '+': () => by(1.6), '-': () => by(1 / 1.6), '0': () => show(null, days) })
+  return (
+    <Icons>
+      <Button $plain aria-label={t('band.zoomOut')} onPress={() => by(1 / 1.6)}>
+        <ZoomOut size={16} aria-hidden />
+      </Button>
+      <Button $plain aria-label={t('band.zoomIn')} onPress={() => by(1.6)}>
+        <ZoomIn size={16} aria-hidden />
+      </Button>
+      <Button $plain aria-label={t('band.whole')} onPress={() => show([0, days], days)}>
+        <Maximize2 size={16} aria-hidden />
+      </Button>
+    </Icons>
+  )
+}
+
 /** The groups that start folded: what is past asks for nothing. */
 const FOLDED: readonly string[] = ['past']
 
@@ -101,6 +154,7 @@ export function WindowsScreen() {
   const asTable = search.get('as') === 'table'
   const blockNames = useMemo(() => new Map((blocks ?? []).map(({ id, name }) => [id, name])), [blocks])
   const all = useMemo(() => (band ? [...band.watches].sort(byUrgency) : []), [band])
+  const sentences = useMemo(() => new Map(all.map((row) => [row.watch.id, windowSentence(row, t, f)])), [all, t, f])
   const rows = useMemo(
     () =>
       filtered(all, words, (row) =>
@@ -109,10 +163,10 @@ export function WindowsScreen() {
           row.scientificName,
           blockNames.get(row.watch.blockId),
           t(`watch.kind.${row.kind}` as Parameters<typeof t>[0]),
-          windowSentence(row, t, f),
+          sentences.get(row.watch.id),
         ].join(' '),
       ),
-    [all, words, blockNames, t, f],
+    [all, words, blockNames, sentences, t],
   )
   const groups = useMemo(() => grouped(rows, by, blockNames), [rows, by, blockNames])
   const selected = all.find(({ watch }) => watch.id === search.get('watch')) ?? rows[0] ?? all[0]
@@ -135,90 +189,96 @@ export function WindowsScreen() {
     () => (showPast && selected && pastSeasons ? ghosts(selected, pastSeasons) : undefined),
     [showPast, selected, pastSeasons],
   )
-  const { range, show } = useVisibleRange()
-  const days = band?.season.days ?? 365
-  const zoomBy = (factor: number): void => {
-    const today = band?.season.todayIndex ?? 0
-    const [from, to] = range ?? usualRange(rows, days, today)
-    const middle = today > from && today < to ? today : (from + to) / 2
-    show([middle - (middle - from) / factor, middle + (to - middle) / factor], days)
-  }
-  useKeys({
-    h: () => band?.heatAxis && setAxis((now) => (now === 'heat' ? 'days' : 'heat')),
-    '+': () => zoomBy(1.6),
-    '-': () => zoomBy(1 / 1.6),
-    '0': () => show(null, days),
-  })
+  useKeys({ h: () => band?.heatAxis && setAxis((now) => (now === 'heat' ? 'days' : 'heat')) })
 
-  if (!band || !blocks || !organisms) return <Waiting />
-  const go = (changes: Readonly<Record<string, string | null>>): void => {
-    const next = new URLSearchParams(search)
+  const latest = useRef({ search, setSearch, planning })
+  useEffect(() => {
+    latest.current = { search, setSearch, planning }
+  })
+  // Both stay the same between renders, so that rows and tools need not be drawn again.
+  const go = useCallback((changes: Readonly<Record<string, string | null>>): void => {
+    const next = new URLSearchParams(latest.current.search)
     for (const [name, value] of Object.entries(changes)) {
       if (value === null) next.delete(name)
       else next.set(name, value)
     }
-    setSearch(next, { replace: true })
-  }
-  const select = (watchId: string): void => {
-    planning.clear()
-    go({ watch: watchId })
-  }
+    latest.current.setSearch(next, { replace: true })
+  }, [])
+  const fold = useCallback(
+    (id: string) =>
+      setToggled((before) => {
+        const next = new Set(before)
+        if (!next.delete(id)) next.add(id)
+        return next
+      }),
+    [],
+  )
+  const select = useCallback(
+    (watchId: string): void => {
+      latest.current.planning.clear()
+      go({ watch: watchId })
+    },
+    [go],
+  )
+
   const open = all.filter((row) => ['open', 'closing'].includes(urgencyOf(row))).length
+  // A pin that is dragged draws none of this again.
+  const head = useMemo(
+    () =>
+      band ? (
+        <>
+          <Head>
+            <Title>{t('windows.title', { watches: all.length, open })}</Title>
+            <span className="right">
+              {all.length > 0 ? (
+                <span className="desk">
+                  <Choice
+                    label={t('weather.view')}
+                    options={(['picture', 'table'] as const).map((id) => ({ id, label: t(`view.${id}`) }))}
+                    value={asTable ? 'table' : 'picture'}
+                    onChange={(id) => go({ as: id === 'table' ? 'table' : null })}
+                  />
+                </span>
+              ) : null}
+              {band.heatAxis && !asTable ? (
+                <Choice
+                  label={t('band.axis')}
+                  options={(['days', 'heat', 'own'] as const).map((id) => ({ id, label: t(`band.${id}`) }))}
+                  value={axis}
+                  onChange={setAxis}
+                />
+              ) : null}
+              <Button $plain onPress={() => setAdding((now) => !now)} aria-expanded={adding}>
+                <Plus size={16} aria-hidden style={{ verticalAlign: '-3px' }} /> {t('watch.add')}
+              </Button>
+            </span>
+          </Head>
+          {all.length > 0 ? (
+            <Tools>
+              <SearchField label={t('band.find')} width="26ch" value={words} onChange={(find) => go({ find: find || null })} />
+              <Choice
+                label={t('band.groupBy')}
+                options={GROUPINGS.map((id) => ({ id, label: t(`band.groupBy.${id}`) }))}
+                value={by}
+                onChange={(group) => go({ group: group === 'urgency' ? null : group })}
+              />
+              {asTable ? null : (
+                <span className="right">
+                  <Checkbox label={t('band.past')} value={showPast} onChange={setShowPast} />
+                  <Zoom band={band} rows={rows} />
+                </span>
+              )}
+            </Tools>
+          ) : null}
+        </>
+      ) : null,
+    [band, all, rows, open, asTable, axis, adding, words, by, showPast, go, t],
+  )
+
+  if (!band || !blocks || !organisms) return <Waiting />
   return (
     <main>
-      <Head>
-        <Title>{t('windows.title', { watches: all.length, open })}</Title>
-        <span className="right">
-          {all.length > 0 ? (
-            <span className="desk">
-              <Choice
-                label={t('weather.view')}
-                options={(['picture', 'table'] as const).map((id) => ({ id, label: t(`view.${id}`) }))}
-                value={asTable ? 'table' : 'picture'}
-                onChange={(id) => go({ as: id === 'table' ? 'table' : null })}
-              />
-            </span>
-          ) : null}
-          {band.heatAxis && !asTable ? (
-            <Choice
-              label={t('band.axis')}
-              options={(['days', 'heat', 'own'] as const).map((id) => ({ id, label: t(`band.${id}`) }))}
-              value={axis}
-              onChange={setAxis}
-            />
-          ) : null}
-          <Button $plain onPress={() => setAdding((now) => !now)} aria-expanded={adding}>
-            <Plus size={16} aria-hidden style={{ verticalAlign: '-3px' }} /> {t('watch.add')}
-          </Button>
-        </span>
-      </Head>
-      {all.length > 0 ? (
-        <Tools>
-          <SearchField label={t('band.find')} width="26ch" value={words} onChange={(find) => go({ find: find || null })} />
-          <Choice
-            label={t('band.groupBy')}
-            options={GROUPINGS.map((id) => ({ id, label: t(`band.groupBy.${id}`) }))}
-            value={by}
-            onChange={(group) => go({ group: group === 'urgency' ? null : group })}
-          />
-          {asTable ? null : (
-            <span className="right">
-              <Checkbox label={t('band.past')} value={showPast} onChange={setShowPast} />
-              <Icons>
-                <Button $plain aria-label={t('band.zoomOut')} onPress={() => zoomBy(1 / 1.6)}>
-                  <ZoomOut size={16} aria-hidden />
-                </Button>
-                <Button $plain aria-label={t('band.zoomIn')} onPress={() => zoomBy(1.6)}>
-                  <ZoomIn size={16} aria-hidden />
-                </Button>
-                <Button $plain aria-label={t('band.whole')} onPress={() => show([0, days], days)}>
-                  <Maximize2 size={16} aria-hidden />
-                </Button>
-              </Icons>
-            </span>
-          )}
-        </Tools>
-      ) : null}
+      {head}
       {adding ? (
         <AddWatch
           blocks={blocks}
@@ -232,37 +292,21 @@ export function WindowsScreen() {
       ) : null}
       {selected ? (
         <>
-          <Sentences>
-            {all.map((row) => (
-              <li key={row.watch.id}>
-                <button aria-pressed={row === selected} onClick={() => select(row.watch.id)}>
-                  <b>
-                    {row.organismName}, {blockNames.get(row.watch.blockId)}
-                  </b>
-                  {windowSentence(row, t, f)}
-                </button>
-              </li>
-            ))}
-          </Sentences>
+          <PhoneRows rows={all} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
           {rows.length === 0 ? (
             <Page as="div">
               <p>{t('band.nothingFound', { words })}</p>
             </Page>
           ) : asTable ? (
-            <BandTable groups={groups} blockNames={blockNames} selected={selected.watch.id} onSelect={select} />
+            <BandTable groups={groups} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
           ) : (
             <SeasonBand
               band={band}
               groups={groups}
               folded={folded}
-              onFold={(id) =>
-                setToggled((before) => {
-                  const next = new Set(before)
-                  if (!next.delete(id)) next.add(id)
-                  return next
-                })
-              }
+              onFold={fold}
               blockNames={blockNames}
+              sentences={sentences}
               axis={axis}
               selected={selected.watch.id}
               onSelect={select}
@@ -273,7 +317,7 @@ export function WindowsScreen() {
           )}
           <Page as="div">
             <Columns $left="1fr" $right="1fr">
-              <WatchDetail
+              <Detail
                 key={selected.watch.id}
                 forecast={selected}
                 organism={organisms.find(({ id }) => id === selected.watch.organismId)}
