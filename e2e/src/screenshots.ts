@@ -27,7 +27,9 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const site = (await get<Site[]>(`${address}api/v1/sites`)).find(({ name }) => name === 'Hollin Bench')
   if (!site) throw new Error('the demonstration site is not there')
   const api = `${address}api/v1/sites/${site.id}`
-  const watch = (await get<Band>(`${api}/band?season=${site.season.start}`)).watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
+  const { watches } = await get<Band>(`${api}/band?season=${site.season.start}`)
+  const watch = watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
+  const disease = watches.find(({ infection, treatments }) => infection && treatments.length > 0)?.watch.id ?? ''
   const station = (await get<{ id: string }[]>(`${api}/stations`))[0]?.id ?? ''
   const files = mkdtempSync(join(tmpdir(), 'bocado-files-'))
   const logger = join(files, 'logger-2026.csv')
@@ -39,6 +41,26 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const shots: Shot[] = [
     { name: 'windows', path: `windows?watch=${watch}` },
     { name: 'windows-even-heat', path: `windows?watch=${watch}`, act: (page) => page.keyboard.press('h') },
+    { name: 'windows-table', path: 'windows?as=table' },
+    {
+      name: 'windows-disease',
+      path: `windows?group=block&watch=${disease}`,
+      act: (page) =>
+        page
+          .getByTestId('band')
+          .locator('button[aria-pressed=true]')
+          .evaluate((row) => row.scrollIntoView({ block: 'start' })),
+    },
+    {
+      name: 'windows-moved',
+      path: `windows?watch=${watch}`,
+      act: async (page) => {
+        await page.getByRole('radio', { name: 'Why it moved' }).click()
+        await page.getByRole('button', { name: /Against the forecast of$/ }).click()
+        await page.getByRole('option').last().click()
+        await page.getByRole('heading', { name: 'Why it moved' }).evaluate((heading) => heading.scrollIntoView({ block: 'center' }))
+      },
+    },
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
     {

@@ -91,6 +91,11 @@ describe('when a heat is reached', () => {
     expect(dayOfHeat(cumulative, 10)).toBe(4)
     expect(dayOfHeat(cumulative, 15)).toBeCloseTo(5.5)
   })
+  test('is the first day that brings any, for heat at or below 0', () => {
+    expect(dayOfHeat(cumulative, 0)).toBe(2)
+    expect(dayOfHeat(cumulative, -30)).toBe(2)
+    expect(dayOfHeat([5, 9], 0)).toBe(0)
+  })
   test('is never, where the season ends before', () => expect(dayOfHeat(cumulative, 20.1)).toBe(Infinity))
 })
 

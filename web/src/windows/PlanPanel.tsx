@@ -120,7 +120,7 @@ function Reached({
   const generations = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
-    const from = Math.max(0, Math.floor((forecast.events[0]?.dates.begins.p10 ?? forecast.heat.biofixIndex) - 7))
+    const from = Math.max(0, forecast.heat.biofixIndex - 2, Math.floor((forecast.events[0]?.dates.begins.p10 ?? 0) - 7))
     const to = Math.min(forecast.heat.knownDays, from + 125)
     return Array.from({ length: Math.max(0, to - from) }, (_, i) => ({
       day: from + i,
