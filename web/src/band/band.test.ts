@@ -1,7 +1,7 @@
 import type { WatchForecast } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
 import { dayAt, dayScale, evenInDays, evenInHeat, heldRange, positionOf } from './axis.js'
-import { continuations, ghosts, membersOf, stageBoundsOn, stageSharesAt, streamsOf } from './streams.js'
+import { chancesBy, continuations, ghosts, membersOf, stageBoundsOn, stageSharesAt, streamsOf } from './streams.js'
 import { cohortsFor, coverageOn } from './treatmentCoverage.js'
 import { byUrgency, currentWindow, filtered, grouped, urgencyOf } from './urgency.js'
 
@@ -120,6 +120,14 @@ describe('what stands behind the streams', () => {
     expect(spreadOut.p90 - spreadOut.p10).toBeGreaterThan(0.02)
     const ahead = stageBoundsOn(forecast, 45).find(({ stage: s }) => s === 'larva')!.share
     expect(ahead.p90 - ahead.p10).toBeGreaterThan(0.02)
+  })
+
+  test('the chance that an event has begun by a day counts the ways the season may go', () => {
+    // Hatch begins at 133 °C·d, which was reached before today; half of it lies ahead, sooner in the warm year.
+    expect(chancesBy(forecast, 30).get('hatch')).toBe(0)
+    expect(chancesBy(forecast, 39).get('hatch')).toBe(1)
+    const late = { ...forecast, events: forecast.events.map((event) => ({ ...event, spread: spread(330, 25) })) }
+    expect(chancesBy(late, 59).get('hatch')).toBe(0.5)
   })
 
   test('a past season is drawn from the biofix on by its own heat', () => {

@@ -1,5 +1,14 @@
 import type { WatchForecast } from '@bocado/contract'
-import { joinMembers, shareReached, stageShareBounds, stageShares, type Bounds, type HeatMember } from '@bocado/core'
+import {
+  datesOf,
+  joinMembers,
+  probabilityBy,
+  shareReached,
+  stageShareBounds,
+  stageShares,
+  type Bounds,
+  type HeatMember,
+} from '@bocado/core'
 
 /** One stage of one generation over the season: bottom and top of its stream on each day, 0 to 1. */
 export interface Stream {
@@ -64,6 +73,15 @@ export function stageBoundsOn(forecast: WatchForecast, dayIndex: number): { stag
     (i) => shares[i + 1] ?? none,
     (a, b) => ({ p10: a.p10 + b.p10, p50: a.p50 + b.p50, p90: Math.min(1, a.p90 + b.p90) }),
   )
+}
+
+/** An event has begun when this share has reached it. */
+const BEGUN = 0.03
+
+/** How likely each event has begun by the end of a day of the season, over the members. */
+export function chancesBy(forecast: WatchForecast, dayIndex: number): Map<string, number> {
+  const members = membersOf(forecast)
+  return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, BEGUN, members, forecast.heat.scores), dayIndex)]))
 }
 
 const joined = new WeakMap<WatchForecast['heat'], HeatMember[]>()

@@ -1,8 +1,7 @@
 import type { WatchForecast } from '@bocado/contract'
-import { datesOf, probabilityBy } from '@bocado/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { membersOf } from '../band/streams.js'
+import { chancesBy } from '../band/streams.js'
 import { DateField } from '../design/controls.js'
 import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
@@ -41,10 +40,7 @@ export function EventDates({ forecast }: { forecast: WatchForecast }) {
   const start = forecast.watch.season
   const [by, setBy] = useState<string | null>(f.nudge(f.today, DAYS_AHEAD))
   const chances = useMemo(() => {
-    if (!by) return new Map<string, number>()
-    const index = f.seasonIndex(start, by)
-    const members = membersOf(forecast)
-    return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, 0.03, members, forecast.heat.scores), index)]))
+    return by ? chancesBy(forecast, f.seasonIndex(start, by)) : new Map<string, number>()
   }, [forecast, by, f, start])
   if (forecast.events.length === 0) return <p>{t('dates.none')}</p>
   if (forecast.grade !== 'dates') return <p>{t(forecast.grade === 'months' ? 'detail.placeholder' : 'plan.noWeather')}</p>

@@ -2,7 +2,7 @@ import { endpoints, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import type { DraftPin } from '../band/SeasonBand.js'
+import type { DraftPin, PinEvent } from '../band/Pins.js'
 import { currentWindow } from '../band/urgency.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -18,7 +18,7 @@ export interface Planning {
   clear: () => void
   draft: DraftPin | null
   /** A pin of the band was taken, moved or let go. */
-  onPin: (event: { kind: 'take'; treatment: Treatment } | { kind: 'move'; dayIndex: number } | { kind: 'drop' }) => void
+  onPin: (event: PinEvent) => void
 }
 
 interface Thought {

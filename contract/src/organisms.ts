@@ -1,0 +1,53 @@
+import { z } from 'zod'
+
+const source = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('paper'), authors: z.string(), year: z.int() }),
+  z.object({ kind: z.literal('common-knowledge') }),
+  z.object({ kind: z.literal('none') }),
+])
+const quantity = z.object({
+  value: z.number(),
+  unit: z.string(),
+  confidence: z.enum(['established', 'approximate', 'placeholder']),
+  region: z.string(),
+  source,
+})
+
+export const biofixKinds = ['date', 'sustained-catch', 'bloom', 'chill'] as const
+
+/** One number of a model: what it is worth at this site, and what the library has where the site has its own. */
+export const figureSchema = quantity.extend({
+  path: z.string(),
+  own: z.object({ libraryValue: z.number(), reason: z.string() }).nullable(),
+})
+export type ModelFigure = z.infer<typeof figureSchema>
+
+/** What the pages need of a library entry. */
+export const organismSchema = z.object({
+  id: z.string(),
+  version: z.string(),
+  name: z.string(),
+  scientificName: z.string(),
+  kind: z.string(),
+  crops: z.array(z.string()),
+  biofix: z.object({ kind: z.enum(biofixKinds), ask: z.string() }),
+  stages: z.array(z.object({ id: z.string(), name: z.string(), silhouette: z.string(), reachable: z.boolean(), where: z.string() })),
+  sampling: z.object({
+    unit: z.string(),
+    units: z.string(),
+    item: z.string(),
+    items: z.string(),
+    itemsPerUnit: z.int(),
+    suggestedUnits: z.int(),
+    how: z.string(),
+    classes: z.array(z.object({ id: z.string(), name: z.string(), weight: z.number() })),
+    threshold: quantity,
+  }),
+  /** What to say of an infection that the weather allowed; null where the organism is no disease. */
+  infection: z.object({ inoculum: z.string(), lookFor: z.string(), curativeDays: z.number() }).nullable(),
+  tooLate: z.string(),
+  poorlyReachable: z.string().nullable(),
+  lookAlikes: z.array(z.string()),
+  hazards: z.array(z.object({ group: z.string(), text: z.string() })),
+})
+export type Organism = z.infer<typeof organismSchema>
