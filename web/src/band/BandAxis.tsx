@@ -18,9 +18,9 @@ export function Months({ scale, start, days, height }: { scale: DayScale; start:
     [f, start, days],
   )
   const close = scale.to - scale.from < 45
-  const first = Math.floor(scale.from)
+  // Those out of view too: the picture may be dragged to them.
   const marks: { index: number; name: string; month: boolean }[] = []
-  for (let i = first; i <= scale.to && i < days; i++) {
+  for (let i = 0; i < days; i++) {
     const { day, month } = dates[i] ?? { day: '', month: null }
     if (month !== null) marks.push({ index: i, name: month, month: true })
     else if (i % 7 === 0) marks.push({ index: i, name: close ? day : '', month: false })
@@ -32,7 +32,7 @@ export function Months({ scale, start, days, height }: { scale: DayScale; start:
       )
       .join('')
   return (
-    <g clipPath="url(#season)">
+    <g>
       <path d={lines(true)} stroke={colour.ruleSoft} />
       <path d={lines(false)} stroke={colour.rule} />
       {marks.map(({ index, name }) =>
@@ -47,8 +47,7 @@ export function Months({ scale, start, days, height }: { scale: DayScale; start:
 }
 
 /** Today: the one vertical line. */
-export function TodayLine({ x, scale, height, words }: { x: number; scale: DayScale; height: number; words: string }) {
-  if (x < scale.x(scale.from) || x > scale.x(scale.to)) return null
+export function TodayLine({ x, height, words }: { x: number; height: number; words: string }) {
   return (
     <g pointerEvents="none">
       <line x1={x} x2={x} y1={6} y2={height} stroke={colour.beet} strokeWidth="2" />

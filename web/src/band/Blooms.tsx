@@ -40,18 +40,17 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
     [blooms, season.start, t, f],
   )
   const placed = useMemo(() => {
-    const inView = firstOpen(blooms).flatMap((bloom) => {
+    const open = firstOpen(blooms).flatMap((bloom) => {
       const day = bloom.date.p50
-      return day === null || day < scale.from || day > scale.to ? [] : [{ bloom, day, x: scale.x(day) }]
+      return day === null ? [] : [{ bloom, day, x: scale.x(day) }]
     })
-    const nearest = [...inView].sort((a, b) => Math.abs(a.day - season.todayIndex) - Math.abs(b.day - season.todayIndex))
+    const nearest = [...open].sort((a, b) => Math.abs(a.day - season.todayIndex) - Math.abs(b.day - season.todayIndex))
     // Every stem passes the lower lane; the upper one is only passed by stems whose names stand there.
-    const stems: number[][] = [[], inView.map(({ x }) => x)]
+    const stems: number[][] = [[], open.map(({ x }) => x)]
     const names: [number, number][][] = [[], []]
     const lanes = new Map<string, number>()
     for (const { bloom, x } of nearest) {
       const span: [number, number] = [x - 6, x + 14 + LETTER * bloom.name.length]
-      if (span[1] > scale.x(scale.to)) continue
       const isFree = (lane: number): boolean =>
         (stems[lane] ?? []).every((stem) => stem === x || stem < span[0] || stem > span[1]) &&
         (names[lane] ?? []).every(([from, to]) => span[1] < from || span[0] > to)
@@ -61,7 +60,7 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
       if (lane === 0) stems[0]?.push(x)
       lanes.set(bloom.plant, lane)
     }
-    return inView.map(({ bloom, x }): Placed => ({ bloom, x, lane: lanes.get(bloom.plant) ?? null }))
+    return open.map(({ bloom, x }): Placed => ({ bloom, x, lane: lanes.get(bloom.plant) ?? null }))
   }, [blooms, scale, season.todayIndex])
   return (
     <g>

@@ -212,51 +212,53 @@ export function SeasonBand(p: Props) {
             <rect x={scale.x(scale.from)} y="0" width={scale.x(scale.to) - scale.x(scale.from)} height={laid.height} />
           </clipPath>
         </defs>
-        <Months scale={scale} start={band.season.start} days={days} height={laid.height} />
-        <Blooms band={band} scale={scale} bottom={HEAD - 4} />
         <path d={laid.heads.map(({ top }) => `M0,${top + GROUP}H${width}`).join('')} stroke={colour.rule} />
         {laid.rows.map(({ row, top }) => (
           <RowFrame key={row.watch.id} row={row} top={top} selected={row.watch.id === selected} width={width} />
         ))}
         <g clipPath="url(#season)">
-          <g transform={onScale(scale)}>
-            {laid.rows.map(({ row, top }) => (
-              <RowStreams
-                key={row.watch.id}
-                row={row}
-                top={top}
-                selected={row.watch.id === selected}
-                positions={positions}
-                past={row.watch.id === selected ? p.past : undefined}
+          <g ref={zoom.live}>
+            <Months scale={scale} start={band.season.start} days={days} height={laid.height} />
+            <Blooms band={band} scale={scale} bottom={HEAD - 4} />
+            <g transform={onScale(scale)}>
+              {laid.rows.map(({ row, top }) => (
+                <RowStreams
+                  key={row.watch.id}
+                  row={row}
+                  top={top}
+                  selected={row.watch.id === selected}
+                  positions={positions}
+                  past={row.watch.id === selected ? p.past : undefined}
+                />
+              ))}
+            </g>
+            {laid.rows.map(({ row, top }) =>
+              hasMarks(row, row.watch.id === selected) ? (
+                <RowMarks
+                  key={row.watch.id}
+                  row={row}
+                  top={top}
+                  selected={row.watch.id === selected}
+                  scale={scale}
+                  draft={draft?.watchId === row.watch.id ? draft.dayIndex : null}
+                  moving={draft?.watchId === row.watch.id ? draft.moving : null}
+                />
+              ) : null,
+            )}
+            <TodayLine x={scale.x(today + 0.5)} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
+            {reading === null ? null : (
+              <line
+                x1={scale.x(reading + 0.5)}
+                x2={scale.x(reading + 0.5)}
+                y1={MONTHS - 8}
+                y2={laid.height}
+                stroke={colour.ink}
+                strokeDasharray="3 3"
+                pointerEvents="none"
               />
-            ))}
+            )}
           </g>
-          {laid.rows.map(({ row, top }) =>
-            hasMarks(row, row.watch.id === selected) ? (
-              <RowMarks
-                key={row.watch.id}
-                row={row}
-                top={top}
-                selected={row.watch.id === selected}
-                scale={scale}
-                draft={draft?.watchId === row.watch.id ? draft.dayIndex : null}
-                moving={draft?.watchId === row.watch.id ? draft.moving : null}
-              />
-            ) : null,
-          )}
         </g>
-        <TodayLine x={scale.x(today + 0.5)} scale={scale} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
-        {reading === null || reading < scale.from || reading > scale.to ? null : (
-          <line
-            x1={scale.x(reading + 0.5)}
-            x2={scale.x(reading + 0.5)}
-            y1={MONTHS - 8}
-            y2={laid.height}
-            stroke={colour.ink}
-            strokeDasharray="3 3"
-            pointerEvents="none"
-          />
-        )}
       </svg>
       <GroupLabels heads={laid.heads} folded={folded} onFold={p.onFold} />
       {narrow

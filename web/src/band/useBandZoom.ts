@@ -1,7 +1,8 @@
 import { useEffect, useRef, type PointerEvent, type RefObject } from 'react'
+import { flushSync } from 'react-dom'
 import { dayAt, positionOf, type DayPositions, type DayScale } from './axis.js'
 
-/** Pan by drag, zoom by wheel with Ctrl; the wheel alone scrolls the page. */
+/** Pan by drag, zoom by wheel with Ctrl; the wheel alone scrolls the page. `live` holds what moves while it is dragged. */
 export function useBandZoom(
   ref: RefObject<HTMLDivElement | null>,
   scale: DayScale,
@@ -9,7 +10,8 @@ export function useBandZoom(
   days: number,
   show: (range: readonly [number, number]) => void,
 ) {
-  const grip = useRef<{ id: number; x: number; from: number; to: number; moved: boolean } | null>(null)
+  const grip = useRef<{ id: number; x: number; from: number; to: number; dx: number; moved: boolean } | null>(null)
+  const live = useRef<SVGGElement>(null)
   const latest = useRef({ scale, show })
   useEffect(() => {
     latest.current = { scale, show }
@@ -35,13 +37,26 @@ export function useBandZoom(
     element.addEventListener('wheel', onWheel, { passive: false })
     return () => element.removeEventListener('wheel', onWheel)
   }, [ref])
+  const end = (): void => {
+    const held = grip.current
+    grip.current = null
+    if (!held?.moved) return
+    const by = held.dx / scale.span
+    const [a, z] = [positionOf(positions, held.from) - by, positionOf(positions, held.to) - by]
+    // Drawn where it was let go, in the same moment in which the moving stops.
+    flushSync(() =>
+      show(a <= 0 ? [0, held.to - held.from] : z >= 1 ? [days - (held.to - held.from), days] : [dayAt(positions, a), dayAt(positions, z)]),
+    )
+    live.current?.removeAttribute('transform')
+  }
   return {
     by,
+    live,
     start: (event: PointerEvent<SVGSVGElement>): void => {
       if (event.button !== 0) return
-      grip.current = { id: event.pointerId, x: event.clientX, from: scale.from, to: scale.to, moved: false }
+      grip.current = { id: event.pointerId, x: event.clientX, from: scale.from, to: scale.to, dx: 0, moved: false }
     },
-    /** Whether the pointer is moving the picture. */
+    /** Whether the pointer is moving the picture. While it does, all of it is only shifted; it is drawn anew when it is let go. */
     panTo: (event: PointerEvent<SVGSVGElement>): boolean => {
       const held = grip.current
       if (held?.id !== event.pointerId) return false
@@ -49,14 +64,12 @@ export function useBandZoom(
       if (!held.moved && Math.abs(dx) < 4) return false
       if (!held.moved) event.currentTarget.setPointerCapture(event.pointerId)
       held.moved = true
-      const by = dx / scale.span
-      const [a, z] = [positionOf(positions, held.from) - by, positionOf(positions, held.to) - by]
-      if (a >= 0 && z <= 1) show([dayAt(positions, a), dayAt(positions, z)])
-      else show(a < 0 ? [0, held.to - held.from] : [days - (held.to - held.from), days])
+      const most = positionOf(positions, held.from) * scale.span
+      const least = (positionOf(positions, held.to) - 1) * scale.span
+      held.dx = Math.min(most, Math.max(least, dx))
+      live.current?.setAttribute('transform', `translate(${held.dx} 0)`)
       return true
     },
-    end: (): void => {
-      grip.current = null
-    },
+    end,
   }
 }
