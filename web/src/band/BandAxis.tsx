@@ -6,6 +6,8 @@ import type { DayScale } from './axis.js'
 /** Height of the months above the band. */
 export const MONTHS = 46
 
+const NAME_WIDTH = 27
+
 /** Months over the band, weeks as ticks; named days once few are in view. */
 export function Months({ scale, start, days, height }: { scale: DayScale; start: string; days: number; height: number }) {
   const f = useFormat()
@@ -25,6 +27,9 @@ export function Months({ scale, start, days, height }: { scale: DayScale; start:
     if (month !== null) marks.push({ index: i, name: month, month: true })
     else if (i % 7 === 0) marks.push({ index: i, name: close ? day : '', month: false })
   }
+  // A name that the next one would run into is left out.
+  const named = marks.filter(({ name }) => name !== '')
+  const shown = named.filter(({ index }, i) => scale.x(named[i + 1]?.index ?? days) - scale.x(index) > NAME_WIDTH || i === named.length - 1)
   const lines = (of: boolean): string =>
     marks
       .flatMap(({ index, month }) =>
@@ -35,13 +40,11 @@ export function Months({ scale, start, days, height }: { scale: DayScale; start:
     <g>
       <path d={lines(true)} stroke={colour.ruleSoft} />
       <path d={lines(false)} stroke={colour.rule} />
-      {marks.map(({ index, name }) =>
-        name === '' ? null : (
-          <text key={index} x={scale.x(index) + 4} y={MONTHS - 10} className="soft">
-            {name}
-          </text>
-        ),
-      )}
+      {shown.map(({ index, name }) => (
+        <text key={index} x={scale.x(index) + 4} y={MONTHS - 10} className="soft">
+          {name}
+        </text>
+      ))}
     </g>
   )
 }

@@ -12,9 +12,11 @@ import { urgencyOf } from './urgency.js'
 export const SELECTED_ROW = 112
 export const ROW = 44
 
+export const heightOf = (selected: boolean): number => (selected ? SELECTED_ROW : ROW)
+
 /** Where a row stands, and how tall what is in it may be. */
 function placed(top: number, selected: boolean): { height: number; base: number; tall: number } {
-  const height = selected ? SELECTED_ROW : ROW
+  const height = heightOf(selected)
   return { height, base: top + height - (selected ? 14 : 7), tall: height - (selected ? 32 : 14) }
 }
 

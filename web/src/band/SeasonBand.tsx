@@ -11,9 +11,9 @@ import { Pins, type DraftPin, type PinEvent } from './Pins.js'
 import { readingWords } from './reading.js'
 import { useBandZoom } from './useBandZoom.js'
 import { evenInDays, evenInHeat, heldRange, useDayScale, useGliding } from './axis.js'
-import { hasMarks, ROW, RowFrame, RowMarks, RowStreams, SELECTED_ROW } from './BandRow.js'
+import { hasMarks, heightOf, RowFrame, RowMarks, RowStreams } from './BandRow.js'
 import { Blooms, BLOOM_HEIGHT } from './Blooms.js'
-import { onScale } from './marks.js'
+import { Edges, onScale } from './marks.js'
 import { useVisibleRange } from './range.js'
 import type { ReachedLine } from './streams.js'
 import type { Group } from './urgency.js'
@@ -231,6 +231,11 @@ export function SeasonBand(p: Props) {
                   past={row.watch.id === selected ? p.past : undefined}
                 />
               ))}
+              {laid.rows.map(({ row, top }) =>
+                row.grade === 'dates' ? (
+                  <Edges key={row.watch.id} row={row} positions={positions} y={top + heightOf(row.watch.id === selected)} />
+                ) : null,
+              )}
             </g>
             {laid.rows.map(({ row, top }) =>
               hasMarks(row, row.watch.id === selected) ? (
@@ -315,7 +320,7 @@ const Label = memo(function Label(p: {
     <RowLabel
       $selected={selected}
       aria-pressed={selected}
-      style={{ top: p.top, height: selected ? SELECTED_ROW : ROW }}
+      style={{ top: p.top, height: heightOf(selected) }}
       onClick={() => p.onSelect(row.watch.id)}
       onKeyDown={selected ? p.onKey : undefined}
     >
@@ -342,7 +347,7 @@ function layOut(groups: readonly Group[], folded: ReadonlySet<string>, selected:
     if (folded.has(group.id)) continue
     for (const row of group.rows) {
       rows.push({ row, top: height })
-      height += row.watch.id === selected ? SELECTED_ROW : ROW
+      height += heightOf(row.watch.id === selected)
     }
   }
   return { heads, rows, height: height + 8 }

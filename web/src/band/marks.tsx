@@ -19,10 +19,7 @@ const spanOf = (window: WindowForecast): [number, number] | null =>
     ? null
     : [window.opens.p50, window.closes.p50 + 1]
 
-/**
- * The windows of a row as openings in its frame, drawn over positions: tinted when open, outlined when coming. Bars under each edge
- * show how far its date is known, from the 10th to the 90th percentile.
- */
+/** The windows of a row as openings in its frame, drawn over positions: tinted when open, outlined when coming. */
 export const Openings = memo(function Openings(p: {
   row: WatchForecast
   positions: DayPositions
@@ -38,10 +35,6 @@ export const Openings = memo(function Openings(p: {
     const { state } = window
     const open = state === 'open' || state === 'closing'
     const tone = state === 'past' || state === 'poorly-reachable' ? colour.inkSoft : state === 'closing' ? colour.pollen : colour.petrol
-    const known = state === 'past' ? [] : [window.opens, window.closes]
-    const bars = known.flatMap(({ p10, p90 }) =>
-      p10 === null || p90 === null ? [] : [`M${drawnX(positions, p10)},${top + height}H${drawnX(positions, p90 + 1)}`],
-    )
     return (
       <g key={window.generation}>
         {open ? (
@@ -56,10 +49,24 @@ export const Openings = memo(function Openings(p: {
           strokeDasharray={open ? 'none' : '4 3'}
           vectorEffect="non-scaling-stroke"
         />
-        <path d={bars.join('')} stroke={colour.petrol} strokeWidth="4" vectorEffect="non-scaling-stroke" />
       </g>
     )
   })
+})
+
+/**
+ * How far the dates of a row's windows are known: a bar under each edge from its 10th to its 90th percentile, drawn over positions and
+ * over the frames of the rows beside it.
+ */
+export const Edges = memo(function Edges({ row, positions, y }: { row: WatchForecast; positions: DayPositions; y: number }) {
+  const bars = row.windows.flatMap(({ state, opens, closes }) =>
+    state === 'past' || state === 'not-this-season'
+      ? []
+      : [opens, closes].flatMap(({ p10, p90 }) =>
+          p10 === null || p90 === null ? [] : [`M${drawnX(positions, p10)},${y}H${drawnX(positions, p90 + 1)}`],
+        ),
+  )
+  return <path d={bars.join('')} stroke={colour.petrol} strokeWidth="4" vectorEffect="non-scaling-stroke" />
 })
 
 /** Windows that are past, hatched. */
