@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { id } from './common.js'
 
 const source = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('paper'), authors: z.string(), year: z.int() }),
@@ -15,10 +16,10 @@ const quantity = z.object({
 
 export const biofixKinds = ['date', 'sustained-catch', 'bloom', 'chill'] as const
 
-/** One number of a model: what it is worth at this site, and what the library has where the site has its own. */
+/** One number of a model: what it is worth here, and what the library has where the site, or one block of it, has its own. */
 export const figureSchema = quantity.extend({
   path: z.string(),
-  own: z.object({ libraryValue: z.number(), reason: z.string() }).nullable(),
+  own: z.object({ libraryValue: z.number(), reason: z.string(), blockId: id.nullable() }).nullable(),
 })
 export type ModelFigure = z.infer<typeof figureSchema>
 

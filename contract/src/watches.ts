@@ -7,6 +7,8 @@ import { bandSchema } from './watchForecasts.js'
 
 export const ownFigureInput = z.object({
   path: z.string(),
+  /** The block for which alone it shall hold; null for the whole site. */
+  blockId: id.nullable().default(null),
   value: z.number({ error: 'enter the value for this site' }),
   reason: text('why this site differs', 500),
 })
@@ -141,7 +143,7 @@ export const watches = {
     path: '/sites/:siteId/organisms/:organismId/figures',
     summary: "Go back to the library's value",
     params: z.object({ siteId: id, organismId: z.string() }),
-    input: z.object({ path: z.string() }),
+    input: z.object({ path: z.string(), blockId: id.nullable().default(null) }),
     response: z.array(figureSchema),
   }),
   band: endpoint({

@@ -34,13 +34,19 @@ export async function keepIssued(
   siteId: string,
   now: Date,
   today: string,
-  made: readonly { watch: StoredWatch; forecast: Pick<WatchForecast, 'windows' | 'grade'>; weatherKey: string }[],
+  made: readonly {
+    watch: StoredWatch
+    forecast: Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade'>
+    weatherKey: string
+  }[],
 ): Promise<void> {
   const rows = made
-    .filter(({ forecast }) => forecast.grade === 'dates' && forecast.windows.length > 0)
+    .filter(({ forecast }) => forecast.grade === 'dates')
     .map(({ watch, forecast, weatherKey }) => {
       const windows = JSON.stringify(issuedWindows(forecast.windows))
-      const hash = createHash('sha256').update(`${windows} ${watch.biofix} ${watch.modelHash}`).digest('hex')
+      const events = JSON.stringify(forecast.events.map(({ id, dates }) => ({ id, ...dates })))
+      const infection = forecast.infection ? JSON.stringify({ state: forecast.infection.state, days: forecast.infection.days }) : null
+      const hash = createHash('sha256').update([windows, events, infection, watch.biofix, watch.modelHash].join()).digest('hex')
       return [
         randomUUID(),
         siteId,
@@ -53,12 +59,14 @@ export async function keepIssued(
         watch.model,
         watch.modelHash,
         windows,
+        events,
+        infection,
         hash,
       ]
     })
   if (rows.length === 0) return
   await db.query(
-    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, windows, dates_hash) VALUES ?',
+    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, windows, events, infection, dates_hash) VALUES ?',
     [rows],
   )
 }

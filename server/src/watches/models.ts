@@ -11,7 +11,7 @@ import {
   type NamedFigure,
   type Organism,
 } from '@bocado/library'
-import { insertRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, liveRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 
 /** A number of the library for which a site has its own. */
@@ -19,6 +19,8 @@ export interface OwnFigure {
   path: string
   value: number
   reason: string
+  /** The block for which alone it holds; null for the whole site. */
+  blockId: string | null
 }
 
 /** A model as a watch is pinned to it: the numbers, how sure the least sure of them is, and which are the site's own. */
@@ -79,6 +81,7 @@ export async function listOwnFigures(db: Queryable, siteId: string): Promise<Sto
   return rows.map((row) => ({
     id: row['id'] as string,
     organismId: row['organism_id'] as string,
+    blockId: row['block_id'] as string | null,
     path: row['path'] as string,
     value: row['value'] as number,
     reason: row['reason'] as string,
@@ -86,11 +89,20 @@ export async function listOwnFigures(db: Queryable, siteId: string): Promise<Sto
   }))
 }
 
-/** Library entry and own numbers of a site, resolved into one model. */
-export function resolvedModel(organism: Organism, figures: readonly StoredFigure[]): ResolvedModel {
-  const own = figures.filter(({ organismId }) => organismId === organism.id).map(({ path, value, reason }) => ({ path, value, reason }))
-  return resolve(organism, own)
+/**
+ * The numbers that hold in a block: the site's, and over them the block's own. null asks for those of the whole site.
+ */
+function ownOf(figures: readonly StoredFigure[], organismId: string, blockId: string | null): OwnFigure[] {
+  const own = new Map<string, OwnFigure>()
+  const [site, block] = [null, blockId].map((scope) => figures.filter((f) => f.organismId === organismId && f.blockId === scope))
+  for (const { path, value, reason, blockId: scope } of [...(site ?? []), ...(blockId === null ? [] : (block ?? []))])
+    own.set(path, { path, value, reason, blockId: scope })
+  return [...own.values()].sort((a, b) => a.path.localeCompare(b.path))
 }
+
+/** Library entry, then the site's own numbers, then the block's, resolved into one model. */
+export const resolvedModel = (organism: Organism, figures: readonly StoredFigure[], blockId: string): ResolvedModel =>
+  resolve(organism, ownOf(figures, organism.id, blockId))
 
 function libraryEntry(organismId: string): Organism {
   const organism = findOrganism(organismId)
@@ -103,7 +115,11 @@ export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigu
   const library = new Map(allFigures(entry).map(({ path, quantity }) => [path, quantity.value]))
   return allFigures(withOwn(entry, own)).map(({ path, quantity }) => {
     const mine = own.find((f) => f.path === path)
-    return { path, ...quantity, own: mine ? { libraryValue: library.get(path) as number, reason: mine.reason } : null }
+    return {
+      path,
+      ...quantity,
+      own: mine ? { libraryValue: library.get(path) as number, reason: mine.reason, blockId: mine.blockId } : null,
+    }
   })
 }
 
@@ -111,25 +127,30 @@ export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigu
 export async function setOwnFigure(w: Write, organismId: string, figure: OwnFigure): Promise<ModelFigure[]> {
   const entry = libraryEntry(organismId)
   if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
-  const stored = (await listOwnFigures(w.tx, w.siteId)).filter((f) => f.organismId === organismId)
-  const own = [...stored.filter(({ path }) => path !== figure.path), figure]
+  if (figure.blockId !== null) await liveRow(w.tx, w.siteId, 'block', figure.blockId)
+  const stored = await listOwnFigures(w.tx, w.siteId)
+  const own = [...ownOf(stored, organismId, figure.blockId).filter(({ path }) => path !== figure.path), figure]
   requireUsable(entry, own)
-  const before = stored.find(({ path }) => path === figure.path)
-  const columns = { organism_id: organismId, path: figure.path, value: figure.value, reason: figure.reason }
+  const before = stored.find((f) => f.organismId === organismId && f.path === figure.path && f.blockId === figure.blockId)
+  const columns = {
+    organism_id: organismId,
+    block_id: figure.blockId,
+    path: figure.path,
+    value: figure.value,
+    reason: figure.reason,
+  }
   if (before) await updateRow(w, 'own_figure', before.id, before.rowVersion, columns)
   else await insertRow(w, 'own_figure', columns)
   return figuresOf(entry, own)
 }
 
-export async function dropOwnFigure(w: Write, organismId: string, path: string): Promise<ModelFigure[]> {
-  const stored = (await listOwnFigures(w.tx, w.siteId)).filter((f) => f.organismId === organismId)
-  const before = stored.find((f) => f.path === path)
-  if (!before) throw new HttpProblem(404, 'This site has no value of its own for this number.')
+export async function dropOwnFigure(w: Write, organismId: string, path: string, blockId: string | null): Promise<ModelFigure[]> {
+  const stored = await listOwnFigures(w.tx, w.siteId)
+  const before = stored.find((f) => f.organismId === organismId && f.path === path && f.blockId === blockId)
+  if (!before) throw new HttpProblem(404, 'There is no value of its own for this number here.')
   await removeRow(w, 'own_figure', before.id, before.rowVersion)
-  return figuresOf(
-    libraryEntry(organismId),
-    stored.filter((f) => f.path !== path),
-  )
+  const left = stored.filter((f) => f !== before)
+  return figuresOf(libraryEntry(organismId), ownOf(left, organismId, blockId))
 }
 
 function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {

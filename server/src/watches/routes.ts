@@ -39,7 +39,7 @@ export function watchRoutes(router: Router, deps: Deps): void {
   read(router, deps, watches.moves, ({ params, input }) => watchMoves(deps, params.siteId, params.watchId, input.since))
   read(router, deps, watches.pastSeasons, ({ params }) => pastHeat(deps, params.siteId, params.watchId))
   write(router, deps, watches.ownFigure, (ctx) => setOwnFigure(ctx, ctx.params.organismId, ctx.input))
-  write(router, deps, watches.dropOwnFigure, (ctx) => dropOwnFigure(ctx, ctx.params.organismId, ctx.input.path))
+  write(router, deps, watches.dropOwnFigure, (ctx) => dropOwnFigure(ctx, ctx.params.organismId, ctx.input.path, ctx.input.blockId))
   write(router, deps, watches.takeModel, (ctx) => takeModel(ctx, ctx.params.watchId, ctx.input.rowVersion))
   write(router, deps, watches.create, (ctx) => createWatch(ctx, deps, ctx.input))
   write(router, deps, watches.update, (ctx) => changeWatch(ctx, deps, ctx.params.watchId, ctx.input))

@@ -73,7 +73,7 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (civilDate(seasonStart(dayNumber(input.season), hemisphereOf(site))) !== input.season)
     throw fieldProblem('season', `must be the first day of a season, such as ${site.season.start}`)
   requireBiofix(site, input.season, input.biofix)
-  const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId))
+  const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId), input.blockId)
   const id = await insertRow(w, 'watch', {
     organism_id: organism.id,
     block_id: input.blockId,
@@ -110,7 +110,7 @@ const modelColumns = ({ organism, pinned, hash }: ResolvedModel) => ({
 /** Pins a watch to the model as library and site have it now. It is only ever done when somebody asks for it. */
 export async function takeModel(w: Write, watchId: string, rowVersion: number): Promise<Watch> {
   const watch = await getWatch(w.tx, w.siteId, watchId)
-  const model = resolvedModel(organismOf(watch), await listOwnFigures(w.tx, w.siteId))
+  const model = resolvedModel(organismOf(watch), await listOwnFigures(w.tx, w.siteId), watch.blockId)
   await updateRow(w, 'watch', watchId, rowVersion, modelColumns(model))
   return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
 }
@@ -223,8 +223,10 @@ function offerTo(
   own: Awaited<ReturnType<typeof listOwnFigures>>,
   memo: Deps['memo'],
 ): WatchForecast['offer'] {
-  const versions = own.filter(({ organismId }) => organismId === organism.id).map(({ id, rowVersion }) => `${id}@${rowVersion}`)
-  const now = memo.get(`model ${organism.id}@${organism.version} ${versions.join()}`, () => resolvedModel(organism, own))
+  const versions = own
+    .filter(({ organismId, blockId }) => organismId === organism.id && (blockId === null || blockId === watch.blockId))
+    .map(({ id, rowVersion }) => `${id}@${rowVersion}`)
+  const now = memo.get(`model ${organism.id}@${organism.version} ${versions.join()}`, () => resolvedModel(organism, own, watch.blockId))
   return now.hash === watch.modelHash ? null : { model: now.name, ownFigures: now.pinned.own?.length ?? 0 }
 }
 

@@ -2,7 +2,7 @@ import { endpoints, type InputOf, type WatchForecast } from '@bocado/contract'
 import { civilDate, dayNumber, resolveEvents, scabWetHours, severityValue } from '@bocado/core'
 import { modelOf, organisms } from '@bocado/library'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { Row } from '../database/pool.js'
+import { jsonOf, type Row } from '../database/pool.js'
 import { startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
@@ -231,11 +231,29 @@ describe("a site's own number", () => {
     expect((await forecastOf(id)).offer).toBeNull()
   })
 
+  test('for one block lies over the site’s, and other blocks are not touched', async () => {
+    const block = await addBlock('Early grapes')
+    const there = (await watch('grape-berry-moth', block, { biofix: '2026-06-01' })).id
+    expect((await forecastOf(there)).ownFigures).toBe(1)
+    const inBlock = { path: 'eggs.heat', blockId: block, value: 60, reason: 'a warm wall' }
+    done(await app.call(watches.ownFigure, { ...at(), organismId: 'grape-berry-moth' }, inBlock, as()))
+    expect((await forecastOf(id)).offer).toBeNull()
+    const offered = await forecastOf(there)
+    expect(offered.offer).toMatchObject({ ownFigures: 1 })
+    done(await app.call(watches.takeModel, { ...at(), watchId: there }, { rowVersion: offered.watch.rowVersion }, as()))
+    const own = async (watchId: string) =>
+      done(await app.call(watches.figures, { ...at(), watchId }, {})).find(({ path }) => path === 'eggs.heat')!
+    expect(await own(there)).toMatchObject({ value: 60, own: { libraryValue: 45, blockId: block } })
+    expect(await own(id)).toMatchObject({ value: 95, own: { blockId: null } })
+    done(await app.call(watches.dropOwnFigure, { ...at(), organismId: 'grape-berry-moth' }, { path: 'eggs.heat', blockId: block }, as()))
+    expect((await forecastOf(there)).offer).toMatchObject({ ownFigures: 1 })
+  })
+
   test('goes when it is dropped, and the library is offered again', async () => {
     done(await app.call(watches.dropOwnFigure, { ...at(), organismId: 'grape-berry-moth' }, { path: 'eggs.heat' }, as()))
     expect((await forecastOf(id)).offer).toMatchObject({ ownFigures: 0 })
     const [[row]] = await app.database.query<Row[]>("SELECT COUNT(*) AS n FROM audit WHERE entity = 'own_figure'")
-    expect(row!['n']).toBe(2)
+    expect(row!['n']).toBe(4)
   })
 })
 
@@ -254,6 +272,17 @@ describe('forecasts that were issued', () => {
     expect(issued.map(({ today }) => today)).toEqual(['2026-06-12', '2026-06-05'])
     expect(issued[1]!.windows[0]!.opens).toEqual(first.windows[0]!.opens)
     expect(issued[1]).toMatchObject({ biofix: '2026-05-10', model: first.watch.model })
+    const [[row]] = await app.database.query<Row[]>('SELECT events FROM issued_forecast WHERE id = ?', [issued[1]!.id])
+    const events = jsonOf<{ id: string }[]>(row!['events'])
+    expect(events).toEqual(first.events.map(({ id: event, dates }) => ({ id: event, ...dates })))
+  })
+
+  test('are kept of diseases too, with their days of infection', async () => {
+    const [[row]] = await app.database.query<Row[]>(
+      `SELECT f.infection FROM issued_forecast f JOIN watch w ON w.id = f.watch_id WHERE w.organism_id = 'vine-downy-mildew' LIMIT 1`,
+    )
+    const { days } = jsonOf<{ days: { day: number }[] }>(row!['infection'])
+    expect(days.map(({ day }) => day)).toContain(index('2026-06-03'))
   })
 
   const total = (steps: readonly { days: number }[]): number => steps.reduce((sum, { days }) => sum + days, 0)

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, NumberField, TextButton, TextField } from '../design/controls.js'
+import { Button, Choice, NumberField, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -54,7 +54,11 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
               </td>
               <td className="soft">
                 {figure.own
-                  ? t('figures.ownReason', { reason: figure.own.reason, library: f.number(figure.own.libraryValue, 2) })
+                  ? t('figures.ownReason', {
+                      where: figure.own.blockId ? 'block' : 'site',
+                      reason: figure.own.reason,
+                      library: f.number(figure.own.libraryValue, 2),
+                    })
                   : t('figures.from', {
                       confidence: t(`confidence.${figure.confidence}`),
                       region: figure.region,
@@ -102,13 +106,18 @@ function nameOf({ path }: ModelFigure, forecast: WatchForecast, t: Say): string 
 function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecast: WatchForecast; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { organismId } = forecast.watch
-  const entry = useEntry(endpoints.watches.ownFigure, { value: figure.value as number | null, reason: figure.own?.reason ?? '' })
+  const { organismId, blockId } = forecast.watch
+  const entry = useEntry(endpoints.watches.ownFigure, {
+    value: figure.value as number | null,
+    reason: figure.own?.reason ?? '',
+    scope: (figure.own?.blockId ? 'block' : 'site') as 'site' | 'block',
+  })
   const drop = useWrite(endpoints.watches.dropOwnFigure)
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, organismId }, (v) => ({
       path: figure.path,
+      blockId: v.scope === 'block' ? blockId : null,
       value: v.value ?? undefined,
       reason: v.reason,
     }))
@@ -134,6 +143,12 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
           error={errors['reason']}
         />
       </Line>
+      <Choice
+        label={t('figures.scope')}
+        options={(['site', 'block'] as const).map((id) => ({ id, label: t(`figures.scope.${id}`) }))}
+        value={values.scope}
+        onChange={(scope) => set({ scope })}
+      />
       <Caution>{t('figures.caution')}</Caution>
       <FormError text={entry.general} />
       <Line>
@@ -143,7 +158,11 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
         {figure.own ? (
           <Button
             $plain
-            onPress={() => void drop.save({ params: { siteId: site.id, organismId }, input: { path: figure.path } }).then(onDone)}
+            onPress={() =>
+              void drop
+                .save({ params: { siteId: site.id, organismId }, input: { path: figure.path, blockId: figure.own?.blockId ?? null } })
+                .then(onDone)
+            }
           >
             {t('figures.drop')}
           </Button>

@@ -21,6 +21,7 @@ export function WhyMoved({ forecast }: { forecast: WatchForecast }) {
   if (!data) return <p>{t('waiting')}</p>
   const earlier = data.issued.filter(({ today }) => today < site.today)
   if (earlier.length === 0 || !data.since) return <p>{t(forecast.grade === 'dates' ? 'moved.none' : 'moved.undated')}</p>
+  if (data.since.windows.length === 0) return <p>{t('moved.infection')}</p>
   const chosen = data.issued.find(({ id }) => id === data.since?.id)
   return (
     <Stack>
