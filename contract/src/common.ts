@@ -3,12 +3,18 @@ import { z } from 'zod'
 export const id = z.uuid({ error: 'must be an identifier' })
 
 const CALENDAR_DAY = /^\d{4}-\d{2}-\d{2}$/
+/** Years of which there may be weather or plans: while a year is typed digit by digit, 2 and 202 are none. */
+const FIRST_YEAR = '1800'
+const LAST_YEAR = '2199'
+
 /** A day of the calendar; 2026-02-30 is none. */
 export const civilDateSchema = z
   .string({ error: 'enter a date' })
   .refine((s) => CALENDAR_DAY.test(s) && !Number.isNaN(Date.parse(s)) && new Date(s).toISOString().startsWith(s), {
     error: 'enter a day of the calendar, as 2026-06-12',
+    abort: true,
   })
+  .refine((s) => s.slice(0, 4) >= FIRST_YEAR && s.slice(0, 4) <= LAST_YEAR, { error: 'enter the year with four digits, as 2026' })
 
 /** A moment, always in UTC. */
 export const instantSchema = z.iso.datetime({ error: 'enter a moment with date and time' })

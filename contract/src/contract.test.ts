@@ -3,6 +3,11 @@ import { civilDateSchema, endpoints, productInput, type Endpoint, siteInput, typ
 
 describe('days', () => {
   test.each(['2026-02-28', '2024-02-29'])('%s is one', (day) => expect(civilDateSchema.safeParse(day).success).toBe(true))
+  test.each(['0002-05-25', '0202-05-25'])('%s is a year half typed', (day) =>
+    expect(civilDateSchema.safeParse(day).error?.issues.map(({ message }) => message)).toEqual([
+      'enter the year with four digits, as 2026',
+    ]),
+  )
   test.each(['2026-02-29', '2026-13-01', '12.06.2026', '2026-6-1', ''])('"%s" is none', (day) =>
     expect(civilDateSchema.safeParse(day).success).toBe(false),
   )
