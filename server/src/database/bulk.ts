@@ -1,4 +1,5 @@
-import { Readable } from 'node:stream'
+import { once } from 'node:events'
+import { Readable, type Writable } from 'node:stream'
 import type { Transaction } from './pool.js'
 
 const ROWS_AT_ONCE = 4000
@@ -47,10 +48,15 @@ export async function loadRows(
     const set = names.length > 0 ? ` SET ${names.map((name) => `${name} = ?`).join(', ')}` : ''
     const stream = (): Readable =>
       Readable.from(
-        (function* () {
-          for (const part of batches) yield Buffer.from(part.map(line).join(''))
+        (async function* () {
+          const socket = socketOf(tx)
+          for (const part of batches) {
+            yield Buffer.from(part.map(line).join(''))
+            // The driver takes all that it is given; without waiting, the whole text would stand in the memory.
+            if (socket?.writableNeedDrain) await once(socket, 'drain')
+          }
         })(),
-        { objectMode: true },
+        { objectMode: true, highWaterMark: 1 },
       )
     const [result] = await tx.query({
       sql: `LOAD DATA LOCAL INFILE 'rows' INTO TABLE ${table} CHARACTER SET utf8mb4 (${columns.join(', ')})${set}`,
@@ -67,6 +73,9 @@ export async function loadRows(
       part.map((cells) => [...Object.values(constants), ...cells]),
     ])
 }
+
+/** The stream beneath a connection, which the driver does not name in its types. */
+const socketOf = (tx: Transaction): Writable | undefined => (tx.connection as unknown as { stream?: Writable }).stream
 
 async function takesStreams(tx: Transaction): Promise<boolean> {
   const [rows] = await tx.query("SHOW VARIABLES LIKE 'local_infile'")

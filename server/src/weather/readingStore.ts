@@ -8,7 +8,7 @@ export type HourVariable = (typeof HOUR_VALUES)[number]
 export type HourRow = [number, ...(number | null)[]]
 
 /** Rows fetched at a time: a million of them at once would fill the memory. */
-const ROWS_AT_ONCE = 50_000
+const ROWS_AT_ONCE = 10_000
 
 /** Readings of a station in order, from one UTC moment to another, handed over in parts as arrays. */
 export async function readHours(

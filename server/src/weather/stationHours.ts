@@ -19,9 +19,23 @@ export interface RawHours extends HourValues {
 
 const standardHour = (minutes: number, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
 
+let longestNothing = new Float64Array()
+const nothings = new WeakSet<ArrayBufferLike>([longestNothing.buffer])
+
+/** Nothing for any hour, held once for all variables that a station never read; nobody may write into it. */
+function nothing(length: number): Float64Array {
+  if (longestNothing.length < length) {
+    longestNothing = new Float64Array(length).fill(NaN)
+    nothings.add(longestNothing.buffer)
+  }
+  return longestNothing.subarray(0, length)
+}
+
+const isNothing = (values: Float64Array): boolean => nothings.has(values.buffer)
+
 function emptyValues(length: number): Record<HourVariable, Float64Array> {
-  const empty = (): Float64Array => new Float64Array(length).fill(NaN)
-  return { temperature: empty(), humidity: empty(), rain: empty(), wind: empty(), wetness: empty(), soil: empty() }
+  const none = nothing(length)
+  return { temperature: none, humidity: none, rain: none, wind: none, wetness: none, soil: none }
 }
 
 /** The same hours with room from one hour to another, both inclusive. */
@@ -30,7 +44,11 @@ function withRoom(hours: HourValues, first: number, last: number): HourValues {
   const to = hours.length === 0 ? last : Math.max(last, hours.firstHour + hours.length - 1)
   if (hours.length > 0 && from === hours.firstHour && to === hours.firstHour + hours.length - 1) return hours
   const values = emptyValues(to - from + 1)
-  for (const variable of HOUR_VALUES) values[variable].set(hours.values[variable], hours.length === 0 ? 0 : hours.firstHour - from)
+  for (const variable of HOUR_VALUES) {
+    if (hours.length === 0 || isNothing(hours.values[variable])) continue
+    values[variable] = new Float64Array(to - from + 1).fill(NaN)
+    values[variable].set(hours.values[variable], hours.firstHour - from)
+  }
   return { firstHour: from, length: to - from + 1, values }
 }
 
@@ -57,25 +75,16 @@ function lay(rows: readonly HourRow[], hours: HourValues, utcOffsetMinutes: numb
     if (i < 0 || i >= hours.length) continue
     HOUR_VALUES.forEach((variable, v) => {
       const value = row[v + 1]
-      if (value !== null && value !== undefined) hours.values[variable][i] = correctedValue(variable, row[0], value, corrections)
+      if (value === null || value === undefined) return
+      if (isNothing(hours.values[variable])) hours.values[variable] = hours.values[variable].slice()
+      hours.values[variable][i] = correctedValue(variable, row[0], value, corrections)
     })
   }
 }
 
 const copied = (hours: HourValues): HourValues => {
   const values = { ...hours.values }
-  for (const variable of HOUR_VALUES) values[variable] = values[variable].slice()
-  return { ...hours, values }
-}
-
-let nothingKnown = new Float64Array()
-
-/** The same hours, with one array of nothing for all variables that the station never read; nobody may write into it. */
-function sparing(hours: HourValues): HourValues {
-  if (nothingKnown.length < hours.length) nothingKnown = new Float64Array(hours.length).fill(NaN)
-  const nothing = nothingKnown.subarray(0, hours.length)
-  const values = { ...hours.values }
-  for (const variable of HOUR_VALUES) if (values[variable].every(Number.isNaN)) values[variable] = nothing
+  for (const variable of HOUR_VALUES) if (!isNothing(values[variable])) values[variable] = values[variable].slice()
   return { ...hours, values }
 }
 
@@ -107,5 +116,5 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
     }
     lay(rows, hours, utcOffsetMinutes, corrections)
   })
-  return { ...sparing(hours), version, utcOffsetMinutes }
+  return { ...hours, version, utcOffsetMinutes }
 }

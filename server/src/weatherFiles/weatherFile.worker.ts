@@ -15,7 +15,10 @@ export interface WeatherFileTask {
 const { bytes, mapping, clock } = workerData as WeatherFileTask
 const say = (share: number): void => parentPort?.postMessage({ share })
 try {
-  const readings = readReadings(decodeText(bytes), mapping, clock, say)
+  const text = decodeText(bytes)
+  // The text is all that is needed from here on: a file may be a hundred megabytes, and is not held twice.
+  structuredClone(bytes.buffer, { transfer: [bytes.buffer as ArrayBuffer] })
+  const readings = readReadings(text, mapping, clock, say)
   const { keys, columns } = readings.rows
   parentPort?.postMessage(
     { readings },
