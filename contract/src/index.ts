@@ -1,3 +1,4 @@
+import { calibration } from './calibration.js'
 import { demo, devices } from './devices.js'
 import { outcomes } from './outcomes.js'
 import { scouting } from './scouting.js'
@@ -6,6 +7,7 @@ import { treatments } from './treatments.js'
 import { watches } from './watches.js'
 import { weather } from './weather.js'
 
+export * from './calibration.js'
 export * from './common.js'
 export * from './devices.js'
 export * from './endpoint.js'
@@ -23,4 +25,4 @@ export * from './watches.js'
 export * from './weather.js'
 
 /** Every operation of the HTTP interface, by resource. */
-export const endpoints = { sites, blocks, weather, watches, scouting, treatments, outcomes, devices, demo }
+export const endpoints = { sites, blocks, weather, watches, calibration, scouting, treatments, outcomes, devices, demo }

@@ -19,7 +19,15 @@ export const biofixKinds = ['date', 'sustained-catch', 'bloom', 'chill'] as cons
 /** One number of a model: what it is worth here, and what the library has where the site, or one block of it, has its own. */
 export const figureSchema = quantity.extend({
   path: z.string(),
-  own: z.object({ libraryValue: z.number(), reason: z.string(), blockId: id.nullable() }).nullable(),
+  own: z
+    .object({
+      libraryValue: z.number(),
+      reason: z.string(),
+      blockId: id.nullable(),
+      /** Whether it was fitted to the block's records rather than set by a person. */
+      fitted: z.boolean(),
+    })
+    .nullable(),
 })
 export type ModelFigure = z.infer<typeof figureSchema>
 

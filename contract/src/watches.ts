@@ -3,7 +3,7 @@ import { boundsSchema, civilDateSchema, id, instantSchema, rowVersion, text } fr
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema } from './organisms.js'
 import { watchInput, watchPatch, watchSchema } from './watch.js'
-import { bandSchema } from './watchForecasts.js'
+import { bandSchema, watchForecastSchema } from './watchForecasts.js'
 
 export const ownFigureInput = z.object({
   path: z.string(),
@@ -22,6 +22,10 @@ const issuedSchema = z.object({
   today: civilDateSchema,
   model: z.string(),
   biofix: civilDateSchema.nullable(),
+  /** How certain it was stated; only one of dates has windows. */
+  grade: watchForecastSchema.shape.grade,
+  /** Months, 1 to 12, that a forecast without dates named. */
+  usual: z.array(z.object({ name: z.string(), months: z.array(z.int()) })),
   windows: z.array(z.object({ generation: z.string(), generationName: z.string(), opens: boundsSchema, closes: boundsSchema })),
 })
 

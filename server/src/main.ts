@@ -3,7 +3,9 @@ import { pino } from 'pino'
 import { createApp } from './app.js'
 import { clock } from './clock.js'
 import { migrate, openDatabase } from './database/index.js'
+import type { Deps } from './http/route.js'
 import { Memo } from './memo.js'
+import { issueOnSchedule } from './watches/issueOnSchedule.js'
 import { StationHistory } from './weather/history.js'
 import { weatherFileReader } from './weatherFiles/reader.js'
 
@@ -17,16 +19,15 @@ async function main(): Promise<void> {
   // Answers kept for requests that are sent again; after a week nobody does.
   await database.query('DELETE FROM idempotency WHERE created_at < NOW() - INTERVAL 7 DAY')
 
-  const app = createApp(
-    {
-      database,
-      clock,
-      history: new StationHistory(),
-      memo: new Memo(),
-      readWeatherFile: weatherFileReader(new URL('./weatherFile.worker.js', import.meta.url)),
-    },
-    { page: fileURLToPath(new URL('../../web/dist/', import.meta.url)), log },
-  )
+  const deps: Deps = {
+    database,
+    clock,
+    history: new StationHistory(),
+    memo: new Memo(),
+    readWeatherFile: weatherFileReader(new URL('./weatherFile.worker.js', import.meta.url)),
+  }
+  const app = createApp(deps, { page: fileURLToPath(new URL('../../web/dist/', import.meta.url)), log })
+  issueOnSchedule(deps, (error) => log.error({ err: error as Error }, 'forecasts could not be issued; they are tried again in a minute'))
   // Loopback only, until accounts exist.
   const server = app.listen(Number(process.env['BOCADO_PORT'] ?? 4600), '127.0.0.1', (error) => {
     if (error) throw error

@@ -62,3 +62,29 @@ function dayOfChill(
   const hour = chillPortions(hours).findIndex((chill) => chill >= portions)
   return hour < 0 ? undefined : Math.floor((firstHour + from + hour) / 24)
 }
+
+/** A biofix by catches: from where heat counts, and how far that may be off, in days. */
+export interface CatchBiofix {
+  /** Day number, fraction included: the middle of the interval before the first check of the run. */
+  day: number
+  halfInterval: number
+}
+
+/**
+ * The first sustained catch of a trap: `run` checks in a row with at least `least` animals. Heat counts from the middle of the
+ * interval before the first of them. Undefined where there is none yet.
+ *
+ * @param hungOn day number of the first look, or of the day on which the trap was hung
+ */
+export function sustainedCatch(
+  hungOn: number,
+  checks: readonly { day: number; count: number }[],
+  run = 2,
+  least = 1,
+): CatchBiofix | undefined {
+  const first = checks.findIndex((_, i) => i + run <= checks.length && checks.slice(i, i + run).every(({ count }) => count >= least))
+  if (first < 0) return undefined
+  const before = checks[first - 1]?.day ?? hungOn
+  const { day } = checks[first] as { day: number }
+  return { day: (before + day) / 2, halfInterval: (day - before) / 2 }
+}

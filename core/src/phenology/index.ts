@@ -1,4 +1,6 @@
 export * from './biofix.js'
+export * from './calibration.js'
+export * from './catchCurve.js'
 export * from './combineEvidence.js'
 export * from './diapause.js'
 export * from './eventDates.js'

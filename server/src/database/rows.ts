@@ -23,6 +23,7 @@ export type Editable =
   | 'monthly_normals'
   | 'station_correction'
   | 'own_figure'
+  | 'event_record'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')

@@ -18,7 +18,7 @@ import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { placeModel } from '../watches/forecast.js'
-import { organismOf } from '../watches/service.js'
+import { organismOf } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 

@@ -9,6 +9,7 @@ import { placeModel, windowsOf } from './forecast.js'
 import type { PinnedModel } from './models.js'
 import type { StoredWatch } from './store.js'
 
+type IssuedForecast = Moves['issued'][number]
 type IssuedWindow = Moves['issued'][number]['windows'][number]
 
 /** A forecast as it was issued, with what it rested on. */
@@ -19,6 +20,8 @@ interface Issued {
   biofix: string | null
   model: PinnedModel
   modelName: string
+  grade: IssuedForecast['grade']
+  usual: IssuedForecast['usual']
   windows: IssuedWindow[]
 }
 
@@ -26,8 +29,8 @@ const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
   windows.map(({ generation, generationName, opens, closes }) => ({ generation, generationName, opens, closes }))
 
 /**
- * Keeps what forecasts of dates say, for good; one that says the same as before on the same day is kept once. Nothing is ever
- * changed in them.
+ * Keeps what forecasts say, for good; one that says the same as before on the same day is kept once. Nothing is ever changed in
+ * them. One that gives no dates is kept with the months that it names, as it was said.
  */
 export async function keepIssued(
   db: Queryable,
@@ -36,37 +39,41 @@ export async function keepIssued(
   today: string,
   made: readonly {
     watch: StoredWatch
-    forecast: Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade'>
+    forecast: Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade' | 'usual'>
     weatherKey: string
   }[],
 ): Promise<void> {
-  const rows = made
-    .filter(({ forecast }) => forecast.grade === 'dates')
-    .map(({ watch, forecast, weatherKey }) => {
-      const windows = JSON.stringify(issuedWindows(forecast.windows))
-      const events = JSON.stringify(forecast.events.map(({ id, dates }) => ({ id, ...dates })))
-      const infection = forecast.infection ? JSON.stringify({ state: forecast.infection.state, days: forecast.infection.days }) : null
-      const hash = createHash('sha256').update([windows, events, infection, watch.biofix, watch.modelHash].join()).digest('hex')
-      return [
-        randomUUID(),
-        siteId,
-        watch.id,
-        sqlInstant(now),
-        today,
-        weatherKey.slice(0, 400),
-        watch.biofix,
-        JSON.stringify(watch.pinned),
-        watch.model,
-        watch.modelHash,
-        windows,
-        events,
-        infection,
-        hash,
-      ]
-    })
+  const rows = made.map(({ watch, forecast, weatherKey }) => {
+    const { grade } = forecast
+    const dated = grade === 'dates'
+    const windows = JSON.stringify(dated ? issuedWindows(forecast.windows) : [])
+    const events = JSON.stringify(dated ? forecast.events.map(({ id, dates }) => ({ id, ...dates })) : [])
+    const infection =
+      dated && forecast.infection ? JSON.stringify({ state: forecast.infection.state, days: forecast.infection.days }) : null
+    const usual = dated ? null : JSON.stringify(forecast.usual.map(({ name, months }) => ({ name, months })))
+    const hash = createHash('sha256').update([grade, windows, events, infection, usual, watch.biofix, watch.modelHash].join()).digest('hex')
+    return [
+      randomUUID(),
+      siteId,
+      watch.id,
+      sqlInstant(now),
+      today,
+      weatherKey.slice(0, 400),
+      watch.biofix,
+      JSON.stringify(watch.pinned),
+      watch.model,
+      watch.modelHash,
+      grade,
+      usual,
+      windows,
+      events,
+      infection,
+      hash,
+    ]
+  })
   if (rows.length === 0) return
   await db.query(
-    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, windows, events, infection, dates_hash) VALUES ?',
+    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, grade, usual, windows, events, infection, dates_hash) VALUES ?',
     [rows],
   )
 }
@@ -83,6 +90,8 @@ async function listIssued(db: Queryable, siteId: string, watchId: string): Promi
     biofix: row['biofix'] as string | null,
     model: jsonOf<PinnedModel>(row['model']),
     modelName: row['model_name'] as string,
+    grade: row['grade'] as Issued['grade'],
+    usual: jsonOf<Issued['usual'] | null>(row['usual']) ?? [],
     windows: jsonOf<IssuedWindow[]>(row['windows']),
   }))
 }
@@ -107,15 +116,21 @@ export interface MovesInput {
 export async function movesOf(db: Queryable, siteId: string, input: MovesInput, since: string | undefined): Promise<Moves> {
   const all = await listIssued(db, siteId, input.watch.id)
   const newestOfDay = all.filter(({ today }, i) => all.findIndex((other) => other.today === today) === i)
-  const issued = newestOfDay.slice(0, 60).map(({ id, issuedAt, today, modelName, biofix, windows }) => ({
+  const issued = newestOfDay.slice(0, 60).map(({ id, issuedAt, today, modelName, biofix, grade, usual, windows }) => ({
     id,
     issuedAt,
     today,
     model: modelName,
     biofix,
+    grade,
+    usual,
     windows,
   }))
-  const before = since === undefined ? newestOfDay.find(({ today }) => today < input.today) : all.find(({ id }) => id === since)
+  const dated = ({ grade }: Issued): boolean => grade === 'dates'
+  const before =
+    since === undefined
+      ? newestOfDay.find((one) => one.today < input.today && dated(one))
+      : all.find((one) => one.id === since && dated(one))
   return { issued, since: before ? await compared(before, input) : null }
 }
 

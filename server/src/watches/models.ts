@@ -21,6 +21,8 @@ export interface OwnFigure {
   reason: string
   /** The block for which alone it holds; null for the whole site. */
   blockId: string | null
+  /** Whether it was fitted to the block's records; then it lies over what a person set. */
+  fitted: boolean
 }
 
 /** A model as a watch is pinned to it: the numbers, how sure the least sure of them is, and which are the site's own. */
@@ -70,7 +72,7 @@ function resolve(entry: Organism, own: readonly OwnFigure[]): ResolvedModel {
   return { name: `${entry.id}@${entry.version}`, organism, pinned, hash: hashOf(pinned) }
 }
 
-interface StoredFigure extends OwnFigure {
+export interface StoredFigure extends OwnFigure {
   id: string
   organismId: string
   rowVersion: number
@@ -82,6 +84,7 @@ export async function listOwnFigures(db: Queryable, siteId: string): Promise<Sto
     id: row['id'] as string,
     organismId: row['organism_id'] as string,
     blockId: row['block_id'] as string | null,
+    fitted: row['evidence'] !== null,
     path: row['path'] as string,
     value: row['value'] as number,
     reason: row['reason'] as string,
@@ -90,19 +93,29 @@ export async function listOwnFigures(db: Queryable, siteId: string): Promise<Sto
 }
 
 /**
- * The numbers that hold in a block: the site's, and over them the block's own. null asks for those of the whole site.
+ * The numbers that hold in a block: the site's, over them the block's own, and over these what was fitted to the block's records.
+ * null asks for those of the whole site.
  */
 function ownOf(figures: readonly StoredFigure[], organismId: string, blockId: string | null): OwnFigure[] {
   const own = new Map<string, OwnFigure>()
-  const [site, block] = [null, blockId].map((scope) => figures.filter((f) => f.organismId === organismId && f.blockId === scope))
-  for (const { path, value, reason, blockId: scope } of [...(site ?? []), ...(blockId === null ? [] : (block ?? []))])
-    own.set(path, { path, value, reason, blockId: scope })
+  const layers = figures.filter((f) => f.organismId === organismId && (f.blockId === null || f.blockId === blockId))
+  const height = (f: StoredFigure): number => (f.fitted ? 2 : f.blockId === null ? 0 : 1)
+  for (const { path, value, reason, blockId: scope, fitted } of layers.toSorted((a, b) => height(a) - height(b)))
+    own.set(path, { path, value, reason, blockId: scope, fitted })
   return [...own.values()].sort((a, b) => a.path.localeCompare(b.path))
 }
 
-/** Library entry, then the site's own numbers, then the block's, resolved into one model. */
+/** Library entry, then the site's own numbers, then the block's, then what was fitted to its records, resolved into one model. */
 export const resolvedModel = (organism: Organism, figures: readonly StoredFigure[], blockId: string): ResolvedModel =>
   resolve(organism, ownOf(figures, organism.id, blockId))
+
+/** The same without what was fitted: the numbers that records are held against. */
+export const modelBeforeRecords = (organism: Organism, figures: readonly StoredFigure[], blockId: string): ResolvedModel =>
+  resolvedModel(
+    organism,
+    figures.filter(({ fitted }) => !fitted),
+    blockId,
+  )
 
 function libraryEntry(organismId: string): Organism {
   const organism = findOrganism(organismId)
@@ -118,35 +131,53 @@ export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigu
     return {
       path,
       ...quantity,
-      own: mine ? { libraryValue: library.get(path) as number, reason: mine.reason, blockId: mine.blockId } : null,
+      own: mine ? { libraryValue: library.get(path) as number, reason: mine.reason, blockId: mine.blockId, fitted: mine.fitted } : null,
     }
   })
 }
 
-/** A site's own value for a number. Refused where no forecast can be made with it. */
-export async function setOwnFigure(w: Write, organismId: string, figure: OwnFigure): Promise<ModelFigure[]> {
+/**
+ * A site's own value for a number. Refused where no forecast can be made with it.
+ *
+ * @param evidence of a value that was fitted to records: prior, data and posterior
+ */
+export async function setOwnFigure(
+  w: Write,
+  organismId: string,
+  figure: Omit<OwnFigure, 'fitted'>,
+  evidence?: unknown,
+): Promise<ModelFigure[]> {
   const entry = libraryEntry(organismId)
+  const fitted = evidence !== undefined
   if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
   if (figure.blockId !== null) await liveRow(w.tx, w.siteId, 'block', figure.blockId)
   const stored = await listOwnFigures(w.tx, w.siteId)
-  const own = [...ownOf(stored, organismId, figure.blockId).filter(({ path }) => path !== figure.path), figure]
+  const here = stored.filter((f) => f.organismId === organismId && f.path === figure.path && f.blockId === figure.blockId)
+  // What a person sets for a block after its records were fitted is meant to hold: the fitted number gives way.
+  const gone = fitted ? [] : here.filter((f) => f.fitted)
+  for (const { id, rowVersion } of gone) await removeRow(w, 'own_figure', id, rowVersion)
+  const left = stored.filter((f) => !gone.includes(f))
+  const own = [...ownOf(left, organismId, figure.blockId).filter(({ path }) => path !== figure.path), { ...figure, fitted }]
   requireUsable(entry, own)
-  const before = stored.find((f) => f.organismId === organismId && f.path === figure.path && f.blockId === figure.blockId)
+  const before = here.find((f) => f.fitted === fitted)
   const columns = {
     organism_id: organismId,
     block_id: figure.blockId,
     path: figure.path,
     value: figure.value,
     reason: figure.reason,
+    evidence: fitted ? JSON.stringify(evidence) : null,
   }
   if (before) await updateRow(w, 'own_figure', before.id, before.rowVersion, columns)
   else await insertRow(w, 'own_figure', columns)
   return figuresOf(entry, own)
 }
 
+/** Goes back by one layer: from what was fitted to what a person set, from there to the library. */
 export async function dropOwnFigure(w: Write, organismId: string, path: string, blockId: string | null): Promise<ModelFigure[]> {
   const stored = await listOwnFigures(w.tx, w.siteId)
-  const before = stored.find((f) => f.organismId === organismId && f.path === path && f.blockId === blockId)
+  const here = stored.filter((f) => f.organismId === organismId && f.path === path && f.blockId === blockId)
+  const before = here.find(({ fitted }) => fitted) ?? here[0]
   if (!before) throw new HttpProblem(404, 'There is no value of its own for this number here.')
   await removeRow(w, 'own_figure', before.id, before.rowVersion)
   const left = stored.filter((f) => f !== before)

@@ -3,6 +3,8 @@ import { organisms, type Organism } from '@bocado/library'
 import type { Router } from 'express'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Deps } from '../http/route.js'
+import { acceptCalibration, calibrationOf } from './calibration.js'
+import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigure } from './models.js'
 import { changeWatch, createWatch, getBand, getWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
@@ -29,7 +31,7 @@ function presentedOrganism(organism: Organism): OrganismInPages {
 }
 
 export function watchRoutes(router: Router, deps: Deps): void {
-  const { watches } = endpoints
+  const { watches, calibration } = endpoints
   read(router, deps, watches.organisms, () => Promise.resolve(organisms.map(presentedOrganism)))
   read(router, deps, watches.list, async ({ params, input }) =>
     (await listWatches(deps.database, params.siteId, input.season)).map(presentedWatch),
@@ -47,5 +49,16 @@ export function watchRoutes(router: Router, deps: Deps): void {
   write(router, deps, watches.restore, async (ctx) => {
     await restoreRow(ctx, 'watch', ctx.params.watchId, ctx.input.rowVersion)
     return presentedWatch(await getWatch(ctx.tx, ctx.siteId, ctx.params.watchId))
+  })
+
+  read(router, deps, calibration.get, ({ params }) => calibrationOf(deps, params.siteId, params.watchId))
+  write(router, deps, calibration.addSighting, (ctx) => addSighting(ctx, deps, ctx.params.watchId, ctx.input))
+  write(router, deps, calibration.addCatches, (ctx) => addCatches(ctx, deps, ctx.params.watchId, ctx.input))
+  write(router, deps, calibration.accept, (ctx) => acceptCalibration(ctx, deps, ctx.params.watchId, ctx.input.event))
+  write(router, deps, calibration.removeRecord, (ctx) => removeRow(ctx, 'event_record', ctx.params.recordId, ctx.input.rowVersion))
+  write(router, deps, calibration.restoreRecord, async (ctx) => {
+    const { recordId: id } = ctx.params
+    await restoreRow(ctx, 'event_record', id, ctx.input.rowVersion)
+    return { id, rowVersion: ctx.input.rowVersion + 1 }
   })
 }

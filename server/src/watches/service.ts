@@ -39,19 +39,12 @@ import { forecastBlooms } from './blooms.js'
 import { forecastWatch, placeModel } from './forecast.js'
 import { keepIssued, movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
-import { findWatch, listWatches, presentedWatch, type StoredWatch } from './store.js'
+import { findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
   const watch = await findWatch(db, siteId, watchId)
   if (!watch) throw new HttpProblem(404, 'There is no such watch at this site.')
   return watch
-}
-
-/** The library entry of a watch; one that the library no longer has is a fault. */
-export function organismOf(watch: Pick<Watch, 'organismId'>): Organism {
-  const organism = findOrganism(watch.organismId)
-  if (!organism) throw new Error(`the library has no ${watch.organismId}`)
-  return organism
 }
 
 function requireBiofix(site: Site, season: string, biofix: string | null): void {
@@ -231,7 +224,7 @@ function offerTo(
 }
 
 /** A watch of a site with what its season is looked at with. */
-async function watchInPlace(deps: Deps, siteId: string, watchId: string): Promise<{ watch: StoredWatch; site: Site; block: Block }> {
+export async function watchInPlace(deps: Deps, siteId: string, watchId: string): Promise<{ watch: StoredWatch; site: Site; block: Block }> {
   const watch = await getWatch(deps.database, siteId, watchId)
   const site = await getSite(deps.database, deps.clock, siteId)
   const block = (await listBlocks(deps.database, siteId)).find(({ id }) => id === watch.blockId)

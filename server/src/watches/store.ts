@@ -1,4 +1,5 @@
 import type { Watch } from '@bocado/contract'
+import { findOrganism, type Organism } from '@bocado/library'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
 import type { PinnedModel } from './models.js'
 
@@ -40,4 +41,25 @@ export async function listWatches(db: Queryable, siteId: string, season: string)
 export async function findWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch | undefined> {
   const [[row]] = await db.query<Row[]>('SELECT * FROM watch WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [watchId, siteId])
   return row && watchOf(row)
+}
+
+/** Biofixes that were entered for an organism in a block, by season. */
+export async function listBiofixes(
+  db: Queryable,
+  siteId: string,
+  { blockId, organismId }: Pick<Watch, 'blockId' | 'organismId'>,
+): Promise<Map<string, string>> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT season, MIN(biofix) AS biofix FROM watch
+     WHERE site_id = ? AND block_id = ? AND organism_id = ? AND biofix IS NOT NULL AND deleted_at IS NULL GROUP BY season`,
+    [siteId, blockId, organismId],
+  )
+  return new Map(rows.map((row) => [row['season'] as string, row['biofix'] as string]))
+}
+
+/** The library entry of a watch; one that the library no longer has is a fault. */
+export function organismOf(watch: Pick<Watch, 'organismId'>): Organism {
+  const organism = findOrganism(watch.organismId)
+  if (!organism) throw new Error(`the library has no ${watch.organismId}`)
+  return organism
 }

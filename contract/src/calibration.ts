@@ -1,0 +1,162 @@
+import { z } from 'zod'
+import { civilDateSchema, id, note, rowVersion } from './common.js'
+import { endpoint } from './endpoint.js'
+import { figureSchema } from './organisms.js'
+
+export const recordKinds = ['first', 'half', 'catch'] as const
+
+/** What somebody saw of an event: the first, about half, or what a trap caught since the check before. */
+export const eventRecordSchema = z.object({
+  id,
+  event: z.string(),
+  season: civilDateSchema,
+  kind: z.enum(recordKinds),
+  seenOn: civilDateSchema,
+  /** The last look without it; of a catch the check before. */
+  lookedBefore: civilDateSchema.nullable(),
+  caught: z.int().nullable(),
+  note: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type EventRecord = z.infer<typeof eventRecordSchema>
+
+export const sightingInput = z
+  .object({
+    event: z.string({ error: 'choose what was seen' }).min(1, { error: 'choose what was seen' }),
+    kind: z.enum(['first', 'half']),
+    seenOn: civilDateSchema,
+    lookedBefore: civilDateSchema.nullable().default(null),
+    note,
+  })
+  .refine(({ seenOn, lookedBefore }) => lookedBefore === null || lookedBefore < seenOn, {
+    path: ['lookedBefore'],
+    error: 'must lie before the day on which it was seen',
+  })
+
+/** Checks of a trap in the order of their days. */
+export const catchesInput = z.object({
+  event: z.string({ error: 'choose what the trap catches' }).min(1, { error: 'choose what the trap catches' }),
+  /** The day on which the trap was hung, or was emptied last before the first of these checks. */
+  hungOn: civilDateSchema,
+  checks: z
+    .array(
+      z.object({
+        day: civilDateSchema,
+        caught: z
+          .int({ error: 'enter a whole number' })
+          .min(0, { error: 'must be at least 0' })
+          .max(100_000, { error: 'must be at most 100000' }),
+      }),
+    )
+    .min(1, { error: 'enter at least one check' })
+    .max(400, { error: 'at most 400 checks at a time' }),
+  note,
+})
+
+const estimate = z.object({ heat: z.number(), heatSe: z.number() })
+const skill = z.object({
+  /** Days, predicted less seen: above 0 the forecast is late. */
+  bias: z.number(),
+  error: z.number(),
+  /** Share of the seasons within 10th and 90th percentile. */
+  coverage: z.number(),
+  seasons: z.int(),
+})
+
+export const calibrationSchema = z.object({
+  records: z.array(eventRecordSchema),
+  events: z.array(
+    z.object({
+      event: z.string(),
+      name: z.string(),
+      /** The number before these records: of the library, or as the site or block has it. °C·d. */
+      prior: estimate,
+      /** The figure that each season alone would give. */
+      seasons: z.array(
+        z.object({
+          season: civilDateSchema,
+          source: z.enum(recordKinds),
+          day: civilDateSchema,
+          heat: z.number(),
+          datingSd: z.number(),
+        }),
+      ),
+      /** Seasons with records that cannot be used, and why. */
+      left: z.array(z.object({ season: civilDateSchema, reason: z.enum(['weather', 'few-catches', 'biofix', 'before-biofix']) })),
+      posterior: estimate.extend({ yearSd: z.number(), weight: z.number() }).nullable(),
+      /** Standard deviation between individuals, from catches. */
+      flight: z
+        .object({
+          prior: z.number(),
+          sd: z.number(),
+          low: z.number(),
+          high: z.number(),
+          catches: z.int(),
+          intervals: z.int(),
+          dispersion: z.number(),
+        })
+        .nullable(),
+      /** By the number before the records, and by the records without the season that is predicted. */
+      skill: z.object({ prior: skill, own: skill }).nullable(),
+      /** Whether what the records say is what the block counts with. */
+      accepted: z.boolean(),
+    }),
+  ),
+})
+export type Calibration = z.infer<typeof calibrationSchema>
+export type CalibratedEvent = Calibration['events'][number]
+
+const watchParams = z.object({ siteId: id, watchId: id })
+const recordParams = z.object({ siteId: id, recordId: id })
+
+export const calibration = {
+  get: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/watches/:watchId/calibration',
+    summary: "What a block's own records say of the numbers of a watch's model",
+    params: watchParams,
+    input: z.object({}),
+    response: calibrationSchema,
+  }),
+  addSighting: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/sightings',
+    summary: 'Record when an event was seen, of this season or a past one',
+    params: watchParams,
+    input: sightingInput,
+    response: z.array(eventRecordSchema),
+  }),
+  addCatches: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/catches',
+    summary: 'Record checks of a trap, of this season or a past one',
+    params: watchParams,
+    input: catchesInput,
+    response: z.array(eventRecordSchema),
+  }),
+  accept: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/calibration',
+    summary: "Take what the records say of an event as the block's own numbers",
+    params: watchParams,
+    input: z.object({ event: z.string() }),
+    response: z.array(figureSchema),
+  }),
+  removeRecord: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/event-records/:recordId',
+    summary: 'Remove a record; can be restored',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreRecord: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/event-records/:recordId/restore',
+    summary: 'Undo the removal of a record',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+}

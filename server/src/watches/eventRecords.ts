@@ -1,0 +1,120 @@
+import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
+import { civilDate, dayNumber, seasonStart } from '@bocado/core'
+import type { Organism } from '@bocado/library'
+import { insertRow, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite, hemisphereOf } from '../sites/service.js'
+import { findWatch, organismOf, type StoredWatch } from './store.js'
+
+const recordOf = (row: Row): EventRecord => ({
+  id: row['id'] as string,
+  event: row['event_id'] as string,
+  season: row['season'] as string,
+  kind: row['kind'] as EventRecord['kind'],
+  seenOn: row['seen_on'] as string,
+  lookedBefore: row['looked_before'] as string | null,
+  caught: row['caught'] as number | null,
+  note: row['note'] as string,
+  personName: row['person'] as string,
+  rowVersion: row['row_version'] as number,
+})
+
+/** What was seen of an organism in a block in any season, oldest first. */
+export async function listEventRecords(
+  db: Queryable,
+  siteId: string,
+  { blockId, organismId }: Pick<StoredWatch, 'blockId' | 'organismId'>,
+): Promise<EventRecord[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT r.*, p.name AS person FROM event_record r JOIN person p ON p.id = r.changed_by
+     WHERE r.site_id = ? AND r.block_id = ? AND r.organism_id = ? AND r.deleted_at IS NULL
+     ORDER BY r.season, r.event_id, r.seen_on LIMIT 20000`,
+    [siteId, blockId, organismId],
+  )
+  return rows.map(recordOf)
+}
+
+interface Place {
+  watch: StoredWatch
+  organism: Organism
+  site: Site
+}
+
+async function placeOf(w: Write, deps: Deps, watchId: string): Promise<Place> {
+  const watch = await findWatch(w.tx, w.siteId, watchId)
+  if (!watch) throw new HttpProblem(404, 'There is no such watch at this site.')
+  await liveRow(w.tx, w.siteId, 'block', watch.blockId)
+  return { watch, organism: organismOf(watch), site: await getSite(w.tx, deps.clock, w.siteId) }
+}
+
+function requireEvent({ organism }: Place, event: string): void {
+  const known = organism.generations.flatMap(({ events }) => events)
+  if (!known.some(({ id }) => id === event))
+    throw fieldProblem('event', `must be an event of ${organism.name}: ${known.map(({ id }) => id).join(', ')}`)
+}
+
+const seasonOf = (day: string, site: Site): string => civilDate(seasonStart(dayNumber(day), hemisphereOf(site)))
+
+async function insert(w: Write, { watch }: Place, path: string, columns: Record<string, unknown> & { seen_on: string }): Promise<void> {
+  try {
+    await insertRow(w, 'event_record', { block_id: watch.blockId, organism_id: watch.organismId, ...columns })
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
+    throw fieldProblem(path, `${columns.seen_on} is recorded already; remove that record first if it is wrong`)
+  }
+}
+
+export async function addSighting(
+  w: Write,
+  deps: Deps,
+  watchId: string,
+  input: ParsedInputOf<typeof calibration.addSighting>,
+): Promise<EventRecord[]> {
+  const place = await placeOf(w, deps, watchId)
+  requireEvent(place, input.event)
+  if (input.seenOn > place.site.today) throw fieldProblem('seenOn', 'lies in the future; enter it when it has been seen')
+  await insert(w, place, 'seenOn', {
+    event_id: input.event,
+    season: seasonOf(input.seenOn, place.site),
+    kind: input.kind,
+    seen_on: input.seenOn,
+    looked_before: input.lookedBefore,
+    note: input.note,
+  })
+  return listEventRecords(w.tx, w.siteId, place.watch)
+}
+
+export async function addCatches(
+  w: Write,
+  deps: Deps,
+  watchId: string,
+  input: ParsedInputOf<typeof calibration.addCatches>,
+): Promise<EventRecord[]> {
+  const place = await placeOf(w, deps, watchId)
+  requireEvent(place, input.event)
+  let before = input.hungOn
+  const season = seasonOf(input.checks[0]?.day ?? input.hungOn, place.site)
+  for (const [i, { day, caught }] of input.checks.entries()) {
+    const path = `checks.${i}.day`
+    if (day <= before)
+      throw fieldProblem(
+        path,
+        `check ${i + 1}, ${day}, must lie after ${i === 0 ? `the day on which the trap was hung, ${before}` : before}; write the checks in the order of their days`,
+      )
+    if (day > place.site.today) throw fieldProblem(path, `check ${i + 1}, ${day}, lies in the future`)
+    if (seasonOf(day, place.site) !== season)
+      throw fieldProblem(path, `check ${i + 1}, ${day}, lies in another season than the first; enter each season by itself`)
+    await insert(w, place, path, {
+      event_id: input.event,
+      season,
+      kind: 'catch',
+      seen_on: day,
+      looked_before: before,
+      caught,
+      note: input.note,
+    })
+    before = day
+  }
+  return listEventRecords(w.tx, w.siteId, place.watch)
+}
