@@ -8,7 +8,9 @@ import {
   DEMO_NOW,
   drawRound,
   FIRST_YEAR,
+  inventPastRecords,
   inventWeather,
+  PAST_RECORDS,
   PRODUCTS,
   STANDARD_OFFSET_HOURS,
   type InventedHour,
@@ -89,4 +91,17 @@ test('invented counts use the classes of the library and come near the density t
   for (const unit of units) for (const name of Object.keys(unit)) expect(classes).toContain(name)
   const entries = units.reduce((sum, unit) => sum + (unit['fresh-entry'] ?? 0), 0)
   expect((100 * entries) / (units.length * sampling.itemsPerUnit)).toBeCloseTo(6, 0)
+})
+
+test('past records are of seasons with a flight that the trap saw from its begin to its end, and a hatch after it', () => {
+  const seasons = inventPastRecords({ seed: 11, coldNights: 0, faults: true }, PAST_RECORDS)
+  expect(seasons.map(({ season }) => season)).toEqual(PAST_RECORDS)
+  for (const { hungOn, checks, hatch } of seasons) {
+    expect([hungOn, ...checks.map(({ day }) => day)]).toEqual([hungOn, ...checks.map(({ day }) => day)].toSorted())
+    const caught = checks.map((check) => check.caught)
+    expect(caught.reduce((sum, n) => sum + n, 0)).toBeGreaterThan(100)
+    expect(caught[0]).toBeLessThan(4)
+    const first = checks.find((check) => check.caught > 1)!.day
+    expect(hatch.seenOn > first && hatch.lookedBefore < hatch.seenOn).toBe(true)
+  }
 })

@@ -10,6 +10,7 @@ import { inTransaction } from '@bocado/server/http/transaction'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
+import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
 import { createWatch, getBand } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
@@ -18,6 +19,7 @@ import { mergeRows } from '@bocado/server/weather/readingStore'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
+import { inventPastRecords } from './pastRecords.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
   BLOCKS,
@@ -25,6 +27,7 @@ import {
   DEMO_NOW,
   KEPT_FORECAST_DAYS,
   LEAD,
+  PAST_RECORDS,
   ISSUED_DAYS_AGO,
   PEOPLE,
   PRODUCTS,
@@ -141,6 +144,11 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
     watched.set(`${organism} ${block}`, id)
   }
   const story = watched.get('codling-moth Old Apples') as string
+
+  for (const { hungOn, checks, hatch } of inventPastRecords(STATIONS[0] as InventedStation, PAST_RECORDS)) {
+    await addCatches(scout, deps, story, { event: 'flight', hungOn, checks, note: '' })
+    await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year' })
+  }
 
   const check = await addCheckArea(lead, blocks.get('Old Apples') as string, {
     name: STORY.checkName,

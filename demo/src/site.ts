@@ -277,6 +277,9 @@ export const COPPER = {
   treatedAt: '2026-06-02T13:10:00Z',
 } as const
 
+/** Seasons of which trap checks and first hatch were written down. */
+export const PAST_RECORDS = ['2023-01-01', '2024-01-01', '2025-01-01'] as const
+
 /** Days before today on which forecasts were issued and kept. */
 export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const
 

@@ -5,7 +5,7 @@ import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
-import { choose, enterNumber, expectAccessible, press, show } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
 
 /* The season band as it is read, searched, zoomed and dragged, and what stands below it. */
 
@@ -302,5 +302,34 @@ describe('below the band', () => {
     await press(page, 'Take the new numbers')
     await page.getByText('this site: late hatch on the north side, three seasons (library 139)').waitFor()
     await expectAccessible(page, 'numbers')
+  })
+
+  test('what was seen in a past season is written down, says what it makes of a number, and is accepted', async () => {
+    await open()
+    await show(page, 'Own records')
+    await page.getByText('Nothing is recorded yet.').waitFor()
+    await press(page, 'Record catches of a trap')
+    await enterDate(page, 'Trap hung on', '2025-05-01')
+    const checks = page.getByRole('textbox', { name: 'Checks, one a line: day and catch' })
+    await checks.fill('2025-05-05 0\n9 May: 2')
+    await press(page, 'Save')
+    await page.getByText('Line 2 cannot be read: 9 May: 2.').waitFor()
+    await checks.fill('2025-05-05 0\n2025-05-09 2\n2025-05-13 9\n2025-05-17 21\n2025-05-21 30\n2025-05-25 19\n2025-05-29 7\n2025-06-02 1')
+    await press(page, 'Save')
+    await page.getByText('flight begins: 89 caught at 8 checks, 5 May 2025 to 2 Jun 2025.').waitFor()
+    await press(page, 'Record what was seen')
+    await choose(page, 'What was seen', 'hatch begins')
+    await enterDate(page, 'Seen on', '2025-05-24')
+    await enterDate(page, 'Looked before without it on', '2025-05-22')
+    await press(page, 'Save')
+    const hatch = page.getByTestId('fit-hatch')
+    await hatch.getByText(/^One season puts it at .*, before it was 270 °F·d/).waitFor()
+    await hatch.getByText('With one season nothing can be held against it').waitFor()
+    await hatch.getByRole('button', { name: 'Let this block count with it' }).click()
+    await hatch.getByText('This block counts with it.').waitFor()
+    await expectAccessible(page, 'own records')
+    await show(page, 'Numbers')
+    await press(page, 'Take the new numbers')
+    await page.getByText('this block: fitted to the records of 2025 (library 139)').first().waitFor()
   })
 })

@@ -31,7 +31,10 @@ export function useFormat() {
   const site = useSite()
   return useMemo(() => {
     const measures = measuresOf(site.units)
-    const upTo = remembered((digits: number) => new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: 0 }))
+    const upTo = remembered(
+      (digits: number) =>
+        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: 0, signDisplay: 'negative' }),
+    )
     const exactly = remembered(
       (digits: number) =>
         new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'negative' }),

@@ -55,7 +55,7 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
               <td className="soft">
                 {figure.own
                   ? t('figures.ownReason', {
-                      where: figure.own.blockId ? 'block' : 'site',
+                      where: figure.own.fitted ? 'fitted' : figure.own.blockId ? 'block' : 'site',
                       reason: figure.own.reason,
                       library: f.number(figure.own.libraryValue, 2),
                     })

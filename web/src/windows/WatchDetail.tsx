@@ -18,6 +18,7 @@ import { useUndo } from '../shell/Undo.js'
 import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { ModelFigures } from './ModelFigures.js'
+import { OwnRecords } from './OwnRecords.js'
 import { WhyMoved } from './WhyMoved.js'
 
 const Stages = styled.table`
@@ -39,7 +40,7 @@ const Stages = styled.table`
   }
 `
 
-const PANELS = ['now', 'dates', 'moved', 'numbers'] as const
+const PANELS = ['now', 'dates', 'moved', 'numbers', 'records'] as const
 
 /** What the band says about one watch, in words: now, its dates, why they moved, and the numbers they rest on. */
 export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | undefined; blockName: string }) {
@@ -59,6 +60,7 @@ export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | u
       {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMoved forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFigures forecast={forecast} /> : null}
+      {panel === 'records' ? <OwnRecords forecast={forecast} /> : null}
     </Stack>
   )
 }

@@ -2,6 +2,7 @@ import { endpoints, type Moves, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { monthSpan } from '../band/words.js'
 import { Select } from '../design/controls.js'
 import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -19,8 +20,8 @@ export function WhyMoved({ forecast }: { forecast: WatchForecast }) {
     input: since ? { since } : {},
   })
   if (!data) return <p>{t('waiting')}</p>
-  const earlier = data.issued.filter(({ today }) => today < site.today)
-  if (earlier.length === 0 || !data.since) return <p>{t(forecast.grade === 'dates' ? 'moved.none' : 'moved.undated')}</p>
+  const earlier = data.issued.filter(({ today, grade }) => today < site.today && grade === 'dates')
+  if (earlier.length === 0 || !data.since) return forecast.grade === 'dates' ? <p>{t('moved.none')}</p> : <Undated issued={data.issued} />
   if (data.since.windows.length === 0) return <p>{t('moved.infection')}</p>
   const chosen = data.issued.find(({ id }) => id === data.since?.id)
   return (
@@ -45,6 +46,28 @@ export function WhyMoved({ forecast }: { forecast: WatchForecast }) {
           biofix: chosen?.biofix ? f.date(chosen.biofix) : t('band.noBiofix'),
         })}
       </Small>
+    </Stack>
+  )
+}
+
+/** Forecasts that gave no dates, as they were said. */
+function Undated({ issued }: { issued: Moves['issued'] }) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <Stack>
+      <p>{t('moved.undated')}</p>
+      <ul>
+        {issued.slice(0, 20).map(({ id, today, grade, usual }) => (
+          <li key={id}>
+            {t('moved.said', {
+              date: f.date(today),
+              grade,
+              months: usual.map(({ name, months }) => `${name} ${monthSpan(months, t, f)}`).join(', ') || 'none',
+            })}
+          </li>
+        ))}
+      </ul>
     </Stack>
   )
 }

@@ -178,7 +178,9 @@ export const windows = {
   'moved.title': 'Why it moved',
   'moved.infection': 'Days of infection are kept with each forecast; they have no window that could move.',
   'moved.none': 'No earlier forecast was issued for this watch. From tomorrow on they can be compared.',
-  'moved.undated': 'Forecasts without dates are not kept for comparison.',
+  'moved.undated': 'These forecasts gave no dates that could be compared. What was said:',
+  'moved.said':
+    '{date}: {grade, select, months {by months} calendar {by the calendar} none {not known, weather was missing} other {with dates}}{months, select, none {} other {, {months}}}',
   'moved.since': 'Against the forecast of',
   'moved.window':
     'The {name} opened {before} then, {now} now: {way, select, same {the same day} later {{days, plural, one {a day} other {{days, number} days}} later} other {{days, plural, one {a day} other {{days, number} days}} earlier}}',
@@ -199,7 +201,7 @@ export const windows = {
   'figures.column.from': 'From',
   'figures.column.own': 'This site',
   'figures.from': '{confidence}, {region}, {source, select, paper {{authors} {year}} common {common knowledge} other {no source}}',
-  'figures.ownReason': '{where, select, block {this block} other {this site}}: {reason} (library {library})',
+  'figures.ownReason': '{where, select, fitted {this block} block {this block} other {this site}}: {reason} (library {library})',
   'figures.edit': 'Own value',
   'figures.editOne': 'Own value of {name}',
   'figures.name': '{subject}: {part}',
@@ -208,7 +210,7 @@ export const windows = {
   'figures.scope.site': 'everywhere on this site',
   'figures.scope.block': 'in this block only',
   'figures.reason': 'Why it differs here',
-  'figures.drop': 'Back to the library',
+  'figures.drop': 'Go back by one',
   'figures.caution': 'A number of your own counts for every new watch of this organism where it holds. You answer for it.',
   'figures.how': 'A placeholder stands where no figure is known: then months are given and no dates.',
   'figures.within.heat': 'heat rule',

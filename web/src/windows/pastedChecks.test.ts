@@ -1,0 +1,16 @@
+import { expect, test } from 'vitest'
+import { checksOf } from './pastedChecks.js'
+
+test('checks are read from lines as a notebook or a sheet has them; blank lines are none', () => {
+  expect(checksOf('2026-05-14 12\n\n2026-05-18,3\n2026-05-22;\t0\r\n')).toEqual({
+    checks: [
+      { day: '2026-05-14', caught: 12 },
+      { day: '2026-05-18', caught: 3 },
+      { day: '2026-05-22', caught: 0 },
+    ],
+  })
+})
+
+test.each(['14 May 12', '2026-05-14', '2026-05-14 -3', '2026-05-14 2.5'])('%s is named with its line, and nothing is taken', (wrong) => {
+  expect(checksOf(`2026-05-10 1\n${wrong}`)).toEqual({ checks: [], wrong: { line: 2, text: wrong } })
+})
