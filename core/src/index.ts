@@ -2,6 +2,7 @@
 export * from './derived/index.js'
 export * from './emergence/index.js'
 export * from './heat/index.js'
+export * from './identity/index.js'
 export * from './infection/index.js'
 export * from './outcomes/index.js'
 export * from './phenology/index.js'

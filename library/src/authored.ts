@@ -42,11 +42,20 @@ type Bases = Readonly<Record<string, { [key: string]: Json }>>
  */
 export function spellOut(entry: unknown): unknown {
   const { bases = {}, ...rest } = entry as { [key: string]: Json } & { bases?: Bases }
-  return within(rest as Json, '', undefined, bases as Bases)
+  const whole = rest['monthsOnly'] === true ? { ...STAND_IN, ...rest } : rest
+  return within(whole as Json, '', undefined, { ...(bases as Bases), ...UNKNOWN })
+}
+
+const UNKNOWN: Bases = { unknown: { confidence: 'placeholder', region: 'no figure known', source: { kind: 'none' } } }
+
+/** What an entry by months has in place of a heat rule and a biofix; nothing is computed from it. */
+const STAND_IN = {
+  heat: { method: 'single-sine', lower: 10, basis: 'unknown' },
+  biofix: { kind: 'date', ask: 'Only months are known of it; there is no date to enter.', month: 1, day: 1 },
 }
 
 function within(node: Json, name: string, basis: string | undefined, bases: Bases): Json {
-  if (Array.isArray(node)) return node.map((inner) => within(inner, '', basis, bases))
+  if (Array.isArray(node)) return node.map((inner) => within(inner, name === 'varieties' ? name : '', basis, bases))
   const unit = UNIT_OF[name]
   if (typeof node === 'number') return unit ? figure({ value: node }, unit, basis, bases) : node
   if (node === null || typeof node !== 'object') return node
@@ -62,6 +71,8 @@ const STATEMENTS: Readonly<Record<string, readonly string[]>> = {
   heat: ['confidence', 'source'],
   infection: ['confidence', 'source'],
   usual: ['confidence', 'region', 'source'],
+  varieties: ['confidence', 'region', 'source'],
+  hours: ['confidence', 'region', 'source'],
 }
 
 function basisOf(name: string | undefined, bases: Bases): { [key: string]: Json } {

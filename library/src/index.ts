@@ -1,87 +1,59 @@
-import appleScab from '../pathogens/apple-scab.json' with { type: 'json' }
-import fireBlight from '../pathogens/fire-blight.json' with { type: 'json' }
-import greyMould from '../pathogens/grey-mould.json' with { type: 'json' }
-import onionDownyMildew from '../pathogens/onion-downy-mildew.json' with { type: 'json' }
-import potatoEarlyBlight from '../pathogens/potato-early-blight.json' with { type: 'json' }
-import potatoLateBlight from '../pathogens/potato-late-blight.json' with { type: 'json' }
-import tomatoEarlyBlight from '../pathogens/tomato-early-blight.json' with { type: 'json' }
-import tomatoLateBlight from '../pathogens/tomato-late-blight.json' with { type: 'json' }
-import vineDownyMildew from '../pathogens/vine-downy-mildew.json' with { type: 'json' }
-import vinePowderyMildew from '../pathogens/vine-powdery-mildew.json' with { type: 'json' }
-import apple from '../indicators/apple.json' with { type: 'json' }
-import blackLocust from '../indicators/black-locust.json' with { type: 'json' }
-import catalpa from '../indicators/catalpa.json' with { type: 'json' }
-import chicory from '../indicators/chicory.json' with { type: 'json' }
-import commonLilac from '../indicators/common-lilac.json' with { type: 'json' }
-import elderberry from '../indicators/elderberry.json' with { type: 'json' }
-import forsythia from '../indicators/forsythia.json' with { type: 'json' }
-import linden from '../indicators/linden.json' with { type: 'json' }
-import serviceberry from '../indicators/serviceberry.json' with { type: 'json' }
-import cherryFruitFly from '../organisms/cherry-fruit-fly.json' with { type: 'json' }
-import codlingMoth from '../organisms/codling-moth.json' with { type: 'json' }
-import europeanCornBorer from '../organisms/european-corn-borer.json' with { type: 'json' }
-import fungusGnats from '../organisms/fungus-gnats.json' with { type: 'json' }
-import grapeBerryMoth from '../organisms/grape-berry-moth.json' with { type: 'json' }
-import onionMaggot from '../organisms/onion-maggot.json' with { type: 'json' }
-import onionThrips from '../organisms/onion-thrips.json' with { type: 'json' }
-import orientalFruitMoth from '../organisms/oriental-fruit-moth.json' with { type: 'json' }
-import peachTwigBorer from '../organisms/peach-twig-borer.json' with { type: 'json' }
-import pearPsylla from '../organisms/pear-psylla.json' with { type: 'json' }
-import twoSpottedMite from '../organisms/two-spotted-mite.json' with { type: 'json' }
-import westernFlowerThrips from '../organisms/western-flower-thrips.json' with { type: 'json' }
-import barnyardGrass from '../weeds/barnyard-grass.json' with { type: 'json' }
-import chickweed from '../weeds/chickweed.json' with { type: 'json' }
-import creepingThistle from '../weeds/creeping-thistle.json' with { type: 'json' }
-import himalayanBalsam from '../weeds/himalayan-balsam.json' with { type: 'json' }
-import japaneseKnotweed from '../weeds/japanese-knotweed.json' with { type: 'json' }
-import lambsquarters from '../weeds/lambsquarters.json' with { type: 'json' }
-import scotchBroom from '../weeds/scotch-broom.json' with { type: 'json' }
-import wildParsnip from '../weeds/wild-parsnip.json' with { type: 'json' }
+/// <reference types="vite/client" />
 import { spellOut } from './authored.js'
+import { causeSchema, type Cause } from './cause.js'
+import { methodSchema, type Method } from './method.js'
 import { indicatorSchema, organismSchema, type Indicator, type Organism } from './schema.js'
 
+export * from './about.js'
+export * from './cause.js'
+export * from './method.js'
 export * from './model.js'
+export * from './provenance.js'
 export * from './schema.js'
+export * from './vocabulary.js'
 export { spellOut } from './authored.js'
 
-const animals = [
-  cherryFruitFly,
-  codlingMoth,
-  europeanCornBorer,
-  fungusGnats,
-  grapeBerryMoth,
-  onionMaggot,
-  onionThrips,
-  orientalFruitMoth,
-  peachTwigBorer,
-  pearPsylla,
-  twoSpottedMite,
-  westernFlowerThrips,
-]
-const pathogens = [
-  appleScab,
-  fireBlight,
-  greyMould,
-  onionDownyMildew,
-  potatoEarlyBlight,
-  potatoLateBlight,
-  tomatoEarlyBlight,
-  tomatoLateBlight,
-  vineDownyMildew,
-  vinePowderyMildew,
-]
-const weeds = [barnyardGrass, chickweed, creepingThistle, himalayanBalsam, japaneseKnotweed, lambsquarters, scotchBroom, wildParsnip]
-const bloomPlants = [forsythia, serviceberry, apple, commonLilac, blackLocust, elderberry, catalpa, linden, chicory]
+type Files = Record<string, unknown>
 
-/** Every organism of the library, by name, checked; a bad entry stops the program at start. */
-export const organisms: readonly Organism[] = [...animals, ...pathogens, ...weeds]
-  .map((entry) => organismSchema.parse(spellOut(entry)))
-  .sort((a, b) => a.name.localeCompare(b.name))
+/** Entries of a folder, each file one, checked; a bad entry stops the program at start and is named. */
+const entriesOf = <T>(files: Files, parse: (entry: unknown) => T): T[] =>
+  Object.entries(files).map(([file, entry]) => {
+    try {
+      return parse(spellOut(entry))
+    } catch (error) {
+      throw new Error(`${file}: ${error instanceof Error ? error.message : String(error)}`, { cause: error })
+    }
+  })
 
-/** The plants whose bloom tells the season, in the order in which they bloom. */
-export const indicators: readonly Indicator[] = bloomPlants.map((entry) => indicatorSchema.parse(spellOut(entry)))
+const byName = (a: { name: string }, b: { name: string }): number => a.name.localeCompare(b.name)
+const firstBloom = ({ biofix, events }: Indicator): number => (biofix.kind === 'date' ? 0 : 1e4) + (events[0]?.heat.value ?? 0)
+
+/** Every organism of the library, by name. */
+export const organisms: readonly Organism[] = [
+  ...entriesOf(import.meta.glob('../organisms/*.json', { eager: true, import: 'default' }), (e) => organismSchema.parse(e)),
+  ...entriesOf(import.meta.glob('../pathogens/*.json', { eager: true, import: 'default' }), (e) => organismSchema.parse(e)),
+  ...entriesOf(import.meta.glob('../weeds/*.json', { eager: true, import: 'default' }), (e) => organismSchema.parse(e)),
+].sort(byName)
+
+/** The plants whose bloom tells the season, in the order in which they bloom; those that wait for chill last. */
+export const indicators: readonly Indicator[] = entriesOf(
+  import.meta.glob('../indicators/*.json', { eager: true, import: 'default' }),
+  (e) => indicatorSchema.parse(e),
+).sort((a, b) => firstBloom(a) - firstBloom(b))
+
+/** Ways to act, by name. */
+export const methods: readonly Method[] = entriesOf(import.meta.glob('../methods/*.json', { eager: true, import: 'default' }), (e) =>
+  methodSchema.parse(e),
+).sort(byName)
+
+/** Causes of damage that are no organism. */
+export const causes: readonly Cause[] = entriesOf(import.meta.glob('../causes/causes.json', { eager: true, import: 'default' }), (e) =>
+  causeSchema.array().parse((e as { causes: unknown }).causes),
+).flat()
+
+const organismsById = new Map(organisms.map((organism) => [organism.id, organism]))
+const methodsById = new Map(methods.map((method) => [method.id, method]))
 
 /** The entry with this id, if the library has it. */
-export function findOrganism(id: string): Organism | undefined {
-  return organisms.find((organism) => organism.id === id)
-}
+export const findOrganism = (id: string): Organism | undefined => organismsById.get(id)
+export const findMethod = (id: string): Method | undefined => methodsById.get(id)

@@ -1,15 +1,20 @@
 import { describe, expect, test } from 'vitest'
 import {
+  causes,
   expectedFigures,
+  findMethod,
   forecastFigures,
   forecastQuantities,
   indicatorModel,
   indicators,
+  methods,
   modelOf,
   organisms,
   organismSchema,
+  plantParts,
   quantitySchema,
   restsOnPlaceholder,
+  signKinds,
   spellOut,
 } from './index.js'
 
@@ -96,19 +101,25 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
 
   test('ends in a stage that nothing reaches, so that its last window closes', () => {
     const last = organism.generations.at(-1)
-    if (last) expect(last.reachableStages).not.toContain(last.events.at(-1)!.stage)
+    const ends = last?.events.at(-1)
+    if (last && ends) expect(last.reachableStages).not.toContain(ends.stage)
   })
 
-  test('has a model of events, infection or emergence', () => {
+  test('has a model of events, infection or emergence, or says its months', () => {
     const { generations, infection, emergence } = modelOf(organism)
-    expect(generations.length > 0 || infection !== undefined || emergence !== undefined).toBe(true)
+    const events = generations.flatMap((generation) => generation.events)
+    if (organism.monthsOnly) {
+      expect(events).toEqual([])
+      expect(restsOnPlaceholder(organism)).toBe(true)
+      for (const { usual, name } of organism.generations) expect(usual?.months.length, name).toBeGreaterThan(0)
+    } else expect(events.length > 0 || infection !== undefined || emergence !== undefined).toBe(true)
   })
 
   test('says where every number of the forecast holds, once by each name', () => {
     const figures = [...forecastFigures(organism), ...expectedFigures(organism)]
     for (const { quantity } of figures) expect(quantity.region.length).toBeGreaterThan(2)
     expect(new Set(figures.map(({ path }) => path)).size).toBe(figures.length)
-    expect(figures.length).toBeGreaterThan(3)
+    if (!organism.monthsOnly) expect(figures.length).toBeGreaterThan(3)
   })
 
   test('warns of harm to food, people and by spread, and says what helps when it is too late', () => {
@@ -131,4 +142,91 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
     const lower = { ...organism.heat.lower, confidence: 'placeholder' as const }
     expect(restsOnPlaceholder({ ...organism, heat: { ...organism.heat, lower } })).toBe(true)
   })
+})
+
+describe.each(organisms.map((o) => [o.name, o] as const))('what is known of %s', (_, { about, stages, kind, name }) => {
+  const ids = stages.map(({ id }) => id)
+
+  test('names only stages and methods that there are, and no method on a stage that nothing from outside reaches', () => {
+    expect([...ids, 'adult', 'larva']).toContain(about.damage.stage)
+    for (const { method, stages: reached } of about.reach) {
+      expect(findMethod(method), method).toBeDefined()
+      for (const stage of reached) expect(ids, `${method} on ${stage}`).toContain(stage)
+      const { kind: way } = findMethod(method)!
+      if (
+        way === 'chemical' &&
+        !['stem-injection', 'cut-stem-paint', 'single-site-fungicide', 'foliar-systemic', 'horticultural-oil'].includes(method)
+      )
+        for (const stage of reached) expect(stages.find(({ id }) => id === stage)?.reachable, `${method} on ${stage}`).toBe(true)
+    }
+  })
+
+  test('can be told from its look-alikes by at least two characters, one of them decisive, and each look-alike by one', () => {
+    const { lookAlikes, characters } = about.identity
+    expect(characters.some(({ decisive }) => decisive)).toBe(true)
+    for (const { id } of lookAlikes)
+      expect(
+        characters.some(({ others }) => others.of.includes(id)),
+        id,
+      ).toBe(true)
+    expect(new Set(characters.map(({ id }) => id)).size).toBe(characters.length)
+    for (const { here, others, id } of characters) expect(here.text, id).not.toBe(others.text)
+  })
+
+  test('gives itself away by a sign that is typical', () => {
+    expect(Math.max(...about.signs.map(({ typical }) => typical))).toBeGreaterThanOrEqual(0.7)
+    if (kind === 'weed')
+      expect(
+        about.signs.some(({ sign }) => sign === 'stranger' || sign === 'carpet'),
+        name,
+      ).toBe(true)
+  })
+
+  test('has something gentler than a spray against it', () => {
+    expect(about.reach.some(({ method }) => findMethod(method)!.kind !== 'chemical')).toBe(true)
+  })
+})
+
+describe.each(methods.map((m) => [m.name, m] as const))('the method %s', (_, method) => {
+  test('has its hazards to people or a label, its order of steps, and one who may use it knows how it went', () => {
+    const groups = new Set(method.hazards.map(({ group }) => group))
+    expect(groups.has('people') || groups.has('spread') || groups.has('plants') || groups.has('food')).toBe(true)
+    expect(method.steps.length).toBeGreaterThanOrEqual(2)
+    expect(method.goodJob).not.toBe(method.failedJob)
+    if (method.kind === 'chemical' && !['cut-stem-paint', 'stem-injection'].includes(method.id))
+      expect(
+        method.hazards.some(({ text }) => text.includes('label')),
+        'the label',
+      ).toBe(true)
+  })
+})
+
+test('a cut stem is painted within a minute, and nothing by hand that ripens is left to lie', () => {
+  expect(findMethod('cut-stem-paint')!.steps.some(({ within }) => within?.includes('minute'))).toBe(true)
+  expect(findMethod('hand-pulling')!.hazards.some(({ group, text }) => group === 'spread' && /bag/.test(text))).toBe(true)
+})
+
+test('the library is wide enough: animals, diseases, weeds of every form, bloom plants, methods and causes that are no pest', () => {
+  const of = (...kinds: string[]): number => organisms.filter(({ kind }) => kinds.includes(kind)).length
+  expect(of('insect', 'mite')).toBeGreaterThanOrEqual(45)
+  expect(of('disease')).toBeGreaterThanOrEqual(10)
+  expect(of('weed')).toBeGreaterThanOrEqual(25)
+  expect(indicators.length).toBeGreaterThanOrEqual(25)
+  expect(methods.length).toBeGreaterThanOrEqual(40)
+  expect(new Set(methods.map(({ kind }) => kind)).size).toBe(5)
+  expect(causes.map(({ id }) => id)).toEqual(expect.arrayContaining(['drought', 'frost', 'herbicide', 'nitrogen']))
+  const places = organisms.flatMap(({ crops, about }) => [...crops, ...about.hosts]).join(' ')
+  for (const place of ['apple', 'grape', 'strawberry', 'corn', 'cabbage', 'rose', 'cucumber', 'woods', 'stream banks', 'marshes'])
+    expect(places, place).toContain(place)
+  const signs = [...organisms.flatMap(({ about }) => about.signs), ...causes.flatMap((cause) => cause.signs)]
+  for (const part of plantParts)
+    expect(
+      signs.some((sign) => sign.part === part),
+      part,
+    ).toBe(true)
+  for (const kind of signKinds)
+    expect(
+      signs.some((sign) => sign.sign === kind),
+      kind,
+    ).toBe(true)
 })

@@ -1,15 +1,6 @@
 import { z } from 'zod'
-
-/** Where a number comes from. A paper is named only where it is certain; most practice knowledge has none. */
-export const sourceSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('paper'), authors: z.string().min(3), year: z.int().min(1850).max(2026) }),
-  z.strictObject({ kind: z.literal('common-knowledge') }),
-  z.strictObject({ kind: z.literal('none') }),
-])
-
-export const confidenceSchema = z.enum(['established', 'approximate', 'placeholder'])
-
-const provenance = { confidence: confidenceSchema, region: z.string().min(3), source: sourceSchema }
+import { aboutSchema } from './about.js'
+import { confidenceSchema, hazardSchema, provenance, sourceSchema } from './provenance.js'
 
 export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'portions', '1'] as const
 
@@ -20,12 +11,6 @@ export const quantitySchema = z
     error: 'an established value needs a paper',
     path: ['source'],
   })
-
-/** What may harm whom. `none-known` says that somebody looked. */
-export const hazardSchema = z.strictObject({
-  group: z.enum(['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread']),
-  text: z.string().min(10),
-})
 
 /** An event on the heat scale. For a Weibull `shape` and `onset` say how it is spread, and `spread` is not asked. */
 const eventSchema = z
@@ -147,48 +132,61 @@ const stageSchema = z.strictObject({
   where: z.string().min(3),
 })
 
-export const organismSchema = z.strictObject({
-  id: z.string().regex(/^[a-z-]+$/),
-  version: z.string().regex(/^\d+\.\d+\.\d+$/),
-  name: z.string().min(3),
-  scientificName: z.string().min(3),
-  kind: z.enum(['insect', 'mite', 'disease', 'weed']),
-  crops: z.array(z.string()).min(1),
-  heat: heatRuleSchema,
-  biofix: biofixSchema,
-  stages: z.array(stageSchema).min(2),
-  generations: z.array(
-    z.strictObject({
-      id: z.string().regex(/^[a-z0-9-]+$/),
-      name: z.string().min(3),
-      events: z.array(eventSchema).min(2),
-      reachableStages: z.array(z.string()).min(1),
-      /** Day length at which half of this generation's sensitive stage, which `at` begins, goes into diapause, and how sharply. */
-      diapause: z.strictObject({ at: z.string(), criticalHours: quantitySchema, slope: quantitySchema }).optional(),
-      /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */
-      usual: usualSchema.optional(),
+export const organismSchema = z
+  .strictObject({
+    id: z.string().regex(/^[a-z-]+$/),
+    version: z.string().regex(/^\d+\.\d+\.\d+$/),
+    name: z.string().min(3),
+    scientificName: z.string().min(3),
+    kind: z.enum(['insect', 'mite', 'disease', 'weed']),
+    crops: z.array(z.string()).min(1),
+    /** No trustworthy number of its year is known: it is given by months, and nothing is computed from its heat rule. */
+    monthsOnly: z.boolean().default(false),
+    heat: heatRuleSchema,
+    biofix: biofixSchema,
+    stages: z.array(stageSchema).min(2),
+    generations: z.array(
+      z.strictObject({
+        id: z.string().regex(/^[a-z0-9-]+$/),
+        name: z.string().min(3),
+        /** In their order; none where only months are known. */
+        events: z.array(eventSchema),
+        reachableStages: z.array(z.string()).min(1),
+        /** Day length at which half of this generation's sensitive stage, which `at` begins, goes into diapause, and how sharply. */
+        diapause: z.strictObject({ at: z.string(), criticalHours: quantitySchema, slope: quantitySchema }).optional(),
+        /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */
+        usual: usualSchema.optional(),
+      }),
+    ),
+    infection: infectionSchema.optional(),
+    emergence: emergenceSchema.optional(),
+    /** What still helps once the last stage that can be reached is past. */
+    tooLate: z.string().min(20),
+    /** What to do where no treatment from outside reaches enough of it. */
+    poorlyReachable: z.string().min(20).optional(),
+    sampling: z.strictObject({
+      unit: z.string().min(3),
+      units: z.string().min(3),
+      item: z.string().min(3),
+      items: z.string().min(3),
+      itemsPerUnit: z.int().positive(),
+      suggestedUnits: z.int().positive(),
+      how: z.string().min(20),
+      classes: z.array(z.strictObject({ id: z.string().regex(/^[a-z-]+$/), name: z.string().min(3), weight: z.number().min(0) })).min(1),
+      threshold: quantitySchema,
     }),
-  ),
-  infection: infectionSchema.optional(),
-  emergence: emergenceSchema.optional(),
-  /** What still helps once the last stage that can be reached is past. */
-  tooLate: z.string().min(20),
-  /** What to do where no treatment from outside reaches enough of it. */
-  poorlyReachable: z.string().min(20).optional(),
-  sampling: z.strictObject({
-    unit: z.string().min(3),
-    units: z.string().min(3),
-    item: z.string().min(3),
-    items: z.string().min(3),
-    itemsPerUnit: z.int().positive(),
-    suggestedUnits: z.int().positive(),
-    how: z.string().min(20),
-    classes: z.array(z.strictObject({ id: z.string().regex(/^[a-z-]+$/), name: z.string().min(3), weight: z.number().min(0) })).min(1),
-    threshold: quantitySchema,
-  }),
-  lookAlikes: z.array(z.string().min(20)).min(1),
-  hazards: z.array(hazardSchema).min(1),
-})
+    lookAlikes: z.array(z.string().min(20)).min(1),
+    hazards: z.array(hazardSchema).min(1),
+    about: aboutSchema,
+  })
+  .refine((o) => o.monthsOnly || o.generations.every(({ events }) => events.length >= 2), {
+    error: 'a generation needs at least two events, or the entry monthsOnly',
+    path: ['generations'],
+  })
+  .refine((o) => !o.monthsOnly || o.generations.every(({ usual }) => usual !== undefined), {
+    error: 'an entry by months says in which months each generation can be reached',
+    path: ['generations'],
+  })
 
 export type Source = z.infer<typeof sourceSchema>
 export type Confidence = z.infer<typeof confidenceSchema>

@@ -1,0 +1,88 @@
+import { describe, expect, test } from 'vitest'
+import { drillScore, identityVerdict, nextObservations, rankSuspects, type Candidate, type Character } from './index.js'
+
+const sign = (part: string, name: string, typical: number, months = [6, 7, 8]) => ({ part, sign: name, typical, months })
+const borer: Candidate = { id: 'borer', prior: 1, signs: [sign('stem', 'frass', 0.9), sign('plant', 'wilt', 0.8)] }
+const bug: Candidate = { id: 'bug', prior: 1, signs: [sign('leaf', 'eggs', 0.8), sign('plant', 'wilt', 0.5)] }
+const drought: Candidate = { id: 'drought', prior: 2, signs: [sign('plant', 'wilt', 0.8, [5, 6, 7, 8, 9])] }
+const all = [borer, bug, drought]
+const wilt = { part: 'plant', sign: 'wilt', seen: true }
+
+describe('suspects', () => {
+  test('worked by hand: wilting alone speaks for what is commonest', () => {
+    const ranked = rankSuspects(all, [wilt], { month: 7 })
+    // 1 × 0.8, 1 × 0.5, 2 × 0.8 of 2.9
+    expect(ranked.map(({ id }) => id)).toEqual(['drought', 'borer', 'bug'])
+    expect(ranked[0]!.probability).toBeCloseTo(1.6 / 2.9, 9)
+    expect(ranked.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9)
+  })
+
+  test('frass at the stem is the observation that separates them best; seen it names the borer, not seen it clears it', () => {
+    const [next] = nextObservations(all, [wilt], { month: 7 })
+    expect(next).toMatchObject({ part: 'stem', sign: 'frass', shownBy: ['borer'] })
+    expect(next!.gain).toBeGreaterThan(0.3)
+    const frass = (seen: boolean) => rankSuspects(all, [wilt, { part: 'stem', sign: 'frass', seen }], { month: 7 })
+    expect(frass(true)[0]).toMatchObject({ id: 'borer' })
+    expect(frass(true)[0]!.probability).toBeGreaterThan(0.85)
+    expect(frass(false).find(({ id }) => id === 'borer')!.probability).toBeLessThan(0.06)
+  })
+
+  test('what was looked for is not asked again, and no gain is below nothing', () => {
+    const asked = [wilt, { part: 'stem', sign: 'frass', seen: false }]
+    const next = nextObservations(all, asked, { month: 7 }, 10)
+    expect(next.map(({ part, sign: s }) => `${part} ${s}`)).toEqual(['leaf eggs'])
+    for (const { gain } of next) expect(gain).toBeGreaterThanOrEqual(0)
+  })
+
+  test('out of season, or on another part, a sign speaks for less', () => {
+    const of = (month: number, part = 'stem') =>
+      rankSuspects([borer, bug], [{ part, sign: 'frass', seen: true }], { month }).find(({ id }) => id === 'borer')!.probability
+    expect(of(7)).toBeGreaterThan(of(9))
+    expect(of(9)).toBeGreaterThan(of(1))
+    expect(of(7)).toBeGreaterThan(of(7, 'leaf'))
+    expect(of(7, 'leaf')).toBeGreaterThan(0.5)
+  })
+
+  test('names what is wrong', () => {
+    expect(() => rankSuspects(all, [], { month: 13 })).toThrow(/month must be 1 to 12, got 13/)
+    expect(() => rankSuspects([{ ...bug, prior: 0 }], [], { month: 5 })).toThrow(/candidate\.prior.*bug/)
+  })
+})
+
+describe('look-alikes', () => {
+  const characters: Character[] = [
+    { id: 'stem', others: ['hemlock'], decisive: true },
+    { id: 'flower', others: ['hemlock', 'cow-parsnip'], decisive: true },
+    { id: 'smell', others: ['alexanders'], decisive: false },
+  ]
+  const likes = ['hemlock', 'cow-parsnip', 'alexanders']
+
+  test('match only once each of them is ruled out', () => {
+    expect(identityVerdict(characters, likes, {})).toEqual({ verdict: 'unsure', open: likes, likely: [], ask: ['flower', 'stem', 'smell'] })
+    expect(identityVerdict(characters, likes, { stem: 'here', flower: 'here' })).toMatchObject({ verdict: 'unsure', open: ['alexanders'] })
+    expect(identityVerdict(characters, likes, { flower: 'here', smell: 'here' })).toMatchObject({ verdict: 'matches', ask: ['stem'] })
+  })
+
+  test('one decisive character against it settles it, and names what it may be instead', () => {
+    const { verdict, likely } = identityVerdict(characters, likes, { stem: 'here', flower: 'others', smell: 'here' })
+    expect(verdict).toBe('does-not-match')
+    expect(likely).toEqual(['cow-parsnip'])
+  })
+
+  test('a doubt, or a weak character against it, leaves it unsure', () => {
+    expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'here', smell: 'others' }).verdict).toBe('unsure')
+    expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'unsure', smell: 'here' }).verdict).toBe('unsure')
+  })
+})
+
+test('a drill tells misses from false alarms', () => {
+  const trials = [
+    { isIt: true, saidIt: true },
+    { isIt: true, saidIt: false },
+    { isIt: false, saidIt: true },
+    { isIt: false, saidIt: false },
+    { isIt: false, saidIt: false },
+  ]
+  expect(drillScore(trials)).toEqual({ shown: 5, misses: 1, falseAlarms: 1, missRate: 0.5, falseAlarmRate: 1 / 3 })
+  expect(drillScore([])).toMatchObject({ shown: 0, missRate: 0, falseAlarmRate: 0 })
+})

@@ -1,0 +1,2 @@
+export * from './lookAlikes.js'
+export * from './suspects.js'

@@ -1,0 +1,139 @@
+/** A sign by which a cause gives itself away, with the share of its cases in which it is seen. */
+export interface CauseSign {
+  part: string
+  sign: string
+  /** Months, 1 to 12, in which it is seen. */
+  months: readonly number[]
+  /** Share of the cases in which it is seen, 0..1. */
+  typical: number
+  hour?: string | undefined
+}
+
+/** Something that may be the cause: an organism, or weather, soil and the like. */
+export interface Candidate {
+  id: string
+  /** How often it is the cause here, relative to the others, before anything is looked at; above 0. */
+  prior: number
+  signs: readonly CauseSign[]
+}
+
+/** What was looked for, and whether it was seen. */
+export interface Observation {
+  part: string
+  sign: string
+  seen: boolean
+}
+
+export interface Circumstances {
+  month: number
+  /** When it was seen, where that is known. */
+  hour?: string | undefined
+}
+
+export interface Suspect {
+  id: string
+  /** 0..1; all together 1. */
+  probability: number
+}
+
+/** Seen though it is none of the cause's signs: something else is there as well, or it was named wrongly. */
+const BY_CHANCE = 0.03
+/** The same sign on another part of the plant counts for this much: people name parts differently. */
+const OTHER_PART = 0.25
+const OUT_OF_SEASON = 0.15
+const OTHER_HOUR = 0.5
+const MONTHS = 12
+
+function monthsApart(months: readonly number[], month: number): number {
+  return Math.min(...months.map((m) => Math.min(Math.abs(m - month), MONTHS - Math.abs(m - month))))
+}
+
+/** Probability that a sign is seen where a candidate is the cause. */
+export function probabilityOfSign(candidate: Candidate, part: string, sign: string, { month, hour }: Circumstances): number {
+  let best = BY_CHANCE
+  for (const s of candidate.signs) {
+    if (s.sign !== sign) continue
+    const away = monthsApart(s.months, month)
+    const season = away === 0 ? 1 : away === 1 ? 0.5 : OUT_OF_SEASON
+    const atHour = hour !== undefined && s.hour !== undefined && s.hour !== hour ? OTHER_HOUR : 1
+    best = Math.max(best, s.typical * (s.part === part ? 1 : OTHER_PART) * season * atHour)
+  }
+  return Math.min(best, 1 - BY_CHANCE)
+}
+
+/**
+ * Candidates in the order of their probability after what was seen and not seen: Bayes with signs taken as independent given the
+ * cause.
+ *
+ * @throws RangeError for a prior not above 0, or a month outside 1 to 12
+ */
+export function rankSuspects(
+  candidates: readonly Candidate[],
+  observations: readonly Observation[],
+  circumstances: Circumstances,
+): Suspect[] {
+  const { month } = circumstances
+  if (!Number.isInteger(month) || month < 1 || month > MONTHS) throw new RangeError(`month must be 1 to 12, got ${month}`)
+  const weights = candidates.map((candidate) => {
+    if (!(candidate.prior > 0)) throw new RangeError(`candidate.prior must be above 0, got ${candidate.prior} for ${candidate.id}`)
+    return observations.reduce((weight, { part, sign, seen }) => {
+      const p = probabilityOfSign(candidate, part, sign, circumstances)
+      return weight * (seen ? p : 1 - p)
+    }, candidate.prior)
+  })
+  const total = weights.reduce((sum, weight) => sum + weight, 0)
+  return candidates
+    .map(({ id }, i) => ({ id, probability: total > 0 ? (weights[i] as number) / total : 0 }))
+    .sort((a, b) => b.probability - a.probability || a.id.localeCompare(b.id))
+}
+
+/** An observation worth making next. */
+export interface NextObservation {
+  part: string
+  sign: string
+  /** Bits by which it is expected to reduce the uncertainty about the cause. */
+  gain: number
+  /** Candidates that would show it, the most probable first. */
+  shownBy: string[]
+}
+
+const entropy = (shares: readonly number[]): number => shares.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0)
+
+/** Only these many of the most probable suspects are told apart: what hardly anybody suspects asks no question. */
+const TOLD_APART = 12
+
+/**
+ * The observations that would separate the suspects best, by expected gain of information (Shannon 1948), best first. What was
+ * looked for already is not asked again.
+ */
+export function nextObservations(
+  candidates: readonly Candidate[],
+  observations: readonly Observation[],
+  circumstances: Circumstances,
+  most = 3,
+): NextObservation[] {
+  const ranked = rankSuspects(candidates, observations, circumstances).slice(0, TOLD_APART)
+  const mass = ranked.reduce((sum, { probability }) => sum + probability, 0)
+  const suspects = ranked.map(({ id, probability }) => ({
+    candidate: candidates.find((c) => c.id === id) as Candidate,
+    share: mass > 0 ? probability / mass : 0,
+  }))
+  const now = entropy(suspects.map(({ share }) => share))
+  const asked = new Set(observations.map(({ part, sign }) => `${part} ${sign}`))
+  const questions = new Map<string, { part: string; sign: string }>()
+  for (const { candidate } of suspects)
+    for (const { part, sign } of candidate.signs) if (!asked.has(`${part} ${sign}`)) questions.set(`${part} ${sign}`, { part, sign })
+  return [...questions.values()]
+    .map(({ part, sign }) => {
+      const seen = suspects.map(({ candidate, share }) => share * probabilityOfSign(candidate, part, sign, circumstances))
+      const p = seen.reduce((sum, s) => sum + s, 0)
+      const not = suspects.map(({ share }, i) => share - (seen[i] as number))
+      const after = p * entropy(seen.map((s) => s / p)) + (1 - p) * entropy(not.map((s) => s / (1 - p)))
+      const shownBy = suspects
+        .filter(({ candidate }) => candidate.signs.some((s) => s.part === part && s.sign === sign))
+        .map(({ candidate }) => candidate.id)
+      return { part, sign, gain: now - after, shownBy }
+    })
+    .sort((a, b) => b.gain - a.gain || `${a.part}${a.sign}`.localeCompare(`${b.part}${b.sign}`))
+    .slice(0, most)
+}

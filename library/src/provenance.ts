@@ -1,0 +1,20 @@
+import { z } from 'zod'
+
+/** Where a number comes from. A paper is named only where it is certain; most practice knowledge has none. */
+export const sourceSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('paper'), authors: z.string().min(3), year: z.int().min(1850).max(2026) }),
+  z.strictObject({ kind: z.literal('common-knowledge') }),
+  z.strictObject({ kind: z.literal('none') }),
+])
+
+export const confidenceSchema = z.enum(['established', 'approximate', 'placeholder'])
+
+export const provenance = { confidence: confidenceSchema, region: z.string().min(3), source: sourceSchema }
+
+export const hazardGroups = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
+
+/** What may harm whom. `none-known` says that somebody looked. */
+export const hazardSchema = z.strictObject({ group: z.enum(hazardGroups), text: z.string().min(10) })
+
+/** Month of the year in the northern hemisphere; the southern one is half a year later. */
+export const monthSchema = z.int().min(1).max(12)
