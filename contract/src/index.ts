@@ -1,5 +1,6 @@
 import { calibration } from './calibration.js'
 import { demo, devices } from './devices.js'
+import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
@@ -11,6 +12,7 @@ export * from './calibration.js'
 export * from './common.js'
 export * from './devices.js'
 export * from './endpoint.js'
+export * from './library.js'
 export * from './openapi.js'
 export * from './organisms.js'
 export * from './outcomes.js'
@@ -25,4 +27,4 @@ export * from './watches.js'
 export * from './weather.js'
 
 /** Every operation of the HTTP interface, by resource. */
-export const endpoints = { sites, blocks, weather, watches, calibration, scouting, treatments, outcomes, devices, demo }
+export const endpoints = { sites, blocks, weather, watches, calibration, library, scouting, treatments, outcomes, devices, demo }

@@ -56,9 +56,9 @@ const watchParams = z.object({ siteId: id, watchId: id })
 export const watches = {
   organisms: endpoint({
     method: 'get',
-    path: '/organisms',
-    summary: 'The library',
-    params: z.object({}),
+    path: '/sites/:siteId/organisms',
+    summary: 'Organisms that can be watched, the site’s own among them',
+    params: siteParams,
     input: z.object({}),
     response: z.array(organismSchema),
   }),

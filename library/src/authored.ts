@@ -36,7 +36,8 @@ type Bases = Readonly<Record<string, { [key: string]: Json }>>
 
 /**
  * An entry as its authors write it, spelt out: `bases` names what figures rest on, `basis` says which one holds from there inwards,
- * and a figure is a bare number or `{ value, unit?, basis? }`. What comes out has confidence, region and source at every figure.
+ * and a figure is a bare number or `{ value, unit?, basis? }`. What comes out has confidence, region and source at every figure; an
+ * entry that is spelt out already stays as it is.
  *
  * @throws Error naming a basis that the entry does not have
  */
@@ -64,7 +65,8 @@ function within(node: Json, name: string, basis: string | undefined, bases: Base
   if (typeof rest['value'] === 'number') return figure(rest, unit, held, bases)
   const inner = Object.fromEntries(Object.entries(rest).map(([key, value]) => [key, within(value, key, held, bases)]))
   // A rule, a model and the usual months are statements of their own and carry what they rest on themselves.
-  return STATEMENTS[name] ? { ...inner, ...pick(basisOf(held, bases), STATEMENTS[name]) } : inner
+  const stated = STATEMENTS[name]
+  return stated && inner['confidence'] === undefined ? { ...inner, ...pick(basisOf(held, bases), stated) } : inner
 }
 
 const STATEMENTS: Readonly<Record<string, readonly string[]>> = {
@@ -85,5 +87,6 @@ const pick = (from: { [key: string]: Json }, keys: readonly string[]): { [key: s
   Object.fromEntries(keys.flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])))
 
 function figure(given: { [key: string]: Json }, unit: Unit | undefined, basis: string | undefined, bases: Bases): Json {
-  return { ...(unit ? { unit } : {}), ...given, ...basisOf(basis, bases) }
+  const whole = { ...(unit ? { unit } : {}), ...given }
+  return given['confidence'] === undefined ? { ...whole, ...basisOf(basis, bases) } : whole
 }

@@ -53,6 +53,10 @@ describe('an entry as it is written', () => {
     })
   })
 
+  test('that is spelt out already stays as it is', () => {
+    for (const entry of [organisms[0], organisms.at(-1), methods[0]]) expect(spellOut(entry)).toEqual(entry)
+  })
+
   test('is refused where a figure rests on a basis that it does not have', () => {
     expect(() => spellOut({ bases, event: { heat: 139 } })).toThrow('has no basis here')
     expect(() => spellOut({ bases, basis: 'feild', event: { heat: 139 } })).toThrow('has no basis feild')

@@ -8,6 +8,7 @@ import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
 import { toProblem } from './http/problems.js'
 import type { Deps } from './http/route.js'
+import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
 import { siteRoutes } from './sites/routes.js'
@@ -41,6 +42,7 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,
+    libraryRoutes,
     treatmentRoutes,
     scoutingRoutes,
     outcomeRoutes,

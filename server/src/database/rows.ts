@@ -24,6 +24,11 @@ export type Editable =
   | 'station_correction'
   | 'own_figure'
   | 'event_record'
+  | 'own_organism'
+  | 'own_method'
+  | 'photo'
+  | 'identity_check'
+  | 'bloom_plant'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')

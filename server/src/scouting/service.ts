@@ -1,11 +1,11 @@
 import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
 import { effectiveCount } from '@bocado/core'
-import { findOrganism, type Organism } from '@bocado/library'
+import type { Organism } from '@bocado/library'
 import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { findWatch, type StoredWatch } from '../watches/store.js'
+import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
 import { findRound, roundsOfSeason, type StoredRound } from './store.js'
 
 const weightsOf = (organism: Organism): Record<string, number> =>
@@ -13,9 +13,8 @@ const weightsOf = (organism: Organism): Record<string, number> =>
 
 /** A round with what it amounts to: effective count per unit and per hundred items, beside the threshold. */
 function presented(round: StoredRound): Round {
-  const { organismId, ownThreshold, ...shown } = round
-  const organism = findOrganism(organismId)
-  if (!organism) throw new Error(`the library has no ${organismId}`)
+  const { organismId: _, ownEntry: __, ownThreshold, ...shown } = round
+  const organism = organismOf(round)
   const weights = weightsOf(organism)
   const effective = round.units.map((unit) => effectiveCount(unit, weights))
   const items = effective.length * organism.sampling.itemsPerUnit
@@ -50,8 +49,7 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
     )
     if (!area) throw fieldProblem('checkAreaId', 'choose a check area of the block that is watched')
   }
-  const organism = findOrganism(watch.organismId)
-  const classes = organism?.sampling.classes.map(({ id }) => id) ?? []
+  const classes = organismOf(watch).sampling.classes.map(({ id }) => id)
   input.units.forEach((unit, i) => {
     const unknown = Object.keys(unit).find((name) => !classes.includes(name))
     if (unknown !== undefined)

@@ -1,9 +1,13 @@
+import type { Organism } from '@bocado/library'
+import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
 
 export interface StoredRound {
   id: string
   watchId: string
   organismId: string
+  /** The organism where it is one of the site's own. */
+  ownEntry: Organism | null
   ownThreshold: number | null
   checkAreaId: string | null
   checkAreaName: string | null
@@ -14,13 +18,15 @@ export interface StoredRound {
   rowVersion: number
 }
 
-const SELECT = `SELECT r.*, w.organism_id, w.threshold_per_100, c.name AS check_area_name, p.name AS person_name FROM round r
-  JOIN watch w ON w.id = r.watch_id LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
+const SELECT = `SELECT r.*, w.organism_id, w.threshold_per_100, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry, c.name AS check_area_name, p.name AS person_name FROM round r
+  JOIN watch w ON w.id = r.watch_id
+  LEFT JOIN own_organism o ON o.site_id = w.site_id AND o.organism_id = w.organism_id AND o.deleted_at IS NULL LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
 
 const roundOf = (row: Row): StoredRound => ({
   id: row['id'] as string,
   watchId: row['watch_id'] as string,
   organismId: row['organism_id'] as string,
+  ownEntry: ownEntryOf(row),
   ownThreshold: row['threshold_per_100'] as number | null,
   checkAreaId: row['check_area_id'] as string | null,
   checkAreaName: row['check_area_name'] as string | null,

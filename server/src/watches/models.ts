@@ -3,7 +3,6 @@ import type { ModelFigure } from '@bocado/contract'
 import { resolveEvents, seededRandom, stratifiedScores, type OrganismModel } from '@bocado/core'
 import {
   expectedFigures,
-  findOrganism,
   forecastFigures,
   modelOf,
   restsOnPlaceholder,
@@ -12,6 +11,7 @@ import {
   type Organism,
 } from '@bocado/library'
 import { insertRow, liveRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { organismAt } from '../library/catalogue.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 
 /** A number of the library for which a site has its own. */
@@ -117,9 +117,9 @@ export const modelBeforeRecords = (organism: Organism, figures: readonly StoredF
     blockId,
   )
 
-function libraryEntry(organismId: string): Organism {
-  const organism = findOrganism(organismId)
-  if (!organism) throw new HttpProblem(404, 'The library has no such organism.')
+async function entryOf(w: Write, organismId: string): Promise<Organism> {
+  const organism = await organismAt(w.tx, w.siteId, organismId)
+  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
   return organism
 }
 
@@ -147,7 +147,7 @@ export async function setOwnFigure(
   figure: Omit<OwnFigure, 'fitted'>,
   evidence?: unknown,
 ): Promise<ModelFigure[]> {
-  const entry = libraryEntry(organismId)
+  const entry = await entryOf(w, organismId)
   const fitted = evidence !== undefined
   if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
   if (figure.blockId !== null) await liveRow(w.tx, w.siteId, 'block', figure.blockId)
@@ -181,7 +181,7 @@ export async function dropOwnFigure(w: Write, organismId: string, path: string, 
   if (!before) throw new HttpProblem(404, 'There is no value of its own for this number here.')
   await removeRow(w, 'own_figure', before.id, before.rowVersion)
   const left = stored.filter((f) => f !== before)
-  return figuresOf(libraryEntry(organismId), ownOf(left, organismId, blockId))
+  return figuresOf(await entryOf(w, organismId), ownOf(left, organismId, blockId))
 }
 
 function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {

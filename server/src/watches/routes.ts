@@ -1,38 +1,18 @@
-import { endpoints, type Organism as OrganismInPages } from '@bocado/contract'
-import { organisms, type Organism } from '@bocado/library'
+import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
+import { organismsOf } from '../library/catalogue.js'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Deps } from '../http/route.js'
 import { acceptCalibration, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigure } from './models.js'
+import { presentedOrganism } from './presented.js'
 import { changeWatch, createWatch, getBand, getWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
 
-/** A library entry as the pages need it. */
-function presentedOrganism(organism: Organism): OrganismInPages {
-  const { id, version, name, scientificName, kind, crops, biofix, stages, sampling, infection, tooLate, lookAlikes, hazards } = organism
-  return {
-    id,
-    version,
-    name,
-    scientificName,
-    kind,
-    crops,
-    biofix: { kind: biofix.kind, ask: biofix.ask },
-    stages,
-    sampling,
-    infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,
-    tooLate,
-    poorlyReachable: organism.poorlyReachable ?? null,
-    lookAlikes,
-    hazards,
-  }
-}
-
 export function watchRoutes(router: Router, deps: Deps): void {
   const { watches, calibration } = endpoints
-  read(router, deps, watches.organisms, () => Promise.resolve(organisms.map(presentedOrganism)))
+  read(router, deps, watches.organisms, async ({ params }) => (await organismsOf(deps.database, params.siteId)).map(presentedOrganism))
   read(router, deps, watches.list, async ({ params, input }) =>
     (await listWatches(deps.database, params.siteId, input.season)).map(presentedWatch),
   )

@@ -25,12 +25,14 @@ import {
   seasonWeather,
   type HeatRule,
 } from '@bocado/core'
-import { findOrganism, type Organism } from '@bocado/library'
+import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
 import { insertRow, liveRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import { writtenOnce, type Deps } from '../http/route.js'
+import { organismAt } from '../library/catalogue.js'
+import { routePlants } from '../library/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
@@ -59,8 +61,8 @@ function requireBiofix(site: Site, season: string, biofix: string | null): void 
 }
 
 export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.create>): Promise<Watch> {
-  const organism = findOrganism(input.organismId)
-  if (!organism) throw fieldProblem('organismId', 'choose an organism of the library')
+  const organism = await organismAt(w.tx, w.siteId, input.organismId)
+  if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
   await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
   if (civilDate(seasonStart(dayNumber(input.season), hemisphereOf(site))) !== input.season)
@@ -149,7 +151,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const site = await getSite(database, deps.clock, siteId)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [stored, blocks, rounds, treatments, products, own, wetEvents] = await Promise.all([
+  const [stored, blocks, rounds, treatments, products, own, wetEvents, route] = await Promise.all([
     listWatches(database, siteId, season),
     listBlocks(database, siteId),
     listRounds(database, siteId, season),
@@ -157,6 +159,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listProducts(database, siteId),
     listOwnFigures(database, siteId),
     listWetEvents(database, siteId, civilDate(start - LEAD_DAYS)),
+    routePlants(database, siteId),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const hemisphere = hemisphereOf(site)
@@ -194,17 +197,30 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   // Everything that the answer shows, with versions: as long as none changes it is the same answer.
   const rest = createHash('sha256')
     .update(
-      JSON.stringify([forecasts.map(({ offer }) => offer), treatments, rounds, products.map(({ id, rowVersion }) => [id, rowVersion])]),
+      JSON.stringify([
+        forecasts.map(({ offer }) => offer),
+        treatments,
+        rounds,
+        products.map(({ id, rowVersion }) => [id, rowVersion]),
+        route,
+      ]),
     )
     .digest('base64url')
   const make = (): Band => ({
     season: { start: season, days, todayIndex },
     heatAxis: memo.get(`axis ${main.key}`, () => heatAxis(main)),
-    blooms: memo.get(`blooms ${main.key} ${hemisphere}`, () => forecastBlooms(main, today, hemisphere)),
+    blooms: onRoute(
+      memo.get(`blooms ${main.key} ${hemisphere}`, () => forecastBlooms(main, today, hemisphere)),
+      route,
+    ),
     watches: forecasts,
   })
   return memo.region('band', BANDS_KEPT).get(`${season} ${main.key} ${keys.join()} ${rest}`, () => writtenOnce(make()))
 }
+
+/** Blooms of the plants on the site's route; of all that the library knows, as long as none is on it. */
+const onRoute = (blooms: Band['blooms'], route: readonly { plantId: string }[]): Band['blooms'] =>
+  route.length === 0 ? blooms : blooms.filter(({ plant }) => route.some(({ plantId }) => plantId === plant))
 
 /** A band is a megabyte as text; few are looked at at a time. */
 const BANDS_KEPT = 6

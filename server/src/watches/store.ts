@@ -1,5 +1,6 @@
 import type { Watch } from '@bocado/contract'
 import { findOrganism, type Organism } from '@bocado/library'
+import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
 import type { PinnedModel } from './models.js'
 
@@ -7,6 +8,8 @@ import type { PinnedModel } from './models.js'
 export interface StoredWatch extends Watch {
   pinned: PinnedModel
   modelHash: string
+  /** The organism where it is one of the site's own; null for one of the library. */
+  ownEntry: Organism | null
 }
 
 export const watchOf = (row: Row): StoredWatch => ({
@@ -23,23 +26,27 @@ export const watchOf = (row: Row): StoredWatch => ({
   rowVersion: row['row_version'] as number,
   pinned: jsonOf<PinnedModel>(row['model']),
   modelHash: row['model_hash'] as string,
+  ownEntry: ownEntryOf(row),
 })
 
+const SELECT = `SELECT w.*, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry FROM watch w
+  LEFT JOIN own_organism o ON o.site_id = w.site_id AND o.organism_id = w.organism_id AND o.deleted_at IS NULL`
+
 /** The watch as it travels: without the numbers of its model. */
-export function presentedWatch({ pinned: _, modelHash: __, ...watch }: StoredWatch): Watch {
+export function presentedWatch({ pinned: _, modelHash: __, ownEntry: ___, ...watch }: StoredWatch): Watch {
   return watch
 }
 
 export async function listWatches(db: Queryable, siteId: string, season: string): Promise<StoredWatch[]> {
   const [rows] = await db.query<Row[]>(
-    'SELECT * FROM watch WHERE site_id = ? AND season = ? AND deleted_at IS NULL ORDER BY created_at, id',
+    `${SELECT} WHERE w.site_id = ? AND w.season = ? AND w.deleted_at IS NULL ORDER BY w.created_at, w.id`,
     [siteId, season],
   )
   return rows.map(watchOf)
 }
 
 export async function findWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch | undefined> {
-  const [[row]] = await db.query<Row[]>('SELECT * FROM watch WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [watchId, siteId])
+  const [[row]] = await db.query<Row[]>(`${SELECT} WHERE w.id = ? AND w.site_id = ? AND w.deleted_at IS NULL`, [watchId, siteId])
   return row && watchOf(row)
 }
 
@@ -57,9 +64,9 @@ export async function listBiofixes(
   return new Map(rows.map((row) => [row['season'] as string, row['biofix'] as string]))
 }
 
-/** The library entry of a watch; one that the library no longer has is a fault. */
-export function organismOf(watch: Pick<Watch, 'organismId'>): Organism {
-  const organism = findOrganism(watch.organismId)
+/** The organism of a watch; one that neither library nor site has any more is a fault. */
+export function organismOf(watch: Pick<StoredWatch, 'organismId' | 'ownEntry'>): Organism {
+  const organism = watch.ownEntry ?? findOrganism(watch.organismId)
   if (!organism) throw new Error(`the library has no ${watch.organismId}`)
   return organism
 }

@@ -2,7 +2,7 @@ import { endpoints, type Endpoint, type ResponseOf } from '@bocado/contract'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { noteReachable } from './connection.js'
-import { useWorkplace } from './workplace.js'
+import { useSite, useWorkplace } from './workplace.js'
 
 const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
 
@@ -70,7 +70,7 @@ export function useWrite<E extends Endpoint>(e: E) {
 
 /** Asked for every few seconds: it carries the day and the version of the weather, which tell whether the rest is fresh. */
 export const useSites = () => useRead(endpoints.sites.list, { params: {}, input: {} }, true, 4000)
-export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: {}, input: {} })
+export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: { siteId: useSite().id }, input: {} })
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
 export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })

@@ -1,0 +1,410 @@
+import { z } from 'zod'
+import { civilDateSchema, id, note, number, rowVersion } from './common.js'
+import { endpoint } from './endpoint.js'
+import { figureSchema, organismSchema } from './organisms.js'
+import { watchForecastSchema } from './watchForecasts.js'
+
+export const plantParts = ['leaf', 'stem', 'bud', 'flower', 'fruit', 'root', 'plant', 'ground'] as const
+export const signKinds = [
+  'holes',
+  'notches',
+  'missing',
+  'skeleton',
+  'mines',
+  'tunnel',
+  'frass',
+  'cut',
+  'breakage',
+  'eggs',
+  'insects',
+  'maggots',
+  'webbing',
+  'bags',
+  'wool',
+  'scales',
+  'honeydew',
+  'soot',
+  'stippling',
+  'silvering',
+  'bronzing',
+  'curl',
+  'distorted',
+  'blind',
+  'gall',
+  'spots',
+  'powder',
+  'mould',
+  'blackened',
+  'scorch',
+  'yellowing',
+  'reddening',
+  'wilt',
+  'stunting',
+  'dieback',
+  'dead',
+  'rot',
+  'ooze',
+  'drop',
+  'scars',
+  'dimples',
+  'stranger',
+  'carpet',
+] as const
+export const methodKinds = ['prevention', 'cultural', 'mechanical', 'biological', 'chemical'] as const
+export const hours = ['dawn', 'day', 'dusk', 'night'] as const
+
+const provenance = {
+  confidence: figureSchema.shape.confidence,
+  region: z.string(),
+  source: figureSchema.shape.source,
+}
+const sign = z.object({
+  part: z.enum(plantParts),
+  sign: z.enum(signKinds),
+  months: z.array(z.int()),
+  typical: z.number(),
+  tell: z.string(),
+  hour: z.enum(hours).optional(),
+})
+const seenAs = z.object({ text: z.string(), drawing: z.string() })
+
+const aboutSchema = z.object({
+  family: z.string(),
+  winters: z.object({ as: z.string(), where: z.string() }),
+  hosts: z.array(z.string()),
+  hostFamilies: z.array(z.string()),
+  varieties: z.array(z.object({ what: z.string(), effect: z.string(), ...provenance })),
+  signs: z.array(sign),
+  damage: z.object({ stage: z.string(), text: z.string(), drawing: z.string(), degrees: z.array(z.number()) }),
+  look: z.object({ where: z.string(), hour: z.string() }),
+  reach: z.array(z.object({ method: z.string(), stages: z.array(z.string()), note: z.string().optional() })),
+  doesNotWork: z.array(z.object({ what: z.string(), why: z.string() })),
+  enemies: z.array(z.string()),
+  arrives: z.array(z.string()),
+  hygiene: z.array(z.string()),
+  report: z.string().nullable(),
+  identity: z.object({
+    lookAlikes: z.array(z.object({ id: z.string(), name: z.string(), status: z.string() })),
+    characters: z.array(
+      z.object({
+        id: z.string(),
+        ask: z.string(),
+        here: seenAs,
+        others: seenAs.extend({ of: z.array(z.string()) }),
+        decisive: z.boolean(),
+      }),
+    ),
+  }),
+})
+export type About = z.infer<typeof aboutSchema>
+
+export const methodSchema = z.object({
+  id: z.string(),
+  version: z.string(),
+  name: z.string(),
+  kind: z.enum(methodKinds),
+  what: z.string(),
+  steps: z.array(z.object({ do: z.string(), within: z.string().optional() })),
+  materials: z.array(z.string()),
+  goodJob: z.string(),
+  failedJob: z.string(),
+  worksOn: z.string(),
+  provokes: z.string(),
+  hazards: organismSchema.shape.hazards,
+  evidence: z.enum(['tested', 'mixed', 'anecdotal']),
+  suits: z.object({ size: z.string(), density: z.string() }),
+  hours: z.object({ perUnit: z.number(), unit: z.string(), ...provenance }),
+  judgeAfterDays: z.int(),
+})
+export type Method = z.infer<typeof methodSchema>
+
+/** One line of the library: enough to find it as one types. */
+const briefSchema = z.object({
+  id: z.string(),
+  what: z.enum(['animal', 'disease', 'weed', 'bloom', 'method']),
+  name: z.string(),
+  /** Scientific name, or the kind of a method. */
+  beside: z.string(),
+  /** Further words by which it is found: hosts, family, look-alikes. */
+  words: z.string(),
+  silhouette: z.string().nullable(),
+  monthsOnly: z.boolean(),
+  /** Row of the site's own entry; null for one of the library. */
+  own: z.object({ id, rowVersion }).nullable(),
+  /** Watches of this season. */
+  watches: z.array(z.object({ id, blockId: id })),
+})
+export type LibraryBrief = z.infer<typeof briefSchema>
+
+const entrySchema = organismSchema.extend({
+  monthsOnly: z.boolean(),
+  about: aboutSchema,
+  generations: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      reachableStages: z.array(z.string()),
+      events: z.array(z.object({ id: z.string(), name: z.string(), stage: z.string() })),
+    }),
+  ),
+  figures: z.array(figureSchema),
+  methods: z.array(methodSchema),
+  /** The season as this site's weather has it. */
+  year: watchForecastSchema.omit({ treatments: true, rounds: true, offer: true }),
+  own: z.object({ id, rowVersion }).nullable(),
+})
+export type LibraryEntry = z.infer<typeof entrySchema>
+
+export const indicatorSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  scientificName: z.string(),
+  tell: z.string(),
+  hazards: organismSchema.shape.hazards,
+  events: z.array(z.object({ id: z.string(), name: z.string(), heat: figureSchema.omit({ path: true, own: true }) })),
+  /** On the site's own route: then the band shows it. */
+  route: z.object({ id, place: z.string(), rowVersion }).nullable(),
+})
+export type Indicator = z.infer<typeof indicatorSchema>
+
+const observed = z.object({ part: z.enum(plantParts), sign: z.enum(signKinds), seen: z.boolean() })
+export type SignObservation = z.infer<typeof observed>
+
+export const suspectsInput = z.object({
+  /** Crop or place as the user names it; nothing: anywhere. */
+  place: z.string().max(100).default(''),
+  month: z.coerce.number({ error: 'choose a month' }).int().min(1).max(12),
+  hour: z.enum(hours).optional(),
+  /** `leaf:holes,stem:frass` */
+  seen: z.string().max(2000).default(''),
+  notSeen: z.string().max(2000).default(''),
+})
+const suspect = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.string(),
+  probability: z.number(),
+  /** Whether it is an organism with a page of its own. */
+  organism: z.boolean(),
+  silhouette: z.string().nullable(),
+  /** What one sees when one looks closer, for the signs that were seen. */
+  tells: z.array(z.string()),
+  whatHelps: z.string().nullable(),
+})
+export const suspectsSchema = z.object({
+  suspects: z.array(suspect),
+  next: z.array(
+    z.object({
+      part: z.enum(plantParts),
+      sign: z.enum(signKinds),
+      gain: z.number(),
+      shownBy: z.array(z.object({ name: z.string(), tell: z.string() })),
+    }),
+  ),
+})
+export type Suspects = z.infer<typeof suspectsSchema>
+
+const answers = z.record(z.string(), z.enum(['here', 'others', 'unsure']))
+export const identityVerdictSchema = z.object({
+  verdict: z.enum(['matches', 'does-not-match', 'unsure']),
+  open: z.array(z.string()),
+  likely: z.array(z.string()),
+  ask: z.array(z.string()),
+})
+const identityCheckSchema = z.object({
+  id,
+  organismId: z.string(),
+  blockId: id.nullable(),
+  checkedOn: civilDateSchema,
+  answers,
+  verdict: identityVerdictSchema.shape.verdict,
+  likely: z.array(z.string()),
+  photoId: id.nullable(),
+  note: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type IdentityCheck = z.infer<typeof identityCheckSchema>
+
+export const photoInput = z.object({
+  /** A JPEG of at most 1.2 MB, base64. */
+  jpeg: z
+    .string({ error: 'choose a picture' })
+    .max(1_700_000, { error: 'is larger than 1.2 MB; make it smaller' })
+    .regex(/^\/9j\/[A-Za-z0-9+/=]+$/, { error: 'is no JPEG picture; choose a photo' }),
+  takenOn: civilDateSchema,
+  position: z
+    .object({ latitude: number('the latitude', -90, 90), longitude: number('the longitude', -180, 180) })
+    .nullable()
+    .default(null),
+})
+const photoSchema = z.object({
+  id,
+  organismId: z.string(),
+  shows: z.string(),
+  reference: z.boolean(),
+  takenOn: civilDateSchema,
+  position: z.object({ latitude: z.number(), longitude: z.number() }).nullable(),
+  rowVersion,
+})
+export type Photo = z.infer<typeof photoSchema>
+
+const siteParams = z.object({ siteId: id })
+const organismParams = z.object({ siteId: id, organismId: z.string() })
+const rowParams = z.object({ siteId: id, rowId: id })
+const own = z.object({ id, rowVersion, entryId: z.string() })
+/** An entry as its authors write it, or spelt out; what is wrong in it is named by its path. */
+const ownInput = z.object({ entry: z.record(z.string(), z.unknown(), { error: 'must be an object' }) })
+
+export const library = {
+  list: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/library',
+    summary: 'Everything in the library, the site’s own entries among it, in one line each',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(briefSchema),
+  }),
+  entry: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/library/organisms/:organismId',
+    summary: 'An organism with what is known of it and its year by this site’s weather',
+    params: organismParams,
+    input: z.object({ blockId: z.uuid().optional() }),
+    response: entrySchema,
+  }),
+  methods: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/library/methods',
+    summary: 'Ways to act',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(methodSchema.extend({ own: z.object({ id, rowVersion }).nullable() })),
+  }),
+  indicators: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/library/bloom-plants',
+    summary: 'Plants whose bloom tells the season',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(indicatorSchema),
+  }),
+  addToRoute: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-plants',
+    summary: 'Put a bloom plant on the site’s route',
+    params: siteParams,
+    input: z.object({ plantId: z.string(), place: z.string().trim().max(200).default('') }),
+    response: z.object({ id, rowVersion }),
+  }),
+  removeFromRoute: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/bloom-plants/:rowId',
+    summary: 'Take a bloom plant off the route',
+    params: rowParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  suspects: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/suspects',
+    summary: 'What the signs speak for, and what to look for next',
+    params: siteParams,
+    input: suspectsInput,
+    response: suspectsSchema,
+  }),
+  checks: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/identity-checks',
+    summary: 'Checks of identity, newest first',
+    params: siteParams,
+    input: z.object({ organismId: z.string() }),
+    response: z.array(identityCheckSchema),
+  }),
+  verdict: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/library/organisms/:organismId/verdict',
+    summary: 'What answers so far amount to; nothing is stored',
+    params: organismParams,
+    input: z.object({ answers: z.string().max(4000).default('') }),
+    response: identityVerdictSchema,
+  }),
+  check: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/identity-checks',
+    summary: 'Keep a check of identity as evidence, with a photo where there is one',
+    params: siteParams,
+    input: z.object({
+      organismId: z.string(),
+      blockId: id.nullable().default(null),
+      answers: answers.refine((a) => Object.keys(a).length > 0, { error: 'answer at least one question' }),
+      photo: photoInput.nullable().default(null),
+      note,
+    }),
+    response: identityCheckSchema,
+  }),
+  removeCheck: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/identity-checks/:rowId',
+    summary: 'Remove a check of identity; can be restored',
+    params: rowParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreCheck: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/identity-checks/:rowId/restore',
+    summary: 'Undo the removal of a check',
+    params: rowParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  photos: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/photos',
+    summary: 'Photos of an organism and its look-alikes',
+    params: siteParams,
+    input: z.object({ organismId: z.string() }),
+    response: z.array(photoSchema),
+  }),
+  confirmPhoto: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/photos/:rowId',
+    summary: 'Say what a photo shows, and whether it belongs to the site’s reference set',
+    params: rowParams,
+    input: z.object({ shows: z.string().min(1), reference: z.boolean(), rowVersion }),
+    response: photoSchema,
+  }),
+  saveOrganism: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-organisms',
+    summary: 'Add an organism of the site’s own, or replace one',
+    params: siteParams,
+    input: ownInput,
+    response: own,
+  }),
+  saveMethod: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-methods',
+    summary: 'Add a method of the site’s own, or replace one',
+    params: siteParams,
+    input: ownInput,
+    response: own,
+  }),
+  removeOwn: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/own-entries/:kind/:rowId',
+    summary: 'Remove an entry of the site’s own; can be restored',
+    params: rowParams.extend({ kind: z.enum(['organism', 'method']) }),
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreOwn: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-entries/:kind/:rowId/restore',
+    summary: 'Undo the removal of an own entry',
+    params: rowParams.extend({ kind: z.enum(['organism', 'method']) }),
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+}

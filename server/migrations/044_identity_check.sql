@@ -1,0 +1,21 @@
+CREATE TABLE IF NOT EXISTS identity_check (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  organism_id VARCHAR(80) NOT NULL,
+  block_id UUID NULL,
+  checked_on DATE NOT NULL,
+  answers JSON NOT NULL COMMENT 'by character: here, others or unsure',
+  verdict ENUM('matches', 'does-not-match', 'unsure') NOT NULL,
+  likely JSON NOT NULL COMMENT 'look-alikes that the answers speak for',
+  photo_id UUID NULL,
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_organism (site_id, organism_id),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (block_id) REFERENCES block (id),
+  FOREIGN KEY (photo_id) REFERENCES photo (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

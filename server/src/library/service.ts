@@ -1,0 +1,150 @@
+import type { Block, Indicator, LibraryBrief, LibraryEntry, Method } from '@bocado/contract'
+import { indicators, type Organism } from '@bocado/library'
+import { listBlocks } from '../blocks/store.js'
+import { listWetEvents } from '../blocks/wetEvents.js'
+import { HttpProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { getSite, hemisphereOf } from '../sites/service.js'
+import { forecastWatch } from '../watches/forecast.js'
+import { figuresOf, listOwnFigures, resolvedModel } from '../watches/models.js'
+import { presentedOrganism } from '../watches/presented.js'
+import { listWatches, type StoredWatch } from '../watches/store.js'
+import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { listOwnMethods, listOwnOrganisms, methodsByIds, methodsOf, organismAt, organismsOf, type OwnRow } from './catalogue.js'
+import { routePlants } from './route.js'
+
+const WHAT = { insect: 'animal', mite: 'animal', disease: 'disease', weed: 'weed' } as const
+
+const briefOf = (organism: Organism, own: OwnRow | null, watches: readonly StoredWatch[]): LibraryBrief => ({
+  id: organism.id,
+  what: WHAT[organism.kind],
+  name: organism.name,
+  beside: organism.scientificName,
+  words: [
+    organism.about.family,
+    ...organism.crops,
+    ...organism.about.hosts,
+    ...organism.about.identity.lookAlikes.map(({ name }) => name),
+  ].join(' '),
+  silhouette: organism.stages.find(({ id }) => id === organism.about.damage.stage)?.silhouette ?? organism.stages[0]?.silhouette ?? null,
+  monthsOnly: organism.monthsOnly,
+  own,
+  watches: watches.filter(({ organismId }) => organismId === organism.id).map(({ id, blockId }) => ({ id, blockId })),
+})
+
+/** Everything there is to find, in one line each. */
+export async function listLibrary(deps: Deps, siteId: string): Promise<LibraryBrief[]> {
+  const db = deps.database
+  const site = await getSite(db, deps.clock, siteId)
+  const [watches, own, ownMethods, organisms, allMethods] = await Promise.all([
+    listWatches(db, siteId, site.season.start),
+    listOwnOrganisms(db, siteId),
+    listOwnMethods(db, siteId),
+    organismsOf(db, siteId),
+    methodsOf(db, siteId),
+  ])
+  const rowOf = <T extends OwnRow>(row: T | undefined): OwnRow | null => (row ? { id: row.id, rowVersion: row.rowVersion } : null)
+  const nothing = { silhouette: null, monthsOnly: false, watches: [] }
+  return [
+    ...organisms.map((organism) => briefOf(organism, rowOf(own.find((o) => o.organism.id === organism.id)), watches)),
+    ...indicators.map(({ id, name, scientificName, tell }) => ({
+      ...nothing,
+      id,
+      what: 'bloom' as const,
+      name,
+      beside: scientificName,
+      words: tell,
+      own: null,
+    })),
+    ...allMethods.map(({ id, name, kind, what, worksOn, materials }) => ({
+      ...nothing,
+      id,
+      what: 'method' as const,
+      name,
+      beside: kind,
+      words: [what, worksOn, ...materials].join(' '),
+      own: rowOf(ownMethods.find(({ method }) => method.id === id)),
+    })),
+  ]
+}
+
+/** Nobody watches it: the forecast is made for the page alone. */
+const NOBODY = '00000000-0000-4000-8000-000000000000'
+
+/** An organism with all that is known of it, its numbers as they hold here, and its year by this site's weather. */
+export async function libraryEntry(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<LibraryEntry> {
+  const db = deps.database
+  const organism = await organismAt(db, siteId, organismId)
+  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
+  const site = await getSite(db, deps.clock, siteId)
+  const blocks = await listBlocks(db, siteId)
+  const block: Block | null = blocks.find(({ id }) => id === blockId) ?? null
+  const own = await listOwnFigures(db, siteId)
+  const resolved = resolvedModel(organism, own, block?.id ?? NOBODY)
+  const season = site.season.start
+  const weather = await (await weatherOfBlocks(deps, site, season))(block)
+  const watch: StoredWatch = {
+    id: NOBODY,
+    organismId,
+    blockId: block?.id ?? NOBODY,
+    season,
+    biofix: null,
+    biofixNote: '',
+    sourceKnown: 'unknown',
+    threshold: null,
+    model: resolved.name,
+    rowVersion: 1,
+    pinned: resolved.pinned,
+    modelHash: resolved.hash,
+    ownEntry: null,
+  }
+  const wetEvents = block ? (await listWetEvents(db, siteId, season)).filter((event) => event.blockId === block.id) : []
+  const ground = block ?? { id: NOBODY, soilTexture: null, soilCover: 'bare' as const }
+  const hemisphere = hemisphereOf(site)
+  const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.hash} ${hemisphere}`
+  const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, hemisphere, memo: deps.memo }))
+  const ownRow = (await listOwnOrganisms(db, siteId)).find((o) => o.organism.id === organismId)
+  const methods: Method[] = await methodsByIds(
+    db,
+    siteId,
+    organism.about.reach.map(({ method }) => method),
+  )
+  return {
+    ...presentedOrganism(organism),
+    monthsOnly: organism.monthsOnly,
+    about: organism.about,
+    generations: organism.generations.map(({ id, name, reachableStages, events }) => ({
+      id,
+      name,
+      reachableStages,
+      events: events.map((event) => ({ id: event.id, name: event.name, stage: event.stage })),
+    })),
+    figures: figuresOf(organism, resolved.pinned.own ?? []),
+    methods,
+    year,
+    own: ownRow ? { id: ownRow.id, rowVersion: ownRow.rowVersion } : null,
+  }
+}
+
+export async function listIndicators(deps: Deps, siteId: string): Promise<Indicator[]> {
+  const route = await routePlants(deps.database, siteId)
+  return indicators.map(({ id, name, scientificName, tell, hazards, events }) => {
+    const on = route.find(({ plantId }) => plantId === id)
+    return {
+      id,
+      name,
+      scientificName,
+      tell,
+      hazards,
+      events: events.map((event) => ({ id: event.id, name: event.name, heat: event.heat })),
+      route: on ? { id: on.id, place: on.place, rowVersion: on.rowVersion } : null,
+    }
+  })
+}
+
+/** Ids of the organisms that somebody watches this season. */
+export async function watchedOrganisms(deps: Deps, siteId: string): Promise<{ watched: Set<string>; hemisphere: 'north' | 'south' }> {
+  const site = await getSite(deps.database, deps.clock, siteId)
+  const watches = await listWatches(deps.database, siteId, site.season.start)
+  return { watched: new Set(watches.map(({ organismId }) => organismId)), hemisphere: hemisphereOf(site) }
+}

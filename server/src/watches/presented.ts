@@ -1,0 +1,23 @@
+import type { Organism as OrganismInPages } from '@bocado/contract'
+import type { Organism } from '@bocado/library'
+
+/** A library entry as the pages need it. */
+export function presentedOrganism(organism: Organism): OrganismInPages {
+  const { id, version, name, scientificName, kind, crops, biofix, stages, sampling, infection, tooLate, lookAlikes, hazards } = organism
+  return {
+    id,
+    version,
+    name,
+    scientificName,
+    kind,
+    crops,
+    biofix: { kind: biofix.kind, ask: biofix.ask },
+    stages,
+    sampling,
+    infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,
+    tooLate,
+    poorlyReachable: organism.poorlyReachable ?? null,
+    lookAlikes,
+    hazards,
+  }
+}
