@@ -167,8 +167,12 @@ export const indicatorSchema = z.object({
 })
 export type Indicator = z.infer<typeof indicatorSchema>
 
-const observed = z.object({ part: z.enum(plantParts), sign: z.enum(signKinds), seen: z.boolean() })
-export type SignObservation = z.infer<typeof observed>
+/** A sign that was looked for, and whether it was seen. */
+export interface SignObservation {
+  part: (typeof plantParts)[number]
+  sign: (typeof signKinds)[number]
+  seen: boolean
+}
 
 export const suspectsInput = z.object({
   /** Crop or place as the user names it; nothing: anywhere. */

@@ -199,8 +199,8 @@ describe('an organism of the site’s own', () => {
   test.each([
     [
       'events out of order',
-      (e: never) => set(e, 'generations.0.events.3.heat.value', -40),
-      'entry.generations.0.events.3.heat',
+      (e: never) => set(e, 'generations.0.events.2.heat.value', 20),
+      'entry.generations.0.events.2.heat',
       /not after/,
     ],
     [
