@@ -1,3 +1,4 @@
+import { bench } from './bench.js'
 import { calibration } from './calibration.js'
 import { demo, devices } from './devices.js'
 import { library } from './library.js'
@@ -8,6 +9,7 @@ import { treatments } from './treatments.js'
 import { watches } from './watches.js'
 import { weather } from './weather.js'
 
+export * from './bench.js'
 export * from './calibration.js'
 export * from './common.js'
 export * from './devices.js'
@@ -27,4 +29,4 @@ export * from './watches.js'
 export * from './weather.js'
 
 /** Every operation of the HTTP interface, by resource. */
-export const endpoints = { sites, blocks, weather, watches, calibration, library, scouting, treatments, outcomes, devices, demo }
+export const endpoints = { sites, blocks, weather, watches, calibration, library, bench, scouting, treatments, outcomes, devices, demo }

@@ -7,6 +7,8 @@ import { migrate, openDatabase, sqlInstant, type Row, type Transaction, type Wri
 import type { Deps } from '@bocado/server/http/route'
 import { insertIssue } from '@bocado/server/forecasts/store'
 import { inTransaction } from '@bocado/server/http/transaction'
+import { addCheck } from '@bocado/server/library/identity'
+import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
@@ -25,7 +27,9 @@ import {
   BLOCKS,
   COPPER,
   DEMO_NOW,
+  IDENTITY,
   KEPT_FORECAST_DAYS,
+  LANE,
   LEAD,
   PAST_RECORDS,
   ISSUED_DAYS_AGO,
@@ -127,6 +131,7 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
       blocks.get(block) as string,
       endpoints.blocks.addWetEvent.input.parse({ kind: 'overhead-watering', ...event }),
     )
+  for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane')
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
 
@@ -145,6 +150,16 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   }
   const story = watched.get('codling-moth Old Apples') as string
 
+  await addCheck(
+    scout,
+    deps,
+    endpoints.library.check.input.parse({
+      organismId: IDENTITY.organism,
+      blockId: blocks.get(IDENTITY.block),
+      answers: IDENTITY.answers,
+      note: IDENTITY.note,
+    }),
+  )
   for (const { hungOn, checks, hatch } of inventPastRecords(STATIONS[0] as InventedStation, PAST_RECORDS)) {
     await addCatches(scout, deps, story, { event: 'flight', hungOn, checks, note: '' })
     await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year' })

@@ -294,3 +294,24 @@ export const STORY = {
     { countedOn: '2026-06-11', block: 2.4, check: 8.5 },
   ],
 } as const
+
+/** Bloom plants along the lane, in the order in which they bloom. */
+export const LANE = [
+  'forsythia',
+  'serviceberry',
+  'common-lilac',
+  'apple',
+  'black-locust',
+  'elderberry',
+  'catalpa',
+  'linden',
+  'chicory',
+] as const
+
+/** A check of identity that was kept: the parsnip of the meadow, sure by three characters. */
+export const IDENTITY = {
+  organism: 'wild-parsnip',
+  block: 'Lower Meadow',
+  answers: { stem: 'here', flower: 'here', leaflet: 'here' },
+  note: 'by the lower gate; gloves on, dull day',
+} as const

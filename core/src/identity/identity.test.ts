@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { drillScore, identityVerdict, nextObservations, rankSuspects, type Candidate, type Character } from './index.js'
+import { identityVerdict, nextObservations, rankSuspects, type Candidate, type Character } from './index.js'
 
 const sign = (part: string, name: string, typical: number, months = [6, 7, 8]) => ({ part, sign: name, typical, months })
 const borer: Candidate = { id: 'borer', prior: 1, signs: [sign('stem', 'frass', 0.9), sign('plant', 'wilt', 0.8)] }
@@ -73,16 +73,4 @@ describe('look-alikes', () => {
     expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'here', smell: 'others' }).verdict).toBe('unsure')
     expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'unsure', smell: 'here' }).verdict).toBe('unsure')
   })
-})
-
-test('a drill tells misses from false alarms', () => {
-  const trials = [
-    { isIt: true, saidIt: true },
-    { isIt: true, saidIt: false },
-    { isIt: false, saidIt: true },
-    { isIt: false, saidIt: false },
-    { isIt: false, saidIt: false },
-  ]
-  expect(drillScore(trials)).toEqual({ shown: 5, misses: 1, falseAlarms: 1, missRate: 0.5, falseAlarmRate: 1 / 3 })
-  expect(drillScore([])).toMatchObject({ shown: 0, missRate: 0, falseAlarmRate: 0 })
 })

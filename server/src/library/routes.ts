@@ -8,6 +8,7 @@ import { parse, read, write, type Deps } from '../http/route.js'
 import { listOwnMethods, listOwnOrganisms, methodsOf, organismsOf } from './catalogue.js'
 import { addCheck, confirmPhoto, listChecks, listPhotos, photoFile, restoreCheck, verdictSoFar } from './identity.js'
 import { requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEntries.js'
+import { benchData } from './bench.js'
 import { addToRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
 import { suspectsOf } from './suspects.js'
@@ -17,10 +18,11 @@ const SCHEMAS = { organism: organismSchema, method: methodSchema } as const
 const tableOf = (kind: 'organism' | 'method') => (kind === 'organism' ? 'own_organism' : 'own_method')
 
 export function libraryRoutes(router: Router, deps: Deps): void {
-  const { library } = endpoints
+  const { library, bench } = endpoints
   const db = deps.database
   read(router, deps, library.list, ({ params }) => listLibrary(deps, params.siteId))
   read(router, deps, library.entry, ({ params, input }) => libraryEntry(deps, params.siteId, params.organismId, input.blockId))
+  read(router, deps, bench.data, ({ params, input }) => benchData(deps, params.siteId, params.organismId, input.blockId))
   read(router, deps, library.methods, ({ params }) => methodsOf(db, params.siteId))
   read(router, deps, library.indicators, ({ params }) => listIndicators(deps, params.siteId))
   write(router, deps, library.addToRoute, (ctx) => addToRoute(ctx, ctx.input.plantId, ctx.input.place))

@@ -25,6 +25,11 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
     return usual ? t('window.calendar', { months: monthSpan(usual.months, t, f) }) : t('window.noStation')
   }
+  // Of some only the months are known, whatever the weather.
+  if (forecast.grade === 'months' && !window && !forecast.infection) {
+    const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
+    if (usual) return t('window.monthsOnly', { months: monthSpan(usual.months, t, f) })
+  }
   if (forecast.infection) return infectionSentence(forecast, forecast.infection, t, f)
   if (!window) return t('window.noFuture', { end: forecast.heat.forecast ? 'forecast' : 'today' })
   const start = forecast.watch.season

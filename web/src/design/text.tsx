@@ -48,6 +48,7 @@ export const Columns = styled.div<{ $left?: string; $right?: string }>`
 `
 export const Stack = styled.div<{ $gap?: number }>`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: ${({ $gap }) => $gap ?? 12}px;
   align-content: start;
 `

@@ -2,9 +2,10 @@ import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
 import { importing } from './en/import.js'
+import { library } from './en/library.js'
 import { records } from './en/records.js'
 import { windows } from './en/windows.js'
 import { work } from './en/work.js'
 
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
-export const en = { ...shell, ...site, ...weather, ...importing, ...windows, ...records, ...work } as const
+export const en = { ...shell, ...site, ...weather, ...importing, ...windows, ...records, ...library, ...work } as const

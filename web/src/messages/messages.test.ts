@@ -44,6 +44,19 @@ test('every message is used somewhere, by its name or by the beginning of it', (
   expect(unused).toEqual([])
 })
 
+test('every stage that something can reach has its word, so that a product can be said to reach it', () => {
+  const library = new URL('../../../library/', import.meta.url)
+  const stages = ['organisms', 'pathogens', 'weeds'].flatMap((place) =>
+    readdirSync(new URL(`${place}/`, library)).flatMap((file) => {
+      const entry = JSON.parse(readFileSync(new URL(`${place}/${file}`, library), 'utf8')) as {
+        stages: { id: string; reachable: boolean }[]
+      }
+      return entry.stages.filter(({ reachable }) => reachable).map(({ id }) => id)
+    }),
+  )
+  expect([...new Set(stages)].filter((id) => !(`stage.${id}` in en))).toEqual([])
+})
+
 test('days to come and gone by are said as people say them', () => {
   const inDays = (days: number): string => say('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })
   expect([-5, -1, 0, 1, 3].map(inDays)).toEqual(['5 days ago', 'yesterday', 'today', 'tomorrow', 'in 3 days'])

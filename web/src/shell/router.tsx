@@ -1,5 +1,15 @@
 import { createBrowserRouter, Navigate } from 'react-router'
 import { ImportScreen } from '../weather/ImportScreen.js'
+import { BloomPlantPage } from '../library/BloomPlantPage.js'
+import { Drill } from '../library/Drill.js'
+import { LibraryScreen, LibraryStart } from '../library/LibraryScreen.js'
+import { LookAlikeCheck } from '../library/LookAlikeCheck.js'
+import { MethodPage } from '../library/MethodPage.js'
+import { ModelBench } from '../library/ModelBench.js'
+import { OrganismPage } from '../library/OrganismPage.js'
+import { OwnMethod } from '../library/OwnMethod.js'
+import { OwnOrganism } from '../library/OwnOrganism.js'
+import { SuspectsScreen } from '../library/SuspectsScreen.js'
 import { OutcomesScreen } from '../outcomes/OutcomesScreen.js'
 import { ScoutingScreen } from '../scouting/ScoutingScreen.js'
 import { CountScreen } from '../scouting/CountScreen.js'
@@ -29,6 +39,22 @@ export const router = createBrowserRouter([
       { path: 'windows', element: <WindowsScreen /> },
       { path: 'treatments', element: <TreatmentsScreen /> },
       { path: 'outcomes', element: <OutcomesScreen /> },
+      {
+        path: 'library',
+        element: <LibraryScreen />,
+        children: [
+          { index: true, element: <LibraryStart /> },
+          { path: 'suspects', element: <SuspectsScreen /> },
+          { path: 'new', element: <OwnOrganism /> },
+          { path: 'new-method', element: <OwnMethod /> },
+          { path: 'organisms/:organismId', element: <OrganismPage /> },
+          { path: 'organisms/:organismId/check', element: <LookAlikeCheck /> },
+          { path: 'organisms/:organismId/drill', element: <Drill /> },
+          { path: 'organisms/:organismId/bench', element: <ModelBench /> },
+          { path: 'methods/:methodId', element: <MethodPage /> },
+          { path: 'bloom-plants/:plantId', element: <BloomPlantPage /> },
+        ],
+      },
       { path: '*', element: <NotFound /> },
     ],
   },

@@ -1,4 +1,4 @@
-import { CloudSun, Crosshair, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
+import { BookOpen, CloudSun, Crosshair, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
 import type { MessageId } from '../messages/useText.js'
 
 /** The screens that exist, in the order of the work. */
@@ -9,4 +9,5 @@ export const SCREENS = [
   { path: 'windows', word: 'nav.windows', icon: PanelsTopLeft },
   { path: 'treatments', word: 'nav.treatments', icon: SprayCan },
   { path: 'outcomes', word: 'nav.outcomes', icon: Scale },
+  { path: 'library', word: 'nav.library', icon: BookOpen },
 ] as const satisfies readonly { path: string; word: MessageId; icon: unknown }[]

@@ -84,6 +84,7 @@ export const windows = {
   'window.noStation': 'No weather: this block follows no station',
   'window.noWeather': 'No forecast: weather is missing at {station}',
   'window.calendar': 'Usually reachable in {months}, by the calendar alone',
+  'window.monthsOnly': 'Usually about {months}; no heat figure is known for it, so no dates',
   'window.months.span': '{from, select, same {} other {{from} to }}{to}',
   'window.noFuture':
     'Fewer than five past seasons of weather and no monthly normals, so nothing can be said beyond {end, select, forecast {the days ahead} other {today}}',

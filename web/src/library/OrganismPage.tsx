@@ -1,0 +1,341 @@
+import { endpoints, type LibraryEntry } from '@bocado/contract'
+import { useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { useBlocks, useRead, useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, Select, TextButton } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
+import { Caution, Heading, Line, Quiet, Small, Stack, Title } from '../design/text.js'
+import { colour, size } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { DamageDegree } from './DamageDegree.js'
+import { YearHere } from './YearHere.js'
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 26px 32px;
+  align-items: start;
+`
+const Degrees = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(92px, 1fr));
+  gap: 10px;
+  figure {
+    margin: 0;
+  }
+  figcaption {
+    font-size: ${size.small};
+  }
+`
+export const PlainTable = styled.table`
+  width: 100%;
+  td,
+  th {
+    padding: 4px 10px 4px 0;
+    text-align: left;
+    font-weight: 400;
+    vertical-align: top;
+    border-bottom: 1px solid ${colour.ruleSoft};
+  }
+  thead th {
+    font-size: ${size.small};
+    color: ${colour.inkSoft};
+  }
+`
+const Bullets = styled.ul`
+  margin: 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 4px;
+  b {
+    display: inline-block;
+    &::first-letter {
+      text-transform: uppercase;
+    }
+  }
+`
+
+/** An organism: its year by this site's weather, how to find it and be sure of it, and what can be done. */
+export function OrganismPage() {
+  const { organismId = '' } = useParams()
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const [blockId, setBlockId] = useState<string>('site')
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: entry } = useRead(endpoints.library.entry, {
+    params: { siteId: site.id, organismId },
+    input: blockId === 'site' ? {} : { blockId },
+  })
+  if (!entry) return <p>{t('waiting')}</p>
+  const { about } = entry
+  const api = `/api/v1/sites/${site.id}/library/organisms/${organismId}`
+  return (
+    <Stack $gap={20}>
+      <div>
+        <Title as="h2">{entry.name}</Title>
+        <p>
+          <i>{entry.scientificName}</i> <Quiet>{about.family}</Quiet>
+        </p>
+      </div>
+      <Line $gap={16}>
+        <Link to="check">{t('organism.check')}</Link>
+        <Link to="drill">{t('organism.drill')}</Link>
+        {entry.generations.every(({ events }) => events.length === 0) ? null : <Link to="bench">{t('organism.bench')}</Link>}
+        <Link to={`/sites/${site.id}/library/new?from=${organismId}`}>{t(entry.own ? 'organism.edit' : 'organism.copy')}</Link>
+        <a href={`${api}/file`} download>
+          {t('organism.export')}
+        </a>
+        {entry.own ? <RemoveOwn entry={entry} /> : null}
+      </Line>
+      <Stack>
+        <Line>
+          <Heading style={{ flex: '1 1 30ch' }}>{t('organism.year')}</Heading>
+          <Select
+            label={t('organism.where')}
+            placeholder={t('choose')}
+            width="22ch"
+            options={[{ id: 'site', label: t('organism.wholeSite') }, ...blocks.map(({ id, name }) => ({ id, label: name }))]}
+            value={blockId}
+            onChange={setBlockId}
+          />
+        </Line>
+        <YearHere entry={entry} />
+        <WatchIt entry={entry} />
+      </Stack>
+      <Grid>
+        <Stack>
+          <Heading>{t('organism.signs')}</Heading>
+          <Bullets>
+            {about.signs.map((sign) => (
+              <li key={`${sign.part} ${sign.sign}`}>
+                <b>{signWords(sign, t)}</b> {sign.tell} <Quiet>{monthsWords(sign.months, t, f.month)}</Quiet>
+              </li>
+            ))}
+          </Bullets>
+          <p>{t('organism.look', { where: about.look.where, hour: about.look.hour })}</p>
+          <p>{t('organism.winters', { as: about.winters.as, where: about.winters.where })}</p>
+          <p>{t('organism.hosts', { hosts: about.hosts.join(', '), families: about.hostFamilies.join(', ') || 'none' })}</p>
+          {about.varieties.map(({ what, effect, confidence, source }) => (
+            <p key={what}>
+              {t('organism.variety', {
+                what,
+                effect,
+                confidence: t(`confidence.${confidence}`),
+                source: source.kind === 'paper' ? `${source.authors} ${source.year}` : t(`source.${source.kind}`),
+              })}
+            </p>
+          ))}
+        </Stack>
+        <Stack>
+          <Heading>{t('organism.damage')}</Heading>
+          <p>{about.damage.text}</p>
+          <Degrees>
+            {about.damage.degrees.map((percent) => (
+              <figure key={percent}>
+                <DamageDegree
+                  drawing={about.damage.drawing}
+                  percent={percent}
+                  label={t('organism.degree', { percent: f.number(percent) })}
+                />
+                <figcaption>{t('organism.degree', { percent: f.number(percent) })}</figcaption>
+              </figure>
+            ))}
+          </Degrees>
+          <Stages entry={entry} />
+        </Stack>
+      </Grid>
+      <Reach entry={entry} />
+      <Grid>
+        <Stack>
+          <Heading>{t('organism.doesNotWork')}</Heading>
+          <Bullets>
+            {about.doesNotWork.map(({ what, why }) => (
+              <li key={what}>
+                <b>{what}:</b> {why}
+              </li>
+            ))}
+          </Bullets>
+          <p>{t('organism.tooLate', { text: entry.tooLate })}</p>
+        </Stack>
+        <Stack>
+          <Heading>{t('organism.around')}</Heading>
+          <p>{t('organism.enemies', { list: about.enemies.join(', ') })}</p>
+          <p>{t('organism.arrives', { list: about.arrives.join(', ') })}</p>
+          {about.hygiene.length > 0 ? <p>{t('organism.hygiene', { list: about.hygiene.join(', ') })}</p> : null}
+        </Stack>
+      </Grid>
+      <Stack>
+        {about.report ? <Caution>{t('organism.report', { text: about.report })}</Caution> : null}
+        {entry.hazards.map(({ group, text }) => (
+          <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<Say>[0]), text })}</Caution>
+        ))}
+        <Caution>{t('caution.label')}</Caution>
+      </Stack>
+    </Stack>
+  )
+}
+
+export const signWords = ({ part, sign }: { part: string; sign: string }, t: Say): string =>
+  t('sign.on', { sign: t(`sign.${sign}` as Parameters<Say>[0]), part: t(`part.${part}` as Parameters<Say>[0]) })
+
+/** "May to September", "November, April": months in their runs. */
+export function monthsWords(months: readonly number[], t: Say, nameOf: (day: string) => string): string {
+  const name = (month: number): string => nameOf(`2026-${String(month).padStart(2, '0')}-01`)
+  if (months.length === 12) return t('organism.allYear')
+  const runs: [number, number][] = []
+  for (const month of months) {
+    const last = runs.at(-1)
+    if (last && (last[1] % 12) + 1 === month) last[1] = month
+    else runs.push([month, month])
+  }
+  return runs.map(([from, to]) => (from === to ? name(from) : t('window.months.span', { from: name(from), to: name(to) }))).join(', ')
+}
+
+function Stages({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  return (
+    <PlainTable>
+      <caption style={{ textAlign: 'left' }}>
+        <b>{t('organism.stages')}</b>
+      </caption>
+      <tbody>
+        {entry.stages.map((stage) => (
+          <tr key={stage.id}>
+            <td style={{ width: 40 }}>
+              <svg width="32" height="22" viewBox="-16 -11 32 22" aria-hidden>
+                <rect x="-16" y="-11" width="32" height="22" rx="3" fill={stageFill(stage.silhouette)} />
+                <StageShape shape={stage.silhouette} fill={onStageFill(stage.silhouette)} />
+              </svg>
+            </td>
+            <th scope="row">
+              {stage.name} {stage.id === entry.about.damage.stage ? <b>{t('organism.damaging')}</b> : null} <Quiet>{stage.where}</Quiet>
+            </th>
+            <td>{t(stage.reachable ? 'organism.reachable' : 'organism.unreachable')}</td>
+          </tr>
+        ))}
+      </tbody>
+    </PlainTable>
+  )
+}
+
+/** What reaches which stage, in the order from prevention to chemical. */
+function Reach({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  const site = useSite()
+  const kinds = ['prevention', 'cultural', 'mechanical', 'biological', 'chemical']
+  const rows = entry.about.reach
+    .map((reach) => ({ ...reach, known: entry.methods.find(({ id }) => id === reach.method) }))
+    .sort((a, b) => kinds.indexOf(a.known?.kind ?? '') - kinds.indexOf(b.known?.kind ?? ''))
+  return (
+    <Stack>
+      <Heading>{t('organism.reach')}</Heading>
+      <PlainTable data-testid="reach">
+        <thead>
+          <tr>
+            <th scope="col">{t('organism.method')}</th>
+            <th scope="col">{t('organism.stagesReached')}</th>
+            <th scope="col">{t('organism.evidence')}</th>
+            <th scope="col">{t('organism.hours')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ method, stages, note, known }) => (
+            <tr key={method}>
+              <th scope="row">
+                {known ? <Link to={`/sites/${site.id}/library/methods/${method}`}>{known.name}</Link> : method}{' '}
+                {known ? <Quiet>{t(`methodKind.${known.kind}`)}</Quiet> : null}
+              </th>
+              <td>
+                {stages.map((id) => entry.stages.find((stage) => stage.id === id)?.name ?? id).join(', ')}
+                {note ? <Quiet> ({note})</Quiet> : null}
+              </td>
+              <td>{known ? t(`evidence.${known.evidence}`) : null}</td>
+              <td>{known ? t('way.hours', { hours: known.hours.perUnit, unit: known.hours.unit }) : null}</td>
+            </tr>
+          ))}
+        </tbody>
+      </PlainTable>
+      <Small>{t('organism.reach.how')}</Small>
+    </Stack>
+  )
+}
+
+/** Watches it in a block, from here on. */
+function WatchIt({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  const site = useSite()
+  const navigate = useNavigate()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: list } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
+  const watched = list?.find(({ id }) => id === entry.id)?.watches ?? []
+  const form = useEntry(endpoints.watches.create, { blockId: null as string | null })
+  const save = async (): Promise<void> => {
+    const watch = await form.submit({ siteId: site.id }, ({ blockId }) => ({
+      organismId: entry.id,
+      blockId: blockId ?? '',
+      season: site.season.start,
+      biofix: null,
+      threshold: null,
+    }))
+    if (watch) await navigate(`/sites/${site.id}/windows?watch=${watch.id}`)
+  }
+  return (
+    <Stack>
+      {watched.map(({ id, blockId }) => (
+        <Link key={id} to={`/sites/${site.id}/windows?watch=${id}`}>
+          {t('organism.watchedIn', { block: blocks.find((block) => block.id === blockId)?.name ?? '' })}
+        </Link>
+      ))}
+      <Line>
+        <Select
+          label={t('organism.watchIn')}
+          placeholder={t('choose')}
+          width="24ch"
+          options={blocks.filter(({ id }) => !watched.some(({ blockId }) => blockId === id)).map(({ id, name }) => ({ id, label: name }))}
+          value={form.values.blockId}
+          onChange={(blockId) => form.set({ blockId })}
+          error={form.errors['blockId'] ?? form.errors['organismId']}
+        />
+        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+          {t('organism.watch')}
+        </Button>
+      </Line>
+      <FormError text={form.general} />
+    </Stack>
+  )
+}
+
+function RemoveOwn({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  const site = useSite()
+  const undo = useUndo()
+  const navigate = useNavigate()
+  const [refused, setRefused] = useState<string | null>(null)
+  const remove = useWrite(endpoints.library.removeOwn)
+  const restore = useWrite(endpoints.library.restoreOwn)
+  if (!entry.own) return null
+  const params = { siteId: site.id, kind: 'organism' as const, rowId: entry.own.id }
+  const { rowVersion } = entry.own
+  const run = async (): Promise<void> => {
+    try {
+      const gone = await remove.save({ params, input: { rowVersion } })
+      undo.offer(t('own.removed', { name: entry.name }), () => restore.save({ params, input: { rowVersion: gone.rowVersion } }))
+      await navigate(`/sites/${site.id}/library`)
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error))
+    }
+  }
+  return (
+    <>
+      <TextButton onPress={() => void run()}>{t('own.remove')}</TextButton>
+      <FormError text={refused} />
+    </>
+  )
+}

@@ -1,0 +1,569 @@
+import { endpoints, plantParts, signKinds } from '@bocado/contract'
+import { useEffect, useState } from 'react'
+import { FileTrigger } from 'react-aria-components'
+import { useNavigate, useSearchParams } from 'react-router'
+import { useOrganisms, useRead } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, Checkbox, NumberField, Select, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Caution, Fields, Heading, Line, Sheet, Small, Stack, Title } from '../design/text.js'
+import { useText, type Say } from '../messages/useText.js'
+import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry, type Json } from './ownEntry.js'
+
+/** An organism that the library lacks, or has otherwise: begun from one that is like it, part by part, each checked with its reason. */
+export function OwnOrganism() {
+  const t = useText()
+  const site = useSite()
+  const [search, setSearch] = useSearchParams()
+  const from = search.get('from')
+  const [entry, setEntry] = useState<Entry | null>(null)
+  const [unread, setUnread] = useState<string | null>(null)
+  const { data: organisms = [] } = useOrganisms()
+  useEffect(() => {
+    if (!from) return
+    let current = true
+    void fetch(`/api/v1/sites/${site.id}/library/organisms/${from}/file`)
+      .then((answer) => answer.json())
+      .then((read: Entry) => {
+        if (!current) return
+        const own = textAt(read, 'id').startsWith('own-')
+        setEntry(own ? read : { ...read, name: t('own.like', { name: textAt(read, 'name') }) })
+      })
+    return () => {
+      current = false
+    }
+  }, [from, site.id, t])
+  const read = async (files: FileList | null): Promise<void> => {
+    const file = files?.[0]
+    if (!file) return
+    try {
+      const parsed = JSON.parse(await file.text()) as Json
+      if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed)) throw new Error(t('own.noObject'))
+      setUnread(null)
+      setEntry(parsed)
+    } catch (error) {
+      setUnread(t('own.unread', { name: file.name, why: error instanceof Error ? error.message : '' }))
+    }
+  }
+  return (
+    <Stack $gap={18}>
+      <Title as="h2">{t('own.title')}</Title>
+      <Sheet>
+        <Stack>
+          <p>{t('own.begin')}</p>
+          <Line>
+            <Select
+              label={t('own.from')}
+              placeholder={t('choose')}
+              width="30ch"
+              options={organisms.map(({ id, name }) => ({ id, label: name }))}
+              value={from}
+              onChange={(id) => setSearch({ from: id })}
+            />
+            <FileTrigger acceptedFileTypes={['application/json', '.json']} onSelect={(files) => void read(files)}>
+              <Button $plain>{t('own.import')}</Button>
+            </FileTrigger>
+          </Line>
+          <Small>
+            {t('own.schema')} <a href="/api/v1/schemas/organism.json">organism.json</a>
+          </Small>
+          <FormError text={unread} />
+        </Stack>
+      </Sheet>
+      {entry ? <OrganismForm key={from ?? 'file'} given={entry} /> : null}
+    </Stack>
+  )
+}
+
+interface PartProps {
+  entry: Entry
+  set: (path: string, value: Json) => void
+  setFigure: (path: string, value: number | null) => void
+  wrong: (path: string) => string | undefined
+}
+
+function OrganismForm({ given }: { given: Entry }) {
+  const t = useText()
+  const site = useSite()
+  const navigate = useNavigate()
+  const form = useEntry(endpoints.library.saveOrganism, { entry: given })
+  const { entry } = form.values
+  const change = (next: Entry): void => form.set({ entry: next })
+  const part: PartProps = {
+    entry,
+    set: (path, value) => change(put(entry, path, value)),
+    setFigure: (path, value) => (value === null ? undefined : change(putFigure(entry, path, value))),
+    wrong: (path) => form.errors[`entry.${path}`] ?? form.errors[`entry.${path}.value`],
+  }
+  const save = async (): Promise<void> => {
+    const saved = await form.submit({ siteId: site.id })
+    if (saved) await navigate(`/sites/${site.id}/library/organisms/${saved.entryId}`)
+  }
+  const faults = Object.entries(form.errors)
+  return (
+    <Stack $gap={22}>
+      <WhatItIs {...part} />
+      <ItsYear {...part} />
+      <ItsStages {...part} />
+      <ItsSigns {...part} />
+      <ItsCharacters {...part} />
+      <WhatHelps {...part} />
+      <ItsHazards {...part} />
+      <WholeEntry entry={entry} onChange={change} />
+      {faults.length > 0 ? (
+        <Stack role="alert" data-testid="own-faults">
+          <b>{t('own.faults', { count: faults.length })}</b>
+          <ul>
+            {faults.map(([path, message]) => (
+              <li key={path}>
+                <code>{path.replace(/^entry\.?/, '') || 'entry'}</code> {message}
+              </li>
+            ))}
+          </ul>
+        </Stack>
+      ) : null}
+      <FormError text={form.general} />
+      <Line>
+        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+          {t('own.save')}
+        </Button>
+        <a href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry, null, 2))}`} download="organism.json">
+          {t('organism.export')}
+        </a>
+      </Line>
+    </Stack>
+  )
+}
+
+function WhatItIs({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  const field = (path: string, label: Parameters<Say>[0], width = '28ch') => (
+    <TextField label={t(label)} width={width} value={textAt(entry, path)} onChange={(value) => set(path, value)} error={wrong(path)} />
+  )
+  const lines = (path: string, label: Parameters<Say>[0]) => <Lines path={path} label={t(label)} entry={entry} set={set} wrong={wrong} />
+  return (
+    <Stack>
+      <Heading>{t('own.part.what')}</Heading>
+      <Fields>
+        {field('name', 'own.name')}
+        {field('scientificName', 'own.scientificName')}
+        {field('about.family', 'own.family')}
+      </Fields>
+      <Fields>
+        {lines('crops', 'own.crops')}
+        {lines('about.hosts', 'own.hosts')}
+      </Fields>
+      <Fields>
+        {field('about.winters.as', 'own.winterAs')}
+        {field('about.winters.where', 'own.winterWhere', '36ch')}
+      </Fields>
+    </Stack>
+  )
+}
+
+function Lines({ path, label, entry, set, wrong }: { path: string; label: string } & Pick<PartProps, 'entry' | 'set' | 'wrong'>) {
+  const [typed, setTyped] = useState(listAt(entry, path).map(String).join('\n'))
+  return (
+    <TextField
+      label={label}
+      width="34ch"
+      rows={3}
+      value={typed}
+      onChange={(text) => {
+        setTyped(text)
+        set(path, linesOf(text))
+      }}
+      error={wrong(path)}
+    />
+  )
+}
+
+/** Months where no number is known, otherwise the heat rule and each event with its figures. */
+function ItsYear({ entry, set, setFigure, wrong }: PartProps) {
+  const t = useText()
+  const monthsOnly = at(entry, 'monthsOnly') === true
+  const number = (path: string, label: Parameters<Say>[0], unit: string) => (
+    <NumberField
+      key={path}
+      label={t(label)}
+      unit={unit}
+      width="13ch"
+      value={figureAt(entry, path)}
+      onChange={(value) => setFigure(path, value)}
+      error={wrong(path)}
+    />
+  )
+  return (
+    <Stack>
+      <Heading>{t('own.part.year')}</Heading>
+      {monthsOnly ? (
+        <Small>{t('own.monthsOnly')}</Small>
+      ) : (
+        <Fields>
+          {number('heat.lower', 'own.lower', '°C')}
+          {figureAt(entry, 'heat.upper') === null ? null : number('heat.upper', 'own.upper', '°C')}
+          <Select
+            label={t('own.method')}
+            placeholder={t('choose')}
+            width="22ch"
+            options={(['average', 'clamped-average', 'single-sine', 'double-sine', 'single-triangle', 'double-triangle'] as const).map(
+              (id) => ({
+                id,
+                label: t(`method.${id}`),
+              }),
+            )}
+            value={textAt(entry, 'heat.method')}
+            onChange={(method) => set('heat.method', method)}
+          />
+        </Fields>
+      )}
+      {listAt(entry, 'generations').map((_, g) => {
+        const path = `generations.${g}`
+        return (
+          <Stack key={path}>
+            <Fields>
+              <TextField
+                label={t('own.generation')}
+                width="24ch"
+                value={textAt(entry, `${path}.name`)}
+                onChange={(v) => set(`${path}.name`, v)}
+                error={wrong(`${path}.name`)}
+              />
+              {at(entry, `${path}.usual`) ? (
+                <>
+                  <Months path={`${path}.usual.months`} label={t('own.months')} entry={entry} set={set} wrong={wrong} />
+                  <TextField
+                    label={t('own.bloom')}
+                    width="34ch"
+                    value={textAt(entry, `${path}.usual.bloom`)}
+                    onChange={(v) => set(`${path}.usual.bloom`, v)}
+                    error={wrong(`${path}.usual.bloom`)}
+                  />
+                </>
+              ) : null}
+            </Fields>
+            {listAt(entry, `${path}.events`).map((__, e) => {
+              const event = `${path}.events.${e}`
+              return (
+                <Fields key={event}>
+                  <TextField
+                    label={t('own.event')}
+                    width="22ch"
+                    value={textAt(entry, `${event}.name`)}
+                    onChange={(v) => set(`${event}.name`, v)}
+                    error={wrong(`${event}.name`)}
+                  />
+                  {number(`${event}.heat`, 'own.heat', '°C·d')}
+                  {figureAt(entry, `${event}.spread`) === null ? null : number(`${event}.spread`, 'own.spread', '°C·d')}
+                  {number(`${event}.heatSe`, 'own.heatSe', '°C·d')}
+                </Fields>
+              )
+            })}
+          </Stack>
+        )
+      })}
+    </Stack>
+  )
+}
+
+function Months({ path, label, entry, set, wrong }: { path: string; label: string } & Pick<PartProps, 'entry' | 'set' | 'wrong'>) {
+  const t = useText()
+  const [typed, setTyped] = useState(typedMonths(listAt(entry, path)))
+  const months = monthsOf(typed)
+  return (
+    <TextField
+      label={label}
+      width="14ch"
+      value={typed}
+      onChange={(text) => {
+        setTyped(text)
+        const read = monthsOf(text)
+        if (read) set(path, read)
+      }}
+      error={months ? wrong(path) : t('own.noMonths')}
+    />
+  )
+}
+
+function ItsStages({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  return (
+    <Stack>
+      <Heading>{t('own.part.stages')}</Heading>
+      {listAt(entry, 'stages').map((_, i) => (
+        <Line key={i}>
+          <TextField
+            label={t('own.stage')}
+            width="20ch"
+            value={textAt(entry, `stages.${i}.name`)}
+            onChange={(v) => set(`stages.${i}.name`, v)}
+            error={wrong(`stages.${i}.name`)}
+          />
+          <TextField
+            label={t('own.stageWhere')}
+            width="44ch"
+            value={textAt(entry, `stages.${i}.where`)}
+            onChange={(v) => set(`stages.${i}.where`, v)}
+            error={wrong(`stages.${i}.where`)}
+          />
+          <Checkbox
+            label={t('organism.reachable')}
+            value={at(entry, `stages.${i}.reachable`) === true}
+            onChange={(v) => set(`stages.${i}.reachable`, v)}
+          />
+        </Line>
+      ))}
+    </Stack>
+  )
+}
+
+function ItsSigns({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  const signs = listAt(entry, 'about.signs')
+  const named = <T extends string>(all: readonly T[], prefix: string) =>
+    all.map((id) => ({ id, label: t(`${prefix}.${id}` as Parameters<Say>[0]) }))
+  return (
+    <Stack>
+      <Heading>{t('own.part.signs')}</Heading>
+      {signs.map((_, i) => {
+        const path = `about.signs.${i}`
+        return (
+          <Line key={`${signs.length} ${i}`}>
+            <Select
+              label={t('suspects.part')}
+              placeholder={t('choose')}
+              width="14ch"
+              options={named(plantParts, 'part')}
+              value={textAt(entry, `${path}.part`)}
+              onChange={(v) => set(`${path}.part`, v)}
+            />
+            <Select
+              label={t('suspects.sign')}
+              placeholder={t('choose')}
+              width="20ch"
+              options={named(signKinds, 'sign')}
+              value={textAt(entry, `${path}.sign`)}
+              onChange={(v) => set(`${path}.sign`, v)}
+            />
+            <Months path={`${path}.months`} label={t('own.months')} entry={entry} set={set} wrong={wrong} />
+            <TextField
+              label={t('own.tell')}
+              width="40ch"
+              value={textAt(entry, `${path}.tell`)}
+              onChange={(v) => set(`${path}.tell`, v)}
+              error={wrong(`${path}.tell`)}
+            />
+            <TextButton
+              aria-label={t('own.dropSign', { number: i + 1 })}
+              onPress={() =>
+                set(
+                  'about.signs',
+                  signs.filter((__, k) => k !== i),
+                )
+              }
+            >
+              {t('suspects.drop')}
+            </TextButton>
+          </Line>
+        )
+      })}
+      <Line>
+        <Button $plain onPress={() => set('about.signs', [...signs, { part: 'leaf', sign: 'holes', months: [6], typical: 0.5, tell: '' }])}>
+          {t('own.addSign')}
+        </Button>
+      </Line>
+    </Stack>
+  )
+}
+
+function ItsCharacters({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  const path = 'about.identity.characters'
+  return (
+    <Stack>
+      <Heading>{t('own.part.identity')}</Heading>
+      {listAt(entry, path).map((_, i) => (
+        <Fields key={i}>
+          <TextField
+            label={t('own.ask')}
+            width="30ch"
+            value={textAt(entry, `${path}.${i}.ask`)}
+            onChange={(v) => set(`${path}.${i}.ask`, v)}
+            error={wrong(`${path}.${i}.ask`)}
+          />
+          <TextField
+            label={t('own.here')}
+            width="28ch"
+            value={textAt(entry, `${path}.${i}.here.text`)}
+            onChange={(v) => set(`${path}.${i}.here.text`, v)}
+            error={wrong(`${path}.${i}.here.text`)}
+          />
+          <TextField
+            label={t('own.others')}
+            width="28ch"
+            value={textAt(entry, `${path}.${i}.others.text`)}
+            onChange={(v) => set(`${path}.${i}.others.text`, v)}
+            error={wrong(`${path}.${i}.others.text`)}
+          />
+        </Fields>
+      ))}
+    </Stack>
+  )
+}
+
+function WhatHelps({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  const site = useSite()
+  const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+  const reach = listAt(entry, 'about.reach')
+  const stages = listAt(entry, 'stages').map((_, i) => ({ id: textAt(entry, `stages.${i}.id`), label: textAt(entry, `stages.${i}.name`) }))
+  return (
+    <Stack>
+      <Heading>{t('own.part.helps')}</Heading>
+      {reach.map((_, i) => {
+        const path = `about.reach.${i}`
+        const reached = listAt(entry, `${path}.stages`).map(String)
+        return (
+          <Line key={`${reach.length} ${i}`}>
+            <Select
+              label={t('organism.method')}
+              placeholder={t('choose')}
+              width="30ch"
+              options={methods.map(({ id, name }) => ({ id, label: name }))}
+              value={textAt(entry, `${path}.method`)}
+              onChange={(v) => set(`${path}.method`, v)}
+              error={wrong(`${path}.method`)}
+            />
+            {stages.map(({ id, label }) => (
+              <Checkbox
+                key={id}
+                label={label}
+                value={reached.includes(id)}
+                onChange={(on) => set(`${path}.stages`, on ? [...reached, id] : reached.filter((s) => s !== id))}
+              />
+            ))}
+            <TextButton
+              aria-label={t('own.dropMethod', { number: i + 1 })}
+              onPress={() =>
+                set(
+                  'about.reach',
+                  reach.filter((__, k) => k !== i),
+                )
+              }
+            >
+              {t('suspects.drop')}
+            </TextButton>
+          </Line>
+        )
+      })}
+      <Line>
+        <Button
+          $plain
+          onPress={() => set('about.reach', [...reach, { method: 'hand-picking', stages: stages.slice(0, 1).map(({ id }) => id) }])}
+        >
+          {t('own.addMethod')}
+        </Button>
+      </Line>
+      <TextField
+        label={t('own.tooLate')}
+        width="70ch"
+        rows={2}
+        value={textAt(entry, 'tooLate')}
+        onChange={(v) => set('tooLate', v)}
+        error={wrong('tooLate')}
+      />
+    </Stack>
+  )
+}
+
+const GROUPS = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
+
+export function ItsHazards({ entry, set, wrong }: Pick<PartProps, 'entry' | 'set' | 'wrong'>) {
+  const t = useText()
+  const hazards = listAt(entry, 'hazards')
+  return (
+    <Stack>
+      <Heading>{t('own.part.hazards')}</Heading>
+      <Caution>{t('own.hazards')}</Caution>
+      {hazards.map((_, i) => (
+        <Line key={`${hazards.length} ${i}`}>
+          <Select
+            label={t('own.hazardGroup')}
+            placeholder={t('choose')}
+            width="20ch"
+            options={GROUPS.map((id) => ({ id, label: t(`hazard.${id}`) }))}
+            value={textAt(entry, `hazards.${i}.group`)}
+            onChange={(v) => set(`hazards.${i}.group`, v)}
+          />
+          <TextField
+            label={t('own.hazardText')}
+            width="60ch"
+            value={textAt(entry, `hazards.${i}.text`)}
+            onChange={(v) => set(`hazards.${i}.text`, v)}
+            error={wrong(`hazards.${i}.text`)}
+          />
+          <TextButton
+            aria-label={t('own.dropHazard', { number: i + 1 })}
+            onPress={() =>
+              set(
+                'hazards',
+                hazards.filter((__, k) => k !== i),
+              )
+            }
+          >
+            {t('suspects.drop')}
+          </TextButton>
+        </Line>
+      ))}
+      <Line>
+        <Button $plain onPress={() => set('hazards', [...hazards, { group: 'people', text: '' }])}>
+          {t('own.addHazard')}
+        </Button>
+      </Line>
+    </Stack>
+  )
+}
+
+/** The whole entry as it will be kept, for what has no field. */
+export function WholeEntry({ entry, onChange }: { entry: Entry; onChange: (entry: Entry) => void }) {
+  const t = useText()
+  const [open, setOpen] = useState(false)
+  const [typed, setTyped] = useState('')
+  const [wrong, setWrong] = useState<string | null>(null)
+  if (!open)
+    return (
+      <Line>
+        <TextButton
+          onPress={() => {
+            setTyped(JSON.stringify(entry, null, 2))
+            setOpen(true)
+          }}
+        >
+          {t('own.whole')}
+        </TextButton>
+      </Line>
+    )
+  return (
+    <Stack>
+      <TextField label={t('own.wholeText')} rows={18} width="100%" value={typed} onChange={setTyped} error={wrong ?? undefined} />
+      <Line>
+        <Button
+          $plain
+          onPress={() => {
+            try {
+              onChange(JSON.parse(typed) as Entry)
+              setOpen(false)
+              setWrong(null)
+            } catch (error) {
+              setWrong(error instanceof Error ? error.message : String(error))
+            }
+          }}
+        >
+          {t('own.takeWhole')}
+        </Button>
+        <TextButton onPress={() => setOpen(false)}>{t('cancel')}</TextButton>
+      </Line>
+    </Stack>
+  )
+}

@@ -1,0 +1,48 @@
+import { gps, parse } from 'exifr'
+
+/** Longest side in px that a stored photo has: enough to see hairs and veins. */
+const LONGEST = 1600
+const QUALITY = 0.82
+const LARGEST_BYTES = 1_200_000
+
+export interface SmallPhoto {
+  /** JPEG, base64, without anything that the camera wrote into it. */
+  jpeg: string
+  takenOn: string | null
+  position: { latitude: number; longitude: number } | null
+}
+
+/**
+ * A photo made small in the page. Drawing it anew leaves behind everything that the camera wrote into it; day and position are read
+ * before, so that the user can choose to keep them.
+ */
+export async function smallPhoto(file: Blob): Promise<SmallPhoto> {
+  const [position, written, picture] = await Promise.all([
+    gps(file).catch(() => undefined),
+    parse(file, ['DateTimeOriginal']).catch(() => undefined) as Promise<{ DateTimeOriginal?: Date } | undefined>,
+    createImageBitmap(file, { imageOrientation: 'from-image' }),
+  ])
+  const scale = Math.min(1, LONGEST / Math.max(picture.width, picture.height))
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.max(1, Math.round(picture.width * scale))
+  canvas.height = Math.max(1, Math.round(picture.height * scale))
+  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height)
+  let blob: Blob | null = null
+  for (let quality = QUALITY; quality > 0.3; quality -= 0.15) {
+    blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', quality))
+    if (blob && blob.size <= LARGEST_BYTES) break
+  }
+  if (!blob) throw new Error('the picture cannot be written as JPEG')
+  const bytes = new Uint8Array(await blob.arrayBuffer())
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  const taken = written?.DateTimeOriginal
+  return {
+    jpeg: btoa(text),
+    takenOn: taken instanceof Date && !Number.isNaN(taken.getTime()) ? civil(taken) : null,
+    position: position && Number.isFinite(position.latitude) ? { latitude: position.latitude, longitude: position.longitude } : null,
+  }
+}
+
+/** The day as the camera's clock had it. */
+const civil = (d: Date): string => `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`
