@@ -146,7 +146,7 @@ test('the list answers as one types, by hosts and look-alikes too', async () => 
 describe('the bench', () => {
   test('moves the season at once, says what each number is worth, and holds it against what was seen', async () => {
     await open('organisms/codling-moth/bench')
-    await choose(page, 'Weather of', 'Old Apples')
+    await choose(page, 'Weather and numbers of', 'Old Apples')
     await choose(page, 'Event', 'hatch begins')
     const row = page.getByTestId('bench-hatch')
     await row.getByText('0.0 d').waitFor()
@@ -187,6 +187,33 @@ describe('the bench', () => {
     const list = done(await app.call(watches.band, { siteId: place.site.id }, { season: '2026-01-01' }))
     expect(list.watches.find(({ watch }) => watch.organismId === 'codling-moth')!.offer).toMatchObject({ ownFigures: 1 })
   })
+})
+
+test('a library number and the one that holds here stand side by side', async () => {
+  await open('organisms/codling-moth')
+  await choose(page, 'Weather and numbers of', 'Old Apples')
+  await page.getByRole('button', { name: /^Show its \d+ numbers$/ }).click()
+  const row = page.getByTestId('numbers').getByRole('row', { name: /^hatch begins: heat/ })
+  expect((await row.innerText()).split('\t').slice(1)).toEqual(['152 °C·d', '139', 'three seasons by the north wall'])
+  await page.getByText('Nothing was tried against it here this season.').waitFor()
+})
+
+test('a method of our own is begun from one like it, and kept', async () => {
+  await open('methods/hand-picking')
+  await page.getByRole('link', { name: 'Make your own from it' }).click()
+  const name = page.getByRole('textbox', { name: 'Name', exact: true })
+  await name.fill('')
+  await press(page, 'Keep it')
+  await page
+    .getByText(/^name: /)
+    .first()
+    .waitFor()
+  await name.fill('Picking at dusk')
+  await page.getByRole('textbox', { name: /^Steps, one a line/ }).fill('Light on the leaf edge | after dark\nInto soapy water')
+  await expectAccessible(page, 'own method')
+  await press(page, 'Keep it')
+  await page.getByRole('heading', { name: 'Picking at dusk' }).waitFor()
+  await page.getByText('(after dark)').waitFor()
 })
 
 describe('an organism of our own', () => {

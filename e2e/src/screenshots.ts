@@ -1,10 +1,8 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Band, Site } from '@bocado/contract'
 import type { Page } from 'playwright-core'
 import { openBrowser } from './browser.js'
-import { writeLoggerFile } from './loggerFile.js'
 
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
@@ -30,10 +28,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const { watches } = await get<Band>(`${api}/band?season=${site.season.start}`)
   const watch = watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
   const disease = watches.find(({ infection, treatments }) => infection && treatments.length > 0)?.watch.id ?? ''
-  const station = (await get<{ id: string }[]>(`${api}/stations`))[0]?.id ?? ''
-  const files = mkdtempSync(join(tmpdir(), 'bocado-files-'))
-  const logger = join(files, 'logger-2026.csv')
-  writeFileSync(logger, writeLoggerFile().text)
 
   const tallied = async (page: Page): Promise<void> => {
     for (const key of ['1', 'n', 'n', '1', '1', '2', 'n']) await page.keyboard.press(key)
@@ -41,7 +35,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const shots: Shot[] = [
     { name: 'windows', path: `windows?watch=${watch}` },
     { name: 'windows-even-heat', path: `windows?watch=${watch}`, act: (page) => page.keyboard.press('h') },
-    { name: 'windows-table', path: 'windows?as=table' },
     {
       name: 'windows-disease',
       path: `windows?group=block&watch=${disease}`,
@@ -64,30 +57,47 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
     {
-      name: 'weather-hours',
-      path: 'weather?day=2026-06-04',
-      act: (page) => page.getByRole('heading', { name: /^Hours of/ }).evaluate((heading) => heading.scrollIntoView({ block: 'start' })),
-    },
-    {
       name: 'weather-forecasts',
       path: 'weather?panel=forecasts',
       act: (page) => page.getByRole('heading', { name: /^How good/ }).evaluate((heading) => heading.scrollIntoView({ block: 'start' })),
-    },
-    {
-      name: 'weather-import',
-      path: `weather/${station}/import`,
-      act: async (page) => {
-        await page.locator('input[type=file]').setInputFiles(logger)
-        await page.getByRole('heading', { name: 'How the file is understood' }).waitFor()
-      },
     },
     { name: 'scouting', path: 'scouting' },
     { name: 'count', path: `scouting/${watch}/count`, act: tallied },
     { name: 'treatments', path: 'treatments' },
     { name: 'outcomes', path: 'outcomes' },
+    {
+      name: 'own-records',
+      path: `windows?watch=${watch}`,
+      act: async (page) => {
+        await page.getByRole('radio', { name: 'Own records' }).click()
+        await page.getByRole('heading', { name: 'What was seen here' }).evaluate((heading) => heading.scrollIntoView({ block: 'start' }))
+      },
+    },
+    { name: 'library', path: 'library/organisms/codling-moth' },
+    { name: 'suspects', path: 'library/suspects?place=squash&month=7&seen=plant:wilt' },
+    {
+      name: 'identity-check',
+      path: 'library/organisms/wild-parsnip/check',
+      act: async (page) => {
+        for (const character of ['stem', 'flower'])
+          await page.getByTestId(`character-${character}`).getByRole('radio', { name: 'as on the left' }).click()
+      },
+    },
+    {
+      name: 'model-bench',
+      path: 'library/organisms/codling-moth/bench',
+      act: async (page) => {
+        await page.getByRole('button', { name: /numbers of$/ }).click()
+        await page.getByRole('option', { name: 'Old Apples' }).click()
+        await page.getByRole('button', { name: /Event$/ }).click()
+        await page.getByRole('option', { name: 'hatch begins', exact: true }).click()
+        const heat = page.getByRole('textbox', { name: 'hatch begins: heat', exact: true })
+        await heat.fill('152')
+        await heat.blur()
+      },
+    },
     { name: 'phone-windows', path: `windows?watch=${watch}`, size: PHONE },
     { name: 'phone-scouting', path: 'scouting', size: PHONE },
-    { name: 'phone-count', path: `scouting/${watch}/count`, size: PHONE },
     { name: 'phone-treatments', path: 'treatments', size: PHONE },
   ]
   const { context, close } = await openBrowser(DESK)
@@ -104,6 +114,5 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     return shots.map(({ name }) => `${name}.png`)
   } finally {
     await close()
-    rmSync(files, { recursive: true, force: true })
   }
 }

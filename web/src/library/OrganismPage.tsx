@@ -2,7 +2,7 @@ import { endpoints, type LibraryEntry } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
-import { useBlocks, useRead, useWrite } from '../api/hooks.js'
+import { useBlocks, useOutcomes, useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Select, TextButton } from '../design/controls.js'
@@ -152,6 +152,8 @@ export function OrganismPage() {
         </Stack>
       </Grid>
       <Reach entry={entry} />
+      <TriedHere entry={entry} />
+      <Numbers entry={entry} />
       <Grid>
         <Stack>
           <Heading>{t('organism.doesNotWork')}</Heading>
@@ -263,6 +265,91 @@ function Reach({ entry }: { entry: LibraryEntry }) {
         </tbody>
       </PlainTable>
       <Small>{t('organism.reach.how')}</Small>
+    </Stack>
+  )
+}
+
+/** What was tried against it here this season, and what can be said of it. */
+function TriedHere({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: list } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
+  const { data: outcomes } = useOutcomes(site.id, site.season.start)
+  const watched = list?.find(({ id }) => id === entry.id)?.watches.map(({ id }) => id) ?? []
+  const tried = outcomes?.filter(({ watchId }) => watched.includes(watchId)) ?? []
+  return (
+    <Stack>
+      <Heading>{t('organism.tried')}</Heading>
+      {tried.length === 0 ? <p>{t('organism.notTried')}</p> : null}
+      <Bullets>
+        {tried.map(({ treatmentId, productName, treatedOn, comparison }) => (
+          <li key={treatmentId}>
+            {t('organism.triedOne', { product: productName, date: f.date(treatedOn) })}{' '}
+            {comparison ? t(`organism.verdict.${comparison.verdict}`) : t('organism.verdict.none')}{' '}
+            <Link to={`/sites/${site.id}/outcomes`}>{t('nav.outcomes')}</Link>
+          </li>
+        ))}
+      </Bullets>
+    </Stack>
+  )
+}
+
+/** The numbers of its model: what the library has, and what this site or block has in its place. */
+function Numbers({ entry }: { entry: LibraryEntry }) {
+  const t = useText()
+  const f = useFormat()
+  const [open, setOpen] = useState(false)
+  if (entry.monthsOnly) return null
+  const nameOf = (path: string): string => {
+    const [subject = '', ...rest] = path.split('.')
+    const named =
+      entry.generations.flatMap(({ events }) => events).find(({ id }) => id === subject)?.name ??
+      entry.generations.find(({ id }) => id === subject)?.name ??
+      t(`figures.within.${subject}` as Parameters<Say>[0])
+    return t('figures.name', { subject: named, part: t(`figures.part.${rest.at(-1) ?? ''}` as Parameters<Say>[0]) })
+  }
+  return (
+    <Stack>
+      <Line>
+        <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
+          {t(open ? 'organism.hideNumbers' : 'organism.numbers', { count: entry.figures.length })}
+        </TextButton>
+      </Line>
+      {open ? (
+        <PlainTable data-testid="numbers">
+          <thead>
+            <tr>
+              <th scope="col">{t('figures.column.name')}</th>
+              <th scope="col">{t('figures.column.value')}</th>
+              <th scope="col">{t('organism.inLibrary')}</th>
+              <th scope="col">{t('figures.column.from')}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {entry.figures.map((figure) => (
+              <tr key={figure.path}>
+                <th scope="row">{nameOf(figure.path)}</th>
+                <td>
+                  {f.number(figure.value, 2)} {figure.unit === '1' ? '' : figure.unit}
+                </td>
+                <td>{figure.own ? f.number(figure.own.libraryValue, 2) : t('organism.same')}</td>
+                <td>
+                  {figure.own
+                    ? figure.own.reason
+                    : t('figures.from', {
+                        confidence: t(`confidence.${figure.confidence}`),
+                        region: figure.region,
+                        source: figure.source.kind === 'common-knowledge' ? 'common' : figure.source.kind,
+                        authors: figure.source.kind === 'paper' ? figure.source.authors : '',
+                        year: figure.source.kind === 'paper' ? String(figure.source.year) : '',
+                      })}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </PlainTable>
+      ) : null}
     </Stack>
   )
 }
