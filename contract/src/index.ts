@@ -1,4 +1,5 @@
 import { bench } from './bench.js'
+import { bloom } from './bloom.js'
 import { calibration } from './calibration.js'
 import { demo, devices } from './devices.js'
 import { library } from './library.js'
@@ -10,6 +11,7 @@ import { watches } from './watches.js'
 import { weather } from './weather.js'
 
 export * from './bench.js'
+export * from './bloom.js'
 export * from './calibration.js'
 export * from './common.js'
 export * from './devices.js'
@@ -29,4 +31,18 @@ export * from './watches.js'
 export * from './weather.js'
 
 /** Every operation of the HTTP interface, by resource. */
-export const endpoints = { sites, blocks, weather, watches, calibration, library, bench, scouting, treatments, outcomes, devices, demo }
+export const endpoints = {
+  sites,
+  blocks,
+  weather,
+  watches,
+  calibration,
+  library,
+  bench,
+  bloom,
+  scouting,
+  treatments,
+  outcomes,
+  devices,
+  demo,
+}

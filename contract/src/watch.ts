@@ -15,6 +15,8 @@ export const watchSchema = z.object({
   sourceKnown: z.enum(knowns),
   /** The site's own threshold, where it differs from the library's, with its reason. */
   threshold: z.object({ per100: z.number(), reason: z.string() }).nullable(),
+  /** Whether what is seen in bloom moves its forecast. */
+  followsBloom: z.boolean(),
   /** Library entry and version that the watch is pinned to. */
   model: z.string(),
   rowVersion,

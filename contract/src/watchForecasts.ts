@@ -162,6 +162,8 @@ export const watchForecastSchema = z.object({
   offer: z.object({ model: z.string(), ownFigures: z.int() }).nullable(),
   /** How many numbers of the pinned model are the site's own. */
   ownFigures: z.int(),
+  /** How far blooms have moved it; null where none has, where its biofix was seen, or where it does not follow them. */
+  bloom: z.object({ heat: z.number(), sd: z.number(), days: z.number(), blooms: z.int(), held: z.boolean() }).nullable(),
   treatments: z.array(
     treatmentSchema.extend({
       /** Share of a protectant's deposit that rain has left until today; null for what is not done or has no residue. */

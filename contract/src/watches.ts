@@ -13,7 +13,7 @@ export const ownFigureInput = z.object({
   reason: text('why this site differs', 500),
 })
 
-export const moveCauses = ['readings', 'weather', 'forecast', 'biofix', 'model'] as const
+export const moveCauses = ['readings', 'weather', 'forecast', 'bloom', 'biofix', 'model'] as const
 
 /** What a forecast said when it was issued. */
 const issuedSchema = z.object({

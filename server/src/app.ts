@@ -3,6 +3,7 @@ import compression from 'compression'
 import express, { Router, type ErrorRequestHandler, type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import { bloomRoutes } from './bloom/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
@@ -43,6 +44,7 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
     weatherFileRoutes,
     watchRoutes,
     libraryRoutes,
+    bloomRoutes,
     treatmentRoutes,
     scoutingRoutes,
     outcomeRoutes,

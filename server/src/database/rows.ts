@@ -29,6 +29,7 @@ export type Editable =
   | 'photo'
   | 'identity_check'
   | 'bloom_plant'
+  | 'bloom_record'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')

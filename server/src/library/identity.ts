@@ -102,7 +102,7 @@ export async function restoreCheck(w: Write, id: string, rowVersion: number): Pr
 
 type PhotoInput = NonNullable<ParsedInputOf<typeof library.check>['photo']>
 
-async function addPhoto(
+export async function addPhoto(
   w: Write,
   { organismId, blockId }: { organismId: string; blockId: string | null },
   photo: PhotoInput,

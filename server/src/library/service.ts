@@ -92,6 +92,7 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     biofixNote: '',
     sourceKnown: 'unknown',
     threshold: null,
+    followsBloom: false,
     model: resolved.name,
     rowVersion: 1,
     pinned: resolved.pinned,

@@ -4,6 +4,7 @@ import {
   civilDate,
   datesOf,
   generationShares,
+  moveByShift,
   heatAtShare,
   reachHeat,
   reachOf,
@@ -34,6 +35,17 @@ const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Ma
 const BEGIN_SHARE = 0.03
 const begins = (event: ResolvedEvent): number => heatAtShare(BEGIN_SHARE, event.spread)
 
+/** How far what was seen in bloom moves a season, on the scale of the blooms. */
+export interface BloomPush {
+  heat: number
+  sd: number
+  prior: number
+  /** What that is in days, at the heat of these weeks. */
+  days: number
+  blooms: number
+  held: boolean
+}
+
 /** What a watch's forecast is made from. */
 export interface ForecastInput {
   watch: StoredWatch
@@ -44,13 +56,19 @@ export interface ForecastInput {
   wetEvents: readonly WetEvent[]
   hemisphere: Hemisphere
   memo: Memo
+  /** What blooms say of the season at its station; undefined where they say nothing, or the watch does not follow them. */
+  bloom?: BloomPush | undefined
 }
 
 /** The members of a heat take some 0.4 MB; watches with the same rule and biofix share one. */
 const HEATS_KEPT = 12
 
 /** The season's heat of a model from where it starts; the same for every watch with the same rule and start. */
-function heatFrom({ block, memo }: Pick<ForecastInput, 'block' | 'memo'>, pinned: PinnedModel, start: Start): SeasonHeat {
+export function heatFrom(
+  { block, memo }: Pick<ForecastInput, 'block' | 'memo'>,
+  pinned: Pick<PinnedModel, 'heat'>,
+  start: Start,
+): SeasonHeat {
   return memo
     .region('heat', HEATS_KEPT)
     .get(`${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
@@ -67,11 +85,13 @@ export interface PlacedModel {
   events: ResolvedEvent[]
   /** Share of the population in each generation, in the order of the model. */
   shares: number[]
+  /** By how much blooms have moved the events, in their own °C·d; null where they have not. */
+  moved: { heat: number; sd: number } | null
 }
 
 /** Puts a model on the weather: start, heat, events and generations. The one way in which a forecast of dates begins. */
 export function placeModel(
-  input: Pick<ForecastInput, 'block' | 'memo' | 'hemisphere'>,
+  input: Pick<ForecastInput, 'block' | 'memo' | 'hemisphere' | 'bloom'>,
   pinned: PinnedModel,
   entered: string | null,
 ): PlacedModel {
@@ -83,13 +103,28 @@ export function placeModel(
   const from = Math.max(0, start.day - firstDay)
   const daily = ((heat.median[Math.min(length - 1, from + 13)] ?? 0) - (heat.median[from] ?? 0)) / 13
   const expected = start.expected ?? (start.daySd === undefined ? undefined : { heat: 0, heatSe: start.daySd * daily })
-  const events = resolveEvents(pinned, expected)
+  const resolved = resolveEvents(pinned, expected)
+  const moved = movedBy(input.bloom, start, heat)
+  const events = moved && input.bloom ? moveByShift(resolved, { ...moved, prior: input.bloom.prior }) : resolved
   const { position, followed } = block
   const offset = followed?.station.utcOffsetMinutes ?? 0
   const shares = position
     ? generationShares(pinned, events, heat.median, (index) => sunTimes(firstDay + index, position, offset).dayLength)
     : pinned.generations.map(() => 1)
-  return { start, heat, scores: scoresFor(heat.members.length), events, shares }
+  return { start, heat, scores: scoresFor(heat.members.length), events, shares, moved }
+}
+
+/**
+ * A shift by bloom on the scale of a model: as many days, at its own heat of these weeks. A biofix that was seen stands closer to the
+ * organism than any bloom, so nothing is moved from there on.
+ */
+function movedBy(bloom: BloomPush | undefined, start: Start, heat: SeasonHeat): PlacedModel['moved'] {
+  if (!bloom || start.how === 'entered' || start.how === 'none' || bloom.heat === 0) return null
+  const to = Math.min(heat.median.length - 1, heat.todayIndex + 7)
+  const from = Math.max(0, to - 21)
+  const daily = ((heat.median[to] ?? 0) - (heat.median[from] ?? 0)) / Math.max(1, to - from)
+  const scale = bloom.days !== 0 && daily > 0 ? (bloom.days * daily) / bloom.heat : 1
+  return { heat: bloom.heat * scale, sd: bloom.sd * Math.abs(scale) }
 }
 
 /** The windows of a placed model: one for each generation that can be reached. */
@@ -272,6 +307,8 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
         ? forecastEmergence(pinned.emergence, block, input.ground, start.day, scores, input.wetEvents)
         : null,
     ownFigures: pinned.own?.length ?? 0,
+    bloom:
+      placed.moved && input.bloom ? { ...placed.moved, days: input.bloom.days, blooms: input.bloom.blooms, held: input.bloom.held } : null,
   }
 }
 

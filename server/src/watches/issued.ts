@@ -5,7 +5,7 @@ import type { Organism } from '@bocado/library'
 import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import type { BlockWeather, SeenFrom } from '../weather/blockWeather.js'
 import type { Memo } from '../memo.js'
-import { placeModel, windowsOf } from './forecast.js'
+import { placeModel, windowsOf, type BloomPush } from './forecast.js'
 import type { PinnedModel } from './models.js'
 import type { StoredWatch } from './store.js'
 
@@ -23,6 +23,7 @@ interface Issued {
   grade: IssuedForecast['grade']
   usual: IssuedForecast['usual']
   windows: IssuedWindow[]
+  bloom: BloomPush | undefined
 }
 
 const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
@@ -41,9 +42,10 @@ export async function keepIssued(
     watch: StoredWatch
     forecast: Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade' | 'usual'>
     weatherKey: string
+    bloom: BloomPush | undefined
   }[],
 ): Promise<void> {
-  const rows = made.map(({ watch, forecast, weatherKey }) => {
+  const rows = made.map(({ watch, forecast, weatherKey, bloom }) => {
     const { grade } = forecast
     const dated = grade === 'dates'
     const windows = JSON.stringify(dated ? issuedWindows(forecast.windows) : [])
@@ -65,6 +67,7 @@ export async function keepIssued(
       watch.modelHash,
       grade,
       usual,
+      bloom ? JSON.stringify(bloom) : null,
       windows,
       events,
       infection,
@@ -73,7 +76,7 @@ export async function keepIssued(
   })
   if (rows.length === 0) return
   await db.query(
-    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, grade, usual, windows, events, infection, dates_hash) VALUES ?',
+    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, grade, usual, bloom_shift, windows, events, infection, dates_hash) VALUES ?',
     [rows],
   )
 }
@@ -93,6 +96,7 @@ async function listIssued(db: Queryable, siteId: string, watchId: string): Promi
     grade: row['grade'] as Issued['grade'],
     usual: jsonOf<Issued['usual'] | null>(row['usual']) ?? [],
     windows: jsonOf<IssuedWindow[]>(row['windows']),
+    bloom: jsonOf<BloomPush | null>(row['bloom_shift']) ?? undefined,
   }))
 }
 
@@ -104,6 +108,8 @@ export interface MovesInput {
   memo: Memo
   today: string
   now: Date
+  /** What blooms say now of the season at its station. */
+  bloom: BloomPush | undefined
   /** The block's weather as seen from a moment. */
   weatherSeen: (seen?: SeenFrom) => Promise<BlockWeather>
 }
@@ -137,18 +143,27 @@ export async function movesOf(db: Queryable, siteId: string, input: MovesInput, 
 async function compared(before: Issued, input: MovesInput): Promise<NonNullable<Moves['since']>> {
   const { watch, organism, hemisphere, memo } = input
   const issue = { today: before.today, at: new Date(before.issuedAt) }
-  const opensBy = async (seen: SeenFrom | undefined, pinned: PinnedModel, biofix: string | null): Promise<Map<string, number | null>> => {
+  const opensBy = async (
+    seen: SeenFrom | undefined,
+    pinned: PinnedModel,
+    biofix: string | null,
+    bloom: BloomPush | undefined,
+  ): Promise<Map<string, number | null>> => {
     const block = await input.weatherSeen(seen)
-    const windows = windowsOf(organism, pinned, placeModel({ block, memo, hemisphere }, pinned, biofix))
+    const windows = windowsOf(organism, pinned, placeModel({ block, memo, hemisphere, bloom }, pinned, biofix))
     return new Map(windows.map(({ generation, opens }) => [generation, opens.p50]))
   }
   // A forecast older than a week or so has no days left that are still ahead; then past seasons stood there.
   const steps = [
-    { cause: 'readings' as const, opens: await opensBy({ today: before.today, forecast: issue }, before.model, before.biofix) },
-    { cause: 'weather' as const, opens: await opensBy({ today: input.today, forecast: issue }, before.model, before.biofix) },
-    { cause: 'forecast' as const, opens: await opensBy(undefined, before.model, before.biofix) },
-    { cause: 'biofix' as const, opens: await opensBy(undefined, before.model, watch.biofix) },
-    { cause: 'model' as const, opens: await opensBy(undefined, watch.pinned, watch.biofix) },
+    {
+      cause: 'readings' as const,
+      opens: await opensBy({ today: before.today, forecast: issue }, before.model, before.biofix, before.bloom),
+    },
+    { cause: 'weather' as const, opens: await opensBy({ today: input.today, forecast: issue }, before.model, before.biofix, before.bloom) },
+    { cause: 'forecast' as const, opens: await opensBy(undefined, before.model, before.biofix, before.bloom) },
+    { cause: 'bloom' as const, opens: await opensBy(undefined, before.model, before.biofix, input.bloom) },
+    { cause: 'biofix' as const, opens: await opensBy(undefined, before.model, watch.biofix, input.bloom) },
+    { cause: 'model' as const, opens: await opensBy(undefined, watch.pinned, watch.biofix, input.bloom) },
   ]
   return {
     id: before.id,

@@ -37,8 +37,9 @@ import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import { bloomEvidence, type StationBloom } from '../bloom/evidence.js'
 import { forecastBlooms } from './blooms.js'
-import { forecastWatch, placeModel } from './forecast.js'
+import { forecastWatch, placeModel, type BloomPush } from './forecast.js'
 import { keepIssued, movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
 import { findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
@@ -162,6 +163,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     routePlants(database, siteId),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
+  const evidence = season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
   const hemisphere = hemisphereOf(site)
   const today = dayNumber(site.today)
   const issued: Parameters<typeof keepIssued>[4][number][] = []
@@ -174,11 +176,12 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     const organism = organismOf(watch)
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere}`
+    const bloom = bloomPush(watch, weather, evidence)
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
     keys.push(key)
     const forecast = memo.get(key, () => {
-      const made = forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo })
-      issued.push({ watch, forecast: made, weatherKey: weather.key })
+      const made = forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo, bloom })
+      issued.push({ watch, forecast: made, weatherKey: weather.key, bloom })
       return made
     })
     forecasts.push({
@@ -239,6 +242,22 @@ function offerTo(
   return now.hash === watch.modelHash ? null : { model: now.name, ownFigures: now.pinned.own?.length ?? 0 }
 }
 
+/** What the blooms of a watch's station say of the season, where the watch follows them. */
+function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): BloomPush | undefined {
+  if (!watch.followsBloom) return undefined
+  const shift = evidence.find(({ stationId }) => stationId === weather.followed?.station.id)?.shift
+  if (!shift) return undefined
+  const { heat, sd, prior, days, blooms, held } = shift
+  return { heat, sd, prior, days, blooms, held }
+}
+
+/** Whether what is seen in bloom moves the forecast of a watch. */
+export async function followBloom(w: Write, watchId: string, follows: boolean, rowVersion: number): Promise<Watch> {
+  await getWatch(w.tx, w.siteId, watchId)
+  await updateRow(w, 'watch', watchId, rowVersion, { follows_bloom: follows })
+  return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
+}
+
 /** A watch of a site with what its season is looked at with. */
 export async function watchInPlace(deps: Deps, siteId: string, watchId: string): Promise<{ watch: StoredWatch; site: Site; block: Block }> {
   const watch = await getWatch(deps.database, siteId, watchId)
@@ -251,6 +270,9 @@ export async function watchInPlace(deps: Deps, siteId: string, watchId: string):
 /** Forecasts of a watch as they were issued, and why the newest differs from the one with the id, or from yesterday's. */
 export async function watchMoves(deps: Deps, siteId: string, watchId: string, since: string | undefined): Promise<Moves> {
   const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
+  const blocks = await listBlocks(deps.database, siteId)
+  const weather = await (await weatherOfBlocks(deps, site, watch.season))(block)
+  const evidence = watch.season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
   return movesOf(
     deps.database,
     siteId,
@@ -261,6 +283,7 @@ export async function watchMoves(deps: Deps, siteId: string, watchId: string, si
       memo: deps.memo,
       today: site.today,
       now: await deps.clock.now(deps.database),
+      bloom: bloomPush(watch, weather, evidence),
       weatherSeen: async (seen) => (await weatherOfBlocks(deps, site, watch.season, seen))(block),
     },
     since,

@@ -22,6 +22,7 @@ export const watchOf = (row: Row): StoredWatch => ({
   sourceKnown: row['source_known'] as Watch['sourceKnown'],
   threshold:
     row['threshold_per_100'] === null ? null : { per100: row['threshold_per_100'] as number, reason: row['threshold_reason'] as string },
+  followsBloom: Boolean(row['follows_bloom']),
   model: `${row['organism_id']}@${row['library_version']}`,
   rowVersion: row['row_version'] as number,
   pinned: jsonOf<PinnedModel>(row['model']),

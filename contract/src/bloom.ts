@@ -1,0 +1,223 @@
+import { z } from 'zod'
+import { boundsSchema, civilDateSchema, id, note, rowVersion } from './common.js'
+import { endpoint } from './endpoint.js'
+import { photoInput } from './library.js'
+import { watchSchema } from './watch.js'
+
+export const bloomEvents = ['bud', 'first-open', 'full-bloom', 'end', 'leaf-out', 'leaf-colour', 'fruit'] as const
+
+export const bloomRecordSchema = z.object({
+  id,
+  plantId: z.string(),
+  event: z.enum(bloomEvents),
+  blockId: id.nullable(),
+  place: z.string(),
+  season: civilDateSchema,
+  /** First and last day of the range in which it came; the same where the day is known. */
+  seenFrom: civilDateSchema,
+  seenTo: civilDateSchema,
+  /** Looked for on that day, and not there yet. */
+  notYet: z.boolean(),
+  note: z.string(),
+  photoId: id.nullable(),
+  personName: z.string(),
+  rowVersion,
+})
+export type BloomRecord = z.infer<typeof bloomRecordSchema>
+
+const recordFields = {
+  plantId: z.string({ error: 'choose a plant' }).min(1, { error: 'choose a plant' }),
+  event: z.enum(bloomEvents, { error: 'choose what was seen' }),
+  blockId: id.nullable().default(null),
+  place: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
+  seenFrom: civilDateSchema,
+  /** Left out where the day is known. */
+  seenTo: civilDateSchema.nullable().default(null),
+  notYet: z.boolean().default(false),
+  note,
+}
+export const bloomRecordInput = z
+  .object({ ...recordFields, photo: photoInput.nullable().default(null) })
+  .refine(({ seenFrom, seenTo }) => seenTo === null || seenFrom <= seenTo, { path: ['seenTo'], error: 'must not lie before the first day' })
+
+/** A line of a notebook or a file as it is understood. */
+const notebookLine = z.object({
+  line: z.int(),
+  text: z.string(),
+  plantId: z.string().nullable(),
+  event: z.enum(bloomEvents).nullable(),
+  seenFrom: civilDateSchema.nullable(),
+  seenTo: civilDateSchema.nullable(),
+  notYet: z.boolean(),
+  place: z.string(),
+  note: z.string(),
+  /** Why it cannot be taken; null where it can. */
+  problem: z.string().nullable(),
+  /** It stands in the log already. */
+  known: z.boolean(),
+})
+export type NotebookLine = z.infer<typeof notebookLine>
+
+export const shiftSchema = z.object({
+  /** °C·d on the scale of the blooms; below 0 the season is ahead of the model. */
+  heat: z.number(),
+  sd: z.number(),
+  prior: z.number(),
+  held: z.boolean(),
+  /** Days by which that is, at the heat of these weeks; below 0 ahead. */
+  days: z.number(),
+  blooms: z.int(),
+  notYet: z.int(),
+  /** Whether the prior comes from the site's own years. */
+  priorOwn: z.boolean(),
+})
+export type BloomShift = z.infer<typeof shiftSchema>
+
+/** A bloom that a station's shift rests on. */
+const usedBloom = z.object({
+  recordId: id,
+  plantId: z.string(),
+  event: z.enum(bloomEvents),
+  heat: z.number(),
+  expected: z.number(),
+  sd: z.number(),
+  notYet: z.boolean(),
+  /** Seasons of the site's own that the expectation rests on; 0: the library's figure. */
+  ownYears: z.int(),
+})
+
+const ladderDot = z.object({ season: civilDateSchema, heat: z.number(), day: z.number() })
+export const ladderSchema = z.object({
+  blooms: z.array(
+    z.object({ plantId: z.string(), event: z.enum(bloomEvents), name: z.string(), expected: z.number(), dots: z.array(ladderDot) }),
+  ),
+  pests: z.array(
+    z.object({
+      organismId: z.string(),
+      blockId: id,
+      event: z.string(),
+      name: z.string(),
+      organismName: z.string(),
+      dots: z.array(ladderDot),
+      indicators: z.array(
+        z.object({
+          plantId: z.string(),
+          event: z.enum(bloomEvents),
+          name: z.string(),
+          leadHeat: z.number(),
+          leadDays: z.number(),
+          spread: z.number(),
+          error: z.number(),
+          errorByHeat: z.number(),
+          errorByCalendar: z.number(),
+          better: z.boolean(),
+          years: z.int(),
+        }),
+      ),
+    }),
+  ),
+})
+export type Ladder = z.infer<typeof ladderSchema>
+
+export const bloomOverviewSchema = z.object({
+  /** By station: what blooms so far say of the season. */
+  stations: z.array(z.object({ stationId: id, stationName: z.string(), shift: shiftSchema.nullable(), used: z.array(usedBloom) })),
+  /** Blooms of the route that are expected in the next two weeks, or overdue. */
+  ahead: z.array(
+    z.object({
+      plantId: z.string(),
+      name: z.string(),
+      event: z.enum(bloomEvents),
+      eventName: z.string(),
+      place: z.string(),
+      date: boundsSchema,
+      overdue: z.boolean(),
+      lastLooked: civilDateSchema.nullable(),
+    }),
+  ),
+  /** Weeks between March and October in which no plant of the route blooms, and what would fill them. */
+  gaps: z.array(z.object({ from: civilDateSchema, to: civilDateSchema, fill: z.array(z.string()) })),
+})
+export type BloomOverview = z.infer<typeof bloomOverviewSchema>
+
+const siteParams = z.object({ siteId: id })
+const recordParams = z.object({ siteId: id, recordId: id })
+const notebook = z.object({ text: z.string().max(200_000, { error: 'is too long; paste a part of it' }) })
+
+export const bloom = {
+  records: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/bloom-records',
+    summary: 'The bloom log, newest first',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(bloomRecordSchema),
+  }),
+  add: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-records',
+    summary: 'Write down a bloom, or that it is not there yet',
+    params: siteParams,
+    input: bloomRecordInput,
+    response: bloomRecordSchema,
+  }),
+  remove: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/bloom-records/:recordId',
+    summary: 'Remove a record; can be restored',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restore: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-records/:recordId/restore',
+    summary: 'Undo the removal of a record',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  preview: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-notebook/preview',
+    summary: 'How the lines of a notebook or a CSV file are understood; nothing is stored',
+    params: siteParams,
+    input: notebook,
+    response: z.array(notebookLine),
+  }),
+  import: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-notebook',
+    summary: 'Take a notebook or a CSV file into the log, all its lines or none',
+    params: siteParams,
+    input: notebook.extend({
+      /** Leaves out what cannot be read, as the preview showed. */
+      skipWrong: z.boolean().default(false),
+    }),
+    response: z.object({ added: z.int(), known: z.int(), skipped: z.int() }),
+  }),
+  overview: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/bloom',
+    summary: 'What blooms so far say of the season, what to look for, and weeks without nectar',
+    params: siteParams,
+    input: z.object({}),
+    response: bloomOverviewSchema,
+  }),
+  ladder: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/bloom/ladder',
+    summary: 'Blooms and pest events of all years on one scale of heat, and which bloom foretells which event',
+    params: siteParams,
+    input: z.object({}),
+    response: ladderSchema,
+  }),
+  follow: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/follows-bloom',
+    summary: 'Whether what is seen in bloom moves the forecast of a watch',
+    params: z.object({ siteId: id, watchId: id }),
+    input: z.object({ follows: z.boolean(), rowVersion }),
+    response: watchSchema,
+  }),
+}

@@ -1,0 +1,2 @@
+export * from './ranking.js'
+export * from './seasonShift.js'

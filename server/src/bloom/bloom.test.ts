@@ -1,0 +1,210 @@
+import { endpoints, type InputOf } from '@bocado/contract'
+import { civilDate, dayNumber } from '@bocado/core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
+import { hourlyFile, importFile, preview } from '../testing/upload.js'
+import { readNotebook } from './notebook.js'
+
+const { bloom, watches, library, calibration } = endpoints
+const SEASON = '2026-01-01'
+
+describe('a notebook', () => {
+  const read = (text: string) => readNotebook(text, '2026-06-12')
+  test.each([
+    [
+      '2025-05-03 common lilac full bloom',
+      { plantId: 'common-lilac', event: 'full-bloom', seenFrom: '2025-05-03', seenTo: '2025-05-03', notYet: false },
+    ],
+    ['3 May 2025: lilac, first flower', { plantId: 'common-lilac', event: 'first-open', seenFrom: '2025-05-03' }],
+    ['May 3, 2025 forsythia over', { plantId: 'forsythia', event: 'end' }],
+    [
+      '2025-05-03/2025-05-06, Black locust, first open, by the gate, windy',
+      { plantId: 'black-locust', event: 'first-open', seenTo: '2025-05-06', place: 'by the gate', note: 'windy' },
+    ],
+    ['2026-06-01 catalpa not yet', { plantId: 'catalpa', event: 'first-open', notYet: true }],
+    ['2024-10-12 red maple leaf colour', { plantId: 'red-maple', event: 'leaf-colour' }],
+    ['12 Apr 2024 serviceberry blooming', { plantId: 'serviceberry', event: 'first-open' }],
+  ])('understands "%s"', (text, expected) => {
+    expect(read(text)[0]).toMatchObject({ ...expected, problem: null })
+  })
+
+  test.each([
+    ['lilac in bloom', /begins with no day/],
+    ['2026-07-01 lilac full bloom', /future/],
+    ['2025-02-30 lilac full bloom', /begins with no day/],
+    ['2025-05-03 walrus open', /no bloom plant/],
+    ['2025-05-03 lilac', /what was seen/],
+    ['2025-05-06 to 2025-05-03 lilac open', /ends before/],
+  ])('says what is wrong with "%s"', (text, problem) => expect(read(text)[0]!.problem).toMatch(problem))
+
+  test('leaves out its header and blank lines, and keeps the numbers of lines', () => {
+    expect(read('date,plant,event\n\n2025-05-03,forsythia,end').map(({ line }) => line)).toEqual([3])
+  })
+})
+
+let app: Application
+let place: TestSite
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const file = hourlyFile(2017, '2026-06-12')
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+})
+afterAll(() => app.stop())
+
+const at = () => ({ siteId: place.site.id })
+const as = () => ({ person: place.person })
+const add = (input: InputOf<typeof bloom.add>) => app.call(bloom.add, at(), input, as())
+const overview = async () => done(await app.call(bloom.overview, at(), {}))
+const records = async () => done(await app.call(bloom.records, at(), {}))
+const watchOf = async (id: string) =>
+  done(await app.call(watches.band, at(), { season: SEASON })).watches.find(({ watch }) => watch.id === id)!
+
+describe('the log', () => {
+  test('takes a notebook whole or not at all, and the same notebook only once', async () => {
+    const lines = [2018, 2019, 2020, 2021, 2022, 2023, 2024, 2025].flatMap((y) => [
+      `${y}-04-10 forsythia first open`,
+      `${y}-05-06 common lilac first open`,
+    ])
+    const text = [...lines, '2025-05-30 walrus open'].join('\n')
+    const shown = done(await app.call(bloom.preview, at(), { text }, as()))
+    expect(shown.filter(({ problem }) => problem !== null).map(({ line }) => line)).toEqual([17])
+    const refused = await app.call(bloom.import, at(), { text }, as())
+    expect(refused.status).toBe(422)
+    expect(refused.problem.fields![0]).toMatchObject({ path: 'text.17', message: expect.stringContaining('no bloom plant') as string })
+    expect(await records()).toEqual([])
+    expect(done(await app.call(bloom.import, at(), { text, skipWrong: true }, as()))).toEqual({ added: 16, known: 0, skipped: 1 })
+    expect(done(await app.call(bloom.import, at(), { text: lines.join('\n') }, as()))).toEqual({ added: 0, known: 16, skipped: 0 })
+  })
+
+  test('goes out as CSV in a form that it takes in again, and as Darwin Core', async () => {
+    const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/bloom.csv`)).text()
+    expect(done(await app.call(bloom.import, at(), { text: csv }, as()))).toEqual({ added: 0, known: 16, skipped: 0 })
+    const dwc = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/bloom-occurrences.csv`)).text()
+    expect(dwc.split(/\r?\n/)[0]).toContain('scientificName,eventDate')
+    expect(dwc).toContain('Syringa vulgaris,2025-05-06')
+  })
+
+  test.each([
+    ['a plant that the library has not', { plantId: 'walrus' }, 'plantId'],
+    ['a day to come', { seenFrom: '2026-06-20' }, 'seenFrom'],
+    ['a range that ends before it begins', { seenFrom: '2026-05-06', seenTo: '2026-05-01' }, 'seenTo'],
+  ])('refuses %s', async (_, wrong, path) => {
+    const { status, problem } = await add({ plantId: 'forsythia', event: 'end', seenFrom: '2026-04-20', ...wrong })
+    expect(status).toBe(422)
+    expect(problem.fields![0]!.path).toBe(path)
+  })
+
+  test('removed is out of it, undone in it again; twice the same is refused', async () => {
+    const kept = done(await add({ plantId: 'linden', event: 'bud', seenFrom: '2026-05-30' }))
+    expect((await add({ plantId: 'linden', event: 'bud', seenFrom: '2026-05-30' })).problem.detail).toContain('in the log already')
+    const params = { ...at(), recordId: kept.id }
+    const { rowVersion } = done(await app.call(bloom.remove, params, { rowVersion: 1 }, as()))
+    expect((await records()).some(({ id }) => id === kept.id)).toBe(false)
+    done(await app.call(bloom.restore, params, { rowVersion }, as()))
+    expect((await records()).some(({ id }) => id === kept.id)).toBe(true)
+  })
+})
+
+describe('bloom as evidence', () => {
+  let followed: string
+  let seen: string
+  beforeAll(async () => {
+    const watch = async (organismId: string, biofix: string | null) =>
+      done(await app.call(watches.create, at(), { organismId, blockId: place.blockId, season: SEASON, biofix }, as())).id
+    followed = await watch('peach-twig-borer', null)
+    seen = await watch('codling-moth', '2026-05-10')
+  })
+
+  test('blooms ahead of their usual heat move the watches that count from the season, each by its days, and not those whose biofix was seen', async () => {
+    const [before, other] = [await watchOf(followed), await watchOf(seen)]
+    expect(before.bloom).toBeNull()
+    // Nine days before their usual day: at less heat than in other years.
+    done(await add({ plantId: 'forsythia', event: 'first-open', seenFrom: '2026-04-01' }))
+    done(await add({ plantId: 'common-lilac', event: 'first-open', seenFrom: '2026-04-27' }))
+    const [station] = (await overview()).stations
+    expect(station!.shift).toMatchObject({ blooms: 2, priorOwn: true })
+    expect(station!.shift!.heat).toBeLessThan(-3)
+    expect(station!.used.map(({ ownYears }) => ownYears)).toEqual([8, 8])
+    const after = await watchOf(followed)
+    expect(after.bloom!.heat).toBeLessThan(0)
+    const half = (f: typeof after): number => f.events.at(-1)!.dates.half.p50!
+    expect(half(before) - half(after)).toBeGreaterThan(0.3)
+    expect((await watchOf(seen)).events.at(-1)!.dates.half).toEqual(other.events.at(-1)!.dates.half)
+    expect((await watchOf(seen)).bloom).toBeNull()
+  })
+
+  test('can be switched off for a watch, and then moves it no more', async () => {
+    const { watch, events } = await watchOf(followed)
+    done(await app.call(bloom.follow, { ...at(), watchId: followed }, { follows: false, rowVersion: watch.rowVersion }, as()))
+    const off = await watchOf(followed)
+    expect(off.watch.followsBloom).toBe(false)
+    expect(off.bloom).toBeNull()
+    expect(off.events.at(-1)!.dates.half.p50!).toBeGreaterThan(events.at(-1)!.dates.half.p50!)
+    done(await app.call(bloom.follow, { ...at(), watchId: followed }, { follows: true, rowVersion: off.watch.rowVersion }, as()))
+  })
+
+  test('is one of the causes by which a forecast moved', async () => {
+    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-11T14:30:00Z' }))
+    const kept = (await records()).filter(({ season, notYet }) => season === SEASON && !notYet && true)
+    for (const { id, rowVersion } of kept.filter(({ event }) => event === 'first-open'))
+      done(await app.call(bloom.remove, { ...at(), recordId: id }, { rowVersion }, as()))
+    await watchOf(followed)
+    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    for (const { id, rowVersion, event } of kept)
+      if (event === 'first-open') done(await app.call(bloom.restore, { ...at(), recordId: id }, { rowVersion: rowVersion + 1 }, as()))
+    await watchOf(followed)
+    const { since } = done(await app.call(watches.moves, { ...at(), watchId: followed }, {}))
+    const moved = since!.windows.find(({ steps }) => steps.some(({ cause, days }) => cause === 'bloom' && days !== 0))
+    expect(moved, JSON.stringify(since)).toBeDefined()
+    expect(moved!.steps.reduce((sum, { days }) => sum + days, 0)).toBeCloseTo(moved!.now! - moved!.before!, 1)
+  })
+
+  test('a plant that is overdue is asked for, and "not yet" pushes the season later', async () => {
+    const { ahead } = await overview()
+    const overdue = ahead.find(({ overdue: late }) => late)
+    expect(overdue).toBeDefined()
+    const before = (await overview()).stations[0]!.shift!.heat
+    done(await add({ plantId: overdue!.plantId, event: overdue!.event, seenFrom: '2026-06-12', notYet: true }))
+    const after = (await overview()).stations[0]!.shift!
+    expect(after.notYet, JSON.stringify(overdue)).toBe(1)
+    expect(after.heat).toBeGreaterThan(before)
+  })
+
+  test('weeks in which nothing of the route blooms are named, with what would fill them', async () => {
+    done(await app.call(library.addToRoute, at(), { plantId: 'forsythia' }, as()))
+    const { gaps } = await overview()
+    expect(gaps.length).toBeGreaterThan(0)
+    expect(gaps.flatMap(({ fill }) => fill)).toContain('Common lilac')
+    for (const { from, to } of gaps) expect(dayNumber(to)).toBeGreaterThan(dayNumber(from))
+  })
+})
+
+test('the ladder ranks blooms by how well they foretell what was seen, each year without itself', async () => {
+  const watch = done(await app.call(watches.band, at(), { season: SEASON })).watches.find(
+    ({ watch: w }) => w.organismId === 'codling-moth',
+  )!
+  for (const year of [2019, 2020, 2021, 2022, 2023])
+    done(
+      await app.call(
+        calibration.addSighting,
+        { ...at(), watchId: watch.watch.id },
+        {
+          event: 'hatch',
+          kind: 'first',
+          seenOn: civilDate(dayNumber(`${year}-05-06`) + 24),
+          lookedBefore: civilDate(dayNumber(`${year}-05-06`) + 22),
+        },
+        as(),
+      ),
+    )
+  const { blooms, pests } = done(await app.call(bloom.ladder, at(), {}))
+  expect(blooms.find(({ plantId }) => plantId === 'common-lilac')!.dots.length).toBeGreaterThanOrEqual(8)
+  const [hatch] = pests
+  expect(hatch).toMatchObject({ organismId: 'codling-moth', event: 'hatch' })
+  expect(hatch!.indicators.map(({ years }) => years)).toEqual([5, 5])
+  const lilac = hatch!.indicators.find(({ plantId }) => plantId === 'common-lilac')!
+  expect(lilac.leadDays).toBeGreaterThan(20)
+  expect(lilac.error).toBeLessThan(5)
+})
