@@ -256,6 +256,7 @@ export type Photo = z.infer<typeof photoSchema>
 const siteParams = z.object({ siteId: id })
 const organismParams = z.object({ siteId: id, organismId: z.string() })
 const rowParams = z.object({ siteId: id, rowId: id })
+const ownParams = z.object({ siteId: id, kind: z.enum(['organism', 'method']), rowId: id })
 const own = z.object({ id, rowVersion, entryId: z.string() })
 /** An entry as its authors write it, or spelt out; what is wrong in it is named by its path. */
 const ownInput = z.object({ entry: z.record(z.string(), z.unknown(), { error: 'must be an object' }) })
@@ -399,7 +400,7 @@ export const library = {
     method: 'delete',
     path: '/sites/:siteId/own-entries/:kind/:rowId',
     summary: 'Remove an entry of the site’s own; can be restored',
-    params: rowParams.extend({ kind: z.enum(['organism', 'method']) }),
+    params: ownParams,
     input: z.object({ rowVersion }),
     response: z.object({ id, rowVersion }),
   }),
@@ -407,7 +408,7 @@ export const library = {
     method: 'post',
     path: '/sites/:siteId/own-entries/:kind/:rowId/restore',
     summary: 'Undo the removal of an own entry',
-    params: rowParams.extend({ kind: z.enum(['organism', 'method']) }),
+    params: ownParams,
     input: z.object({ rowVersion }),
     response: z.object({ id, rowVersion }),
   }),

@@ -8,6 +8,9 @@ import {
   DEMO_NOW,
   drawRound,
   FIRST_YEAR,
+  LANE,
+  BLOOM_SEASONS,
+  inventBlooms,
   inventPastRecords,
   inventWeather,
   PAST_RECORDS,
@@ -104,4 +107,19 @@ test('past records are of seasons with a flight that the trap saw from its begin
     const first = checks.find((check) => check.caught > 1)!.day
     expect(hatch.seenOn > first && hatch.lookedBefore < hatch.seenOn).toBe(true)
   }
+})
+
+test('the notebook of the lane has eight seasons with gaps, in the order of the lane but for two days written down wrongly', () => {
+  const { past, current } = inventBlooms({ seed: 11, coldNights: 0, faults: true })
+  expect(new Set(past.map(({ seenFrom }) => Number(seenFrom.slice(0, 4))))).toEqual(new Set(BLOOM_SEASONS))
+  expect(past.length).toBeGreaterThan(100)
+  expect(past.length).toBeLessThan(BLOOM_SEASONS.length * LANE.length * 2)
+  const of = (plantId: string, year: number) =>
+    past.find((b) => b.plantId === plantId && b.event === 'first-open' && b.seenFrom.startsWith(String(year)))
+  const usual = BLOOM_SEASONS.flatMap((year) => {
+    const [lilac, locust] = [of('common-lilac', year), of('black-locust', year)]
+    return lilac && locust && year !== 2020 && year !== 2023 ? [dayNumber(locust.seenFrom) - dayNumber(lilac.seenFrom)] : []
+  })
+  expect(Math.min(...usual)).toBeGreaterThan(0)
+  expect(current.every(({ seenFrom }) => seenFrom.startsWith(String(CURRENT_YEAR)) && seenFrom < `${CURRENT_YEAR}-06-12`)).toBe(true)
 })

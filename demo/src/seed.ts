@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { seededRandom } from '@bocado/core'
+import { addBloomRecord } from '@bocado/server/bloom/log'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { clock } from '@bocado/server/clock'
@@ -21,6 +22,7 @@ import { mergeRows } from '@bocado/server/weather/readingStore'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
+import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords } from './pastRecords.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
@@ -35,6 +37,7 @@ import {
   ISSUED_DAYS_AGO,
   PEOPLE,
   PRODUCTS,
+  RIVER_BLOOMS,
   SEASON,
   SITE,
   STATIONS,
@@ -150,6 +153,17 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
   }
   const story = watched.get('codling-moth Old Apples') as string
 
+  // The notebook of the lane: eight seasons, and this one so far. By the river, two blooms of this spring.
+  const { past, current } = inventBlooms(STATIONS[0] as InventedStation)
+  const record = (bloom: InventedBloom, block: string | null) =>
+    addBloomRecord(
+      scout,
+      deps,
+      endpoints.bloom.add.input.parse({ ...bloom, blockId: block ? blocks.get(block) : null, place: block ? '' : 'along the lane' }),
+    )
+  for (const bloom of [...past, ...current]) await record(bloom, null)
+  for (const bloom of current.filter(({ plantId, event }) => RIVER_BLOOMS.includes(plantId) && event === 'first-open'))
+    await record(bloom, 'Onion Flat')
   await addCheck(
     scout,
     deps,

@@ -308,6 +308,9 @@ export const LANE = [
   'chicory',
 ] as const
 
+/** Plants that also bloom on the flat by the river, where the station stands in a cold hollow and the plants do not. */
+export const RIVER_BLOOMS: readonly string[] = ['forsythia', 'common-lilac', 'black-locust', 'elderberry']
+
 /** A check of identity that was kept: the parsnip of the meadow, sure by three characters. */
 export const IDENTITY = {
   organism: 'wild-parsnip',

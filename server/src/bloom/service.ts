@@ -119,9 +119,20 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
   const main = await (await weatherOfBlocks(deps, site, site.season.start))(null)
   const station = evidence.find(({ stationId }) => stationId === main.followed?.station.id)
   const placed = (station?.placed ?? []).filter(({ record }) => !record.notYet)
+  // One scale for all: heat as plants without a chill of their own count it from the season's start.
+  const counted = new Set(indicators.filter(({ biofix }) => biofix.kind === 'date').map(({ id }) => id))
+  const curves = new Map(
+    placed.filter(({ record }) => counted.has(record.plantId)).map(({ record, season }) => [record.season, season.median]),
+  )
+  const heatOn = (season: string, day: number): number | undefined => curves.get(season)?.[Math.max(0, Math.floor(day))]
   const blooms = indicators.flatMap((plant) =>
     plant.events.flatMap((event) => {
-      const own = firstByYear(placed.filter(({ record }) => record.plantId === plant.id && record.event === event.id))
+      const own = firstByYear(placed.filter(({ record }) => record.plantId === plant.id && record.event === event.id)).flatMap(
+        ({ record, day }) => {
+          const heat = heatOn(record.season, day)
+          return heat === undefined ? [] : [{ record, day, heat }]
+        },
+      )
       if (own.length === 0) return []
       return [
         {
@@ -135,7 +146,6 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
       ]
     }),
   )
-  const curves = new Map(placed.map(({ record, season }) => [record.season, season.median]))
   const watches = await listWatches(db, siteId, site.season.start)
   const pests: Ladder['pests'] = []
   for (const watch of watches) {
@@ -146,10 +156,9 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
       const dots = records
         .filter((r) => r.event === event)
         .flatMap((r) => {
-          const curve = curves.get(r.season)
           const first = dayNumber(r.season)
           const day = (dayNumber(r.lookedBefore ?? r.seenOn) + dayNumber(r.seenOn)) / 2 - first
-          const heat = curve?.[Math.floor(day)]
+          const heat = heatOn(r.season, day)
           return heat === undefined ? [] : [{ season: r.season, heat, day }]
         })
       if (dots.length === 0) continue

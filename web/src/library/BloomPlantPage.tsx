@@ -58,15 +58,15 @@ export function BloomPlantPage() {
             isDisabled={remove.isSaving}
             onPress={() => void remove.save({ params: { siteId: site.id, rowId: route.id }, input: { rowVersion: route.rowVersion } })}
           >
-            {t('bloom.offRoute')}
+            {t('route.take')}
           </Button>
         ) : (
           <Button isDisabled={add.isSaving} onPress={() => void add.save({ params: { siteId: site.id }, input: { plantId } })}>
-            {t('bloom.onRoute')}
+            {t('route.put')}
           </Button>
         )}
       </Line>
-      <Small>{t(route ? 'bloom.isOn' : 'bloom.isOff')}</Small>
+      <Small>{t(route ? 'route.isOn' : 'route.isOff')}</Small>
       {plant.hazards.map(({ group, text }) => (
         <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<Say>[0]), text })}</Caution>
       ))}

@@ -1,10 +1,12 @@
 import { endpoints, type LibraryEntry } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
-import { useBlocks, useOutcomes, useRead, useWrite } from '../api/hooks.js'
+import { call } from '../api/client.js'
+import { useBlocks, useOutcomes, useRead, useWrite, watched } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
-import { useSite } from '../api/workplace.js'
+import { useSite, useWorkplace } from '../api/workplace.js'
 import { Button, Select, TextButton } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
@@ -405,16 +407,21 @@ function RemoveOwn({ entry }: { entry: LibraryEntry }) {
   const undo = useUndo()
   const navigate = useNavigate()
   const [refused, setRefused] = useState<string | null>(null)
-  const remove = useWrite(endpoints.library.removeOwn)
   const restore = useWrite(endpoints.library.restoreOwn)
+  const client = useQueryClient()
+  const { personId } = useWorkplace()
   if (!entry.own) return null
   const params = { siteId: site.id, kind: 'organism' as const, rowId: entry.own.id }
   const { rowVersion } = entry.own
   const run = async (): Promise<void> => {
     try {
-      const gone = await remove.save({ params, input: { rowVersion } })
+      const gone = await watched(
+        call(endpoints.library.removeOwn, { params, input: { rowVersion } }, { personId, idempotencyKey: crypto.randomUUID() }),
+      )
       undo.offer(t('own.removed', { name: entry.name }), () => restore.save({ params, input: { rowVersion: gone.rowVersion } }))
+      // The page of what is gone is left before anything is read anew: it would not be found.
       await navigate(`/sites/${site.id}/library`)
+      await client.invalidateQueries()
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error))
     }

@@ -1,3 +1,4 @@
+import { bloom } from './en/bloom.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -8,4 +9,4 @@ import { windows } from './en/windows.js'
 import { work } from './en/work.js'
 
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
-export const en = { ...shell, ...site, ...weather, ...importing, ...windows, ...records, ...library, ...work } as const
+export const en = { ...shell, ...site, ...weather, ...importing, ...windows, ...records, ...library, ...bloom, ...work } as const

@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router'
 import { ImportScreen } from '../weather/ImportScreen.js'
+import { BloomScreen } from '../bloom/BloomScreen.js'
 import { BloomPlantPage } from '../library/BloomPlantPage.js'
 import { Drill } from '../library/Drill.js'
 import { LibraryScreen, LibraryStart } from '../library/LibraryScreen.js'
@@ -34,6 +35,7 @@ export const router = createBrowserRouter([
       { path: 'site', element: <SiteScreen /> },
       { path: 'weather', element: <WeatherScreen /> },
       { path: 'weather/:stationId/import', element: <ImportScreen /> },
+      { path: 'bloom', element: <BloomScreen /> },
       { path: 'scouting', element: <ScoutingScreen /> },
       { path: 'scouting/:watchId/count', element: <CountScreen /> },
       { path: 'windows', element: <WindowsScreen /> },

@@ -1,10 +1,11 @@
-import { BookOpen, CloudSun, Crosshair, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
+import { BookOpen, CloudSun, Crosshair, Flower2, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
 import type { MessageId } from '../messages/useText.js'
 
 /** The screens that exist, in the order of the work. */
 export const SCREENS = [
   { path: 'site', word: 'nav.site', icon: Map },
   { path: 'weather', word: 'nav.weather', icon: CloudSun },
+  { path: 'bloom', word: 'nav.bloom', icon: Flower2 },
   { path: 'scouting', word: 'nav.scouting', icon: Crosshair },
   { path: 'windows', word: 'nav.windows', icon: PanelsTopLeft },
   { path: 'treatments', word: 'nav.treatments', icon: SprayCan },

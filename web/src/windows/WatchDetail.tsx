@@ -7,7 +7,7 @@ import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
-import { Button, Choice, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
+import { Button, Checkbox, Choice, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
@@ -87,6 +87,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
             <Windows forecast={forecast} />
           )}
           <Advice forecast={forecast} organism={organism} />
+          <BloomWords forecast={forecast} />
         </>
       )}
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
@@ -147,6 +148,28 @@ function Windows({ forecast }: { forecast: WatchForecast }) {
       <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
     </div>
   ))
+}
+
+/** How far blooms have moved it, and the switch; nothing where its biofix was seen, which stands closer than any bloom. */
+function BloomWords({ forecast }: { forecast: WatchForecast }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { watch, bloom, biofix } = forecast
+  const follow = useWrite(endpoints.bloom.follow)
+  if (biofix.how === 'entered' || forecast.events.length === 0 || forecast.grade !== 'dates') return null
+  return (
+    <div data-testid="bloom-moved">
+      {bloom ? <p>{t('detail.bloomMoved', { blooms: bloom.blooms, days: f.signed(bloom.days, 1) })}</p> : null}
+      <Checkbox
+        label={t('detail.followBloom')}
+        value={watch.followsBloom}
+        onChange={(follows) =>
+          void follow.save({ params: { siteId: site.id, watchId: watch.id }, input: { follows, rowVersion: watch.rowVersion } })
+        }
+      />
+    </div>
+  )
 }
 
 /** What still helps when it is too late, and what to do where a treatment reaches little. */

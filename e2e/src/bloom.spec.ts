@@ -1,0 +1,129 @@
+import { endpoints } from '@bocado/contract'
+import { startApplication, type Application } from '@bocado/server/testing/application'
+import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
+import { openBrowser } from './browser.js'
+import { choose, enterDate, expectAccessible, goTo, press, show } from './page.js'
+
+/* Bloom as a clock: two taps in the lane, a notebook pasted whole, the ladder, and a spring that is ahead of the model. */
+
+const { calibration, library, watches } = endpoints
+
+let app: Application
+let place: TestSite
+let page: Page
+let closeBrowser: () => Promise<void>
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  const file = hourlyFile(2017, '2026-06-12')
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  const [at, as] = [{ siteId: place.site.id }, { person: place.person }]
+  for (const plantId of ['forsythia', 'common-lilac', 'linden'])
+    done(await app.call(library.addToRoute, at, { plantId, place: 'along the lane' }, as))
+  const watch = async (organismId: string) =>
+    done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: '2026-01-01', biofix: null }, as)).id
+  const moth = await watch('codling-moth')
+  for (const year of [2019, 2020, 2021, 2022, 2023])
+    done(
+      await app.call(
+        calibration.addSighting,
+        { ...at, watchId: moth },
+        { event: 'hatch', kind: 'first', seenOn: `${year}-05-31`, lookedBefore: `${year}-05-29` },
+        as,
+      ),
+    )
+  const browser = await openBrowser()
+  closeBrowser = browser.close
+  page = await browser.context.newPage()
+  await page.goto(`${app.address}/sites/${place.site.id}/bloom`)
+  await page.waitForLoadState('networkidle')
+})
+beforeEach(({ task, onTestFailed }) =>
+  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+)
+afterAll(async () => {
+  await closeBrowser()
+  await app.stop()
+})
+
+test('a notebook of eight seasons is pasted, shown as it is understood, and taken in without the line that cannot be read', async () => {
+  await show(page, 'Notebook')
+  const lines = [2018, 2019, 2020, 2021, 2022, 2023, 2024, 2025].flatMap((year) => [
+    `10 Apr ${year} forsythia first open`,
+    `${year}-05-06, common lilac, first open, by the gate`,
+  ])
+  await page.getByRole('textbox', { name: 'Lines of the notebook' }).fill([...lines, '2025-06-01 something yellow'].join('\n'))
+  await press(page, 'Show how it is understood')
+  const table = page.getByTestId('notebook-lines')
+  await table.getByRole('row', { name: /something yellow.*names no bloom plant of the library/ }).waitFor()
+  expect(await page.getByRole('button', { name: 'Take 16 lines into the log' }).isDisabled()).toBe(true)
+  await page.getByText('leave out the line that cannot be read').click()
+  await expectAccessible(page, 'notebook')
+  await press(page, 'Take 16 lines into the log')
+  await page.getByText('16 lines taken, 1 left out.').waitFor()
+})
+
+test('the ladder ranks blooms for an event and says plainly whether bloom beats heat, by heat and by days', async () => {
+  await show(page, 'Ladder')
+  await page.getByTestId('ladder-verdict').waitFor()
+  expect(await page.getByTestId('ladder-verdict').innerText()).toMatch(/^Bloom (beats|does not beat) heat here: by .* off by \d/)
+  expect(
+    await page
+      .getByTestId('ranking')
+      .getByRole('row', { name: /^Common lilac/ })
+      .innerText(),
+  ).toContain('2')
+  await show(page, 'days')
+  await page.getByText('Day of the year. A dot for each season.').waitFor()
+  await choose(page, 'Bloom', 'Common lilac, first flower open')
+  await page.getByText(/^Codling moth, hatch begins: \d+ days later/).waitFor()
+  await expectAccessible(page, 'ladder')
+})
+
+test('a bloom of this spring is written down with its date, moves the watches, and says so there', async () => {
+  await show(page, 'Log')
+  await choose(page, 'Plant', 'Common lilac')
+  await enterDate(page, 'Seen on', '2026-04-26')
+  await press(page, 'Save')
+  await page
+    .getByTestId('bloom-log')
+    .getByText(/^Common lilac, first flower open: {2}?26 Apr 2026/)
+    .first()
+    .waitFor()
+  await page
+    .getByTestId('bloom-evidence')
+    .getByText(/Bench: one bloom so far puts this spring \d(\.\d)? days ahead of the model\./)
+    .waitFor()
+  await press(page, 'Which blooms')
+  await page.getByText(/^Common lilac, first flower open: came at .*, expected at .* \(8 years here\)/).waitFor()
+  await expectAccessible(page, 'bloom log')
+  await goTo(page, 'Windows')
+  const moved = page.getByTestId('bloom-moved')
+  await moved.getByText(/^One bloom so far moves it by -\d/).waitFor()
+  await moved.getByText('Let blooms move this watch').click()
+  await expect.poll(() => moved.getByText(/so far moves it/).count()).toBe(0)
+  await moved.getByText('Let blooms move this watch').click()
+  await moved.getByText(/^One bloom so far moves it by -\d/).waitFor()
+})
+
+test('two taps write down what is there today or not yet, and can be taken back', async () => {
+  await goTo(page, 'Bloom')
+  const look = page.getByTestId('look-for')
+  const first = look.getByRole('button', { name: /: not yet$/ }).first()
+  const name = (await first.getAttribute('aria-label'))!.replace(/: not yet$/, '')
+  await first.click()
+  await page.getByText(`${name}: not yet.`).waitFor()
+  await look
+    .getByText(/looked for on Fri 12 Jun/)
+    .first()
+    .waitFor()
+  await press(page, 'Undo')
+  await expect.poll(() => look.getByText(/looked for on Fri 12 Jun/).count()).toBe(0)
+  await show(page, 'Weeks without nectar')
+  await page.getByTestId('nectar').getByRole('listitem').first().waitFor()
+  await expectAccessible(page, 'nectar')
+})

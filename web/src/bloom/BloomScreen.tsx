@@ -1,0 +1,395 @@
+import { bloomEvents, endpoints, type BloomOverview, type BloomRecord, type Indicator } from '@bocado/contract'
+import { useState } from 'react'
+import { FileTrigger } from 'react-aria-components'
+import { useSearchParams } from 'react-router'
+import { useBlocks, useRead, useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, Checkbox, Choice, DateField, Select, TextButton, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { smallPhoto, type SmallPhoto } from '../library/photo.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+import { LadderPicture } from './LadderPicture.js'
+import { Notebook } from './Notebook.js'
+
+const PANELS = ['ladder', 'log', 'notebook', 'nectar'] as const
+
+/** Plants feel the same spring as the insects: what is in bloom, what it says of the season, and what it foretells. */
+export function BloomScreen() {
+  const t = useText()
+  const site = useSite()
+  const [search, setSearch] = useSearchParams()
+  const panel = PANELS.find((p) => p === search.get('panel')) ?? 'ladder'
+  const params = { siteId: site.id }
+  const { data: overview } = useRead(endpoints.bloom.overview, { params, input: {} })
+  const { data: plants = [] } = useRead(endpoints.library.indicators, { params, input: {} })
+  const { data: records = [] } = useRead(endpoints.bloom.records, { params, input: {} })
+  return (
+    <Page>
+      <Title>{t('bloom.title')}</Title>
+      {overview ? (
+        <Columns $left="1.1fr" $right="1fr">
+          <Stack>
+            <Evidence overview={overview} plants={plants} />
+          </Stack>
+          <LookFor overview={overview} />
+        </Columns>
+      ) : (
+        <p>{t('waiting')}</p>
+      )}
+      <Choice
+        label={t('bloom.panels')}
+        options={PANELS.map((id) => ({ id, label: t(`bloom.panel.${id}`) }))}
+        value={panel}
+        onChange={(p) => setSearch({ panel: p }, { replace: true })}
+      />
+      {panel === 'ladder' ? <LadderPicture /> : null}
+      {panel === 'log' ? <Log records={records} plants={plants} /> : null}
+      {panel === 'notebook' ? <Notebook plants={plants} /> : null}
+      {panel === 'nectar' && overview ? <Nectar overview={overview} /> : null}
+    </Page>
+  )
+}
+
+/** What blooms so far say of the season, station by station, and which of them. */
+function Evidence({ overview, plants }: { overview: BloomOverview; plants: readonly Indicator[] }) {
+  const t = useText()
+  const f = useFormat()
+  const [open, setOpen] = useState(false)
+  const told = overview.stations.filter(({ shift }) => shift !== null)
+  const nameOf = (plantId: string, event: string): string =>
+    `${plants.find(({ id }) => id === plantId)?.name ?? plantId}, ${t(`bloom.event.${event as (typeof bloomEvents)[number]}`)}`
+  return (
+    <Stack data-testid="bloom-evidence">
+      <Heading>{t('bloom.says')}</Heading>
+      {told.length === 0 ? <p>{t('bloom.saysNothing')}</p> : null}
+      {told.map(({ stationId, stationName, shift }) =>
+        shift ? (
+          <div key={stationId}>
+            <p>
+              <b>
+                {t('bloom.shift', {
+                  station: stationName,
+                  blooms: shift.blooms,
+                  way: Math.abs(shift.days) < 0.25 ? 'same' : shift.days < 0 ? 'ahead' : 'behind',
+                  days: f.number(Math.abs(shift.days), 1),
+                  heat: f.heat(Math.abs(shift.heat)),
+                  notYet: shift.notYet,
+                })}
+              </b>
+            </p>
+            <Small>
+              {t('bloom.shiftHow', { sd: f.heat(shift.sd), prior: f.heat(shift.prior), own: shift.priorOwn ? 'yes' : 'no' })}
+              {shift.held ? ` ${t('bloom.held')}` : ''}
+            </Small>
+          </div>
+        ) : null,
+      )}
+      {told.length > 0 ? (
+        <>
+          <Line>
+            <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
+              {t(open ? 'bloom.hideUsed' : 'bloom.showUsed')}
+            </TextButton>
+          </Line>
+          {open
+            ? told.map(({ stationId, used }) => (
+                <Rows key={stationId}>
+                  {used.map((one) => (
+                    <li key={one.recordId}>
+                      {t('bloom.used', {
+                        name: nameOf(one.plantId, one.event),
+                        notYet: one.notYet ? 'yes' : 'no',
+                        heat: f.heat(one.heat),
+                        expected: f.heat(one.expected),
+                        years: one.ownYears,
+                      })}
+                    </li>
+                  ))}
+                </Rows>
+              ))
+            : null}
+        </>
+      ) : null}
+      <Small>{t('bloom.movesWatches')}</Small>
+    </Stack>
+  )
+}
+
+/** Blooms to look for these weeks; two taps write one down. */
+function LookFor({ overview }: { overview: BloomOverview }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const undo = useUndo()
+  const add = useWrite(endpoints.bloom.add)
+  const remove = useWrite(endpoints.bloom.remove)
+  const [refused, setRefused] = useState<string | null>(null)
+  const start = site.season.start
+  const put = async (plant: BloomOverview['ahead'][number], notYet: boolean): Promise<void> => {
+    setRefused(null)
+    try {
+      const { id, rowVersion } = await add.save({
+        params: { siteId: site.id },
+        input: { plantId: plant.plantId, event: plant.event, seenFrom: site.today, notYet, place: plant.place },
+      })
+      undo.offer(t('bloom.written', { name: plant.name, event: plant.eventName, notYet: notYet ? 'yes' : 'no' }), () =>
+        remove.save({ params: { siteId: site.id, recordId: id }, input: { rowVersion } }),
+      )
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error))
+    }
+  }
+  return (
+    <Stack data-testid="look-for">
+      <Heading>{t('bloom.lookFor')}</Heading>
+      {overview.ahead.length === 0 ? <p>{t('bloom.nothingAhead')}</p> : null}
+      <FormError text={refused} />
+      <Rows>
+        {overview.ahead.map((plant) => (
+          <li key={`${plant.plantId} ${plant.event}`}>
+            <Line>
+              <span style={{ flex: '1 1 26ch' }}>
+                <b>{plant.name}</b>, {plant.eventName} <Quiet>{plant.place}</Quiet>
+                <br />
+                <Quiet>
+                  {t('bloom.expected', {
+                    overdue: plant.overdue ? 'yes' : 'no',
+                    date: plant.date.p50 === null ? '' : f.date(f.seasonDay(start, plant.date.p50)),
+                    span:
+                      plant.date.p10 === null || plant.date.p90 === null
+                        ? ''
+                        : f.span(f.seasonDay(start, plant.date.p10), f.seasonDay(start, plant.date.p90)),
+                    looked: plant.lastLooked ? f.date(plant.lastLooked) : 'none',
+                  })}
+                </Quiet>
+              </span>
+              <Button
+                aria-label={t('bloom.thereOne', { name: plant.name, event: plant.eventName })}
+                onPress={() => void put(plant, false)}
+                isDisabled={add.isSaving}
+              >
+                {t('bloom.there')}
+              </Button>
+              <Button
+                $plain
+                aria-label={t('bloom.notYetOne', { name: plant.name, event: plant.eventName })}
+                onPress={() => void put(plant, true)}
+                isDisabled={add.isSaving}
+              >
+                {t('bloom.notYet')}
+              </Button>
+            </Line>
+          </li>
+        ))}
+      </Rows>
+    </Stack>
+  )
+}
+
+function Log({ records, plants }: { records: readonly BloomRecord[]; plants: readonly Indicator[] }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const undo = useUndo()
+  const [shown, setShown] = useState(60)
+  const remove = useWrite(endpoints.bloom.remove)
+  const restore = useWrite(endpoints.bloom.restore)
+  const api = `/api/v1/sites/${site.id}`
+  return (
+    <Columns $left="1fr" $right="1fr">
+      <AddBloom plants={plants} />
+      <Stack>
+        <Line>
+          <Heading style={{ flex: '1 1 20ch' }}>{t('bloom.log')}</Heading>
+          <a href={`${api}/bloom.csv`} download>
+            {t('bloom.csv')}
+          </a>
+          <a href={`${api}/bloom-occurrences.csv`} download>
+            {t('bloom.darwinCore')}
+          </a>
+        </Line>
+        {records.length === 0 ? <p>{t('bloom.logEmpty')}</p> : null}
+        <Rows data-testid="bloom-log">
+          {records.slice(0, shown).map((record) => {
+            const name = plants.find(({ id }) => id === record.plantId)?.name ?? record.plantId
+            const params = { siteId: site.id, recordId: record.id }
+            return (
+              <li key={record.id}>
+                <Line>
+                  <span style={{ flex: '1 1 26ch' }}>
+                    {t('bloom.logLine', {
+                      name,
+                      event: t(`bloom.event.${record.event}`),
+                      notYet: record.notYet ? 'yes' : 'no',
+                      from: f.withYear(record.seenFrom),
+                      to: record.seenTo === record.seenFrom ? 'none' : f.withYear(record.seenTo),
+                    })}{' '}
+                    <Quiet>{[record.place, record.personName, record.note].filter(Boolean).join(', ')}</Quiet>
+                    {record.photoId ? (
+                      <>
+                        {' '}
+                        <a href={`${api}/photos/${record.photoId}/jpeg`}>{t('bloom.photo')}</a>
+                      </>
+                    ) : null}
+                  </span>
+                  <TextButton
+                    aria-label={t('records.removeOne', { name, date: f.withYear(record.seenFrom) })}
+                    onPress={() =>
+                      void remove
+                        .save({ params, input: { rowVersion: record.rowVersion } })
+                        .then(({ rowVersion }) =>
+                          undo.offer(t('records.removed', { name }), () => restore.save({ params, input: { rowVersion } })),
+                        )
+                    }
+                  >
+                    {t('records.remove')}
+                  </TextButton>
+                </Line>
+              </li>
+            )
+          })}
+        </Rows>
+        {records.length > shown ? (
+          <Line>
+            <TextButton onPress={() => setShown(shown + 200)}>{t('bloom.more', { count: records.length - shown })}</TextButton>
+          </Line>
+        ) : null}
+      </Stack>
+    </Columns>
+  )
+}
+
+/** One bloom with everything that can be said of it, of this season or a past one. */
+function AddBloom({ plants }: { plants: readonly Indicator[] }) {
+  const t = useText()
+  const site = useSite()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const [photo, setPhoto] = useState<SmallPhoto | null>(null)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const form = useEntry(endpoints.bloom.add, {
+    plantId: null as string | null,
+    event: 'first-open' as BloomRecord['event'],
+    blockId: 'none',
+    place: '',
+    seenFrom: site.today as string | null,
+    seenTo: null as string | null,
+    notYet: false,
+    note: '',
+  })
+  const { values, set, errors } = form
+  const save = async (): Promise<void> => {
+    const saved = await form.submit({ siteId: site.id }, (v) => ({
+      ...v,
+      plantId: v.plantId ?? '',
+      blockId: v.blockId === 'none' ? null : v.blockId,
+      seenFrom: v.seenFrom ?? '',
+      photo: photo ? { jpeg: photo.jpeg, takenOn: photo.takenOn ?? site.today, position: null } : null,
+    }))
+    if (!saved) return
+    setPhoto(null)
+    set({ plantId: null, note: '', seenTo: null })
+  }
+  const choose = async (files: FileList | null): Promise<void> => {
+    const file = files?.[0]
+    setWrong(null)
+    if (!file) return
+    try {
+      setPhoto(await smallPhoto(file))
+    } catch {
+      setWrong(t('check.noPicture', { name: file.name }))
+    }
+  }
+  const route = plants.filter((plant) => plant.route !== null)
+  const ordered = [...route, ...plants.filter((plant) => plant.route === null)]
+  return (
+    <Sheet>
+      <Stack>
+        <Heading>{t('bloom.add')}</Heading>
+        <Fields>
+          <Select
+            label={t('bloom.plant')}
+            placeholder={t('choose')}
+            width="24ch"
+            options={ordered.map(({ id, name }) => ({ id, label: name }))}
+            value={values.plantId}
+            onChange={(plantId) => set({ plantId })}
+            error={errors['plantId']}
+          />
+          <Select
+            label={t('bloom.what')}
+            placeholder={t('choose')}
+            width="20ch"
+            options={bloomEvents.map((id) => ({ id, label: t(`bloom.event.${id}`) }))}
+            value={values.event}
+            onChange={(event) => set({ event: event as BloomRecord['event'] })}
+            error={errors['event']}
+          />
+        </Fields>
+        <Fields>
+          <DateField
+            label={t('bloom.from')}
+            value={values.seenFrom}
+            onChange={(seenFrom) => set({ seenFrom })}
+            error={errors['seenFrom']}
+          />
+          <DateField label={t('bloom.to')} value={values.seenTo} onChange={(seenTo) => set({ seenTo })} error={errors['seenTo']} />
+        </Fields>
+        <Checkbox label={t('bloom.isNotYet')} value={values.notYet} onChange={(notYet) => set({ notYet })} />
+        <Fields>
+          <Select
+            label={t('check.block')}
+            placeholder={t('choose')}
+            width="20ch"
+            options={[{ id: 'none', label: t('check.noBlock') }, ...blocks.map(({ id, name }) => ({ id, label: name }))]}
+            value={values.blockId}
+            onChange={(blockId) => set({ blockId })}
+          />
+          <TextField
+            label={t('bloom.place')}
+            width="20ch"
+            value={values.place}
+            onChange={(place) => set({ place })}
+            error={errors['place']}
+          />
+          <TextField label={t('records.note')} width="30ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
+        </Fields>
+        <Line>
+          <FileTrigger acceptedFileTypes={['image/*']} onSelect={(files) => void choose(files)}>
+            <Button $plain>{t(photo ? 'check.otherPhoto' : 'check.photo')}</Button>
+          </FileTrigger>
+          {photo ? <Small>{t('check.yourPhoto')}</Small> : null}
+        </Line>
+        <FormError text={wrong ?? form.general} />
+        <Line>
+          <Button onPress={() => void save()} isDisabled={form.isSaving}>
+            {t('save')}
+          </Button>
+        </Line>
+      </Stack>
+    </Sheet>
+  )
+}
+
+/** Weeks in which nothing of the route blooms, and what would fill them. */
+function Nectar({ overview }: { overview: BloomOverview }) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <Stack>
+      <Heading>{t('bloom.nectar')}</Heading>
+      <p>{t(overview.gaps.length === 0 ? 'bloom.noGaps' : 'bloom.gaps')}</p>
+      <Rows data-testid="nectar">
+        {overview.gaps.map(({ from, to, fill }) => (
+          <li key={from}>
+            <b>{f.span(from, to)}</b>: {t('bloom.fill', { list: fill.join(', ') || 'none' })}
+          </li>
+        ))}
+      </Rows>
+      <Caution>{t('bloom.nectarCaution')}</Caution>
+    </Stack>
+  )
+}

@@ -1,0 +1,113 @@
+import { endpoints, type Indicator, type NotebookLine } from '@bocado/contract'
+import { useState } from 'react'
+import { FileTrigger } from 'react-aria-components'
+import { useWrite } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { RequestProblem } from '../api/client.js'
+import { Button, Checkbox, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Heading, Line, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { PlainTable } from '../library/OrganismPage.js'
+import { useText } from '../messages/useText.js'
+
+/** A whole notebook at once: pasted or read from a file, shown as it is understood, and taken in only then. */
+export function Notebook({ plants }: { plants: readonly Indicator[] }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const [text, setText] = useState('')
+  const [lines, setLines] = useState<readonly NotebookLine[] | null>(null)
+  const [skipWrong, setSkipWrong] = useState(false)
+  const [refused, setRefused] = useState<string | null>(null)
+  const [taken, setTaken] = useState<string | null>(null)
+  const preview = useWrite(endpoints.bloom.preview)
+  const take = useWrite(endpoints.bloom.import)
+  const params = { siteId: site.id }
+  const change = (typed: string): void => {
+    setText(typed)
+    setLines(null)
+    setTaken(null)
+    setRefused(null)
+  }
+  const run = async (work: () => Promise<void>): Promise<void> => {
+    setRefused(null)
+    try {
+      await work()
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      setRefused(error.problem.detail)
+    }
+  }
+  const wrong = lines?.filter(({ problem }) => problem !== null).length ?? 0
+  return (
+    <Stack>
+      <Heading>{t('notebook.title')}</Heading>
+      <p>{t('notebook.how')}</p>
+      <TextField label={t('notebook.text')} rows={8} width="100%" value={text} onChange={change} />
+      <Line>
+        <Button
+          isDisabled={text.trim() === '' || preview.isSaving}
+          onPress={() => void run(async () => setLines(await preview.save({ params, input: { text } })))}
+        >
+          {t('notebook.preview')}
+        </Button>
+        <FileTrigger
+          acceptedFileTypes={['text/csv', 'text/plain', '.csv', '.txt']}
+          onSelect={(files) => void files?.[0]?.text().then(change)}
+        >
+          <Button $plain>{t('own.import')}</Button>
+        </FileTrigger>
+      </Line>
+      <FormError text={refused} />
+      {taken ? <p>{taken}</p> : null}
+      {lines ? (
+        <>
+          <PlainTable data-testid="notebook-lines">
+            <thead>
+              <tr>
+                <th scope="col">{t('notebook.line')}</th>
+                <th scope="col">{t('bloom.plant')}</th>
+                <th scope="col">{t('bloom.what')}</th>
+                <th scope="col">{t('bloom.from')}</th>
+                <th scope="col">{t('notebook.state')}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.slice(0, 300).map((line) => (
+                <tr key={line.line}>
+                  <td>
+                    {line.line}: {line.text}
+                  </td>
+                  <td>{plants.find(({ id }) => id === line.plantId)?.name ?? '–'}</td>
+                  <td>
+                    {line.event ? t(`bloom.event.${line.event}`) : '–'} {line.notYet ? t('bloom.notYet') : ''}
+                  </td>
+                  <td>{line.seenFrom ? f.withYear(line.seenFrom) : '–'}</td>
+                  <td>{line.problem ?? t(line.known ? 'notebook.known' : 'notebook.fresh')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </PlainTable>
+          {lines.length > 300 ? <Small>{t('bloom.more', { count: lines.length - 300 })}</Small> : null}
+          {wrong > 0 ? <Checkbox label={t('notebook.skip', { count: wrong })} value={skipWrong} onChange={setSkipWrong} /> : null}
+          <Line>
+            <Button
+              isDisabled={take.isSaving || (wrong > 0 && !skipWrong)}
+              onPress={() =>
+                void run(async () => {
+                  const { added, known, skipped } = await take.save({ params, input: { text, skipWrong } })
+                  setLines(null)
+                  setText('')
+                  setTaken(t('notebook.taken', { added, known, skipped }))
+                })
+              }
+            >
+              {t('notebook.take', { count: lines.filter(({ problem, known }) => problem === null && !known).length })}
+            </Button>
+          </Line>
+        </>
+      ) : null}
+    </Stack>
+  )
+}
