@@ -119,6 +119,38 @@ export const ladderSchema = z.object({
 })
 export type Ladder = z.infer<typeof ladderSchema>
 
+export const triggerInput = z
+  .object({
+    plantId: z.string({ error: 'choose a plant' }).min(1, { error: 'choose a plant' }),
+    event: z.enum(bloomEvents, { error: 'choose what has to be seen' }),
+    daysAfter: z
+      .int({ error: 'enter whole days' })
+      .min(0, { error: 'must be at least 0' })
+      .max(120, { error: 'must be at most 120' })
+      .default(0),
+    watchId: z.uuid({ error: 'choose a watch' }),
+    action: z.enum(['scout', 'treat']),
+    productId: id.nullable().default(null),
+  })
+  .refine(({ action, productId }) => action === 'scout' || productId !== null, { path: ['productId'], error: 'choose what to treat with' })
+
+const triggerSchema = z.object({
+  id,
+  plantId: z.string(),
+  event: z.enum(bloomEvents),
+  daysAfter: z.int(),
+  watchId: id,
+  watchName: z.string(),
+  action: z.enum(['scout', 'treat']),
+  productName: z.string().nullable(),
+  /** Not seen yet, to come, due, or done since. */
+  state: z.enum(['waiting', 'coming', 'due', 'done']),
+  /** The day on which it is due; null until its bloom was seen. */
+  dueOn: civilDateSchema.nullable(),
+  rowVersion,
+})
+export type BloomTrigger = z.infer<typeof triggerSchema>
+
 export const bloomOverviewSchema = z.object({
   /** By station: what blooms so far say of the season. */
   stations: z.array(z.object({ stationId: id, stationName: z.string(), shift: shiftSchema.nullable(), used: z.array(usedBloom) })),
@@ -135,6 +167,8 @@ export const bloomOverviewSchema = z.object({
       lastLooked: civilDateSchema.nullable(),
     }),
   ),
+  /** What shall be done once a bloom is seen. */
+  triggers: z.array(triggerSchema),
   /** Weeks between March and October in which no plant of the route blooms, and what would fill them. */
   gaps: z.array(z.object({ from: civilDateSchema, to: civilDateSchema, fill: z.array(z.string()) })),
 })
@@ -211,6 +245,30 @@ export const bloom = {
     params: siteParams,
     input: z.object({}),
     response: ladderSchema,
+  }),
+  addTrigger: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-triggers',
+    summary: 'Scout or treat once a bloom is seen; a treatment that is hazardous to bees is refused where it would fall into the bloom',
+    params: siteParams,
+    input: triggerInput,
+    response: z.object({ id, rowVersion }),
+  }),
+  removeTrigger: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/bloom-triggers/:recordId',
+    summary: 'Remove a trigger; can be restored',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreTrigger: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/bloom-triggers/:recordId/restore',
+    summary: 'Undo the removal of a trigger',
+    params: recordParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
   }),
   follow: endpoint({
     method: 'post',

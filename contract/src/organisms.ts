@@ -39,7 +39,12 @@ export const organismSchema = z.object({
   scientificName: z.string(),
   kind: z.string(),
   crops: z.array(z.string()),
-  biofix: z.object({ kind: z.enum(biofixKinds), ask: z.string() }),
+  biofix: z.object({
+    kind: z.enum(biofixKinds),
+    ask: z.string(),
+    /** The bloom that it waits for, as the bloom log has it; null for other kinds. */
+    bloom: z.object({ plantId: z.string(), event: z.string() }).nullable(),
+  }),
   stages: z.array(z.object({ id: z.string(), name: z.string(), silhouette: z.string(), reachable: z.boolean(), where: z.string() })),
   sampling: z.object({
     unit: z.string(),

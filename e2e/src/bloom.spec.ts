@@ -5,7 +5,7 @@ import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
-import { choose, enterDate, expectAccessible, goTo, press, show } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, goTo, press, show } from './page.js'
 
 /* Bloom as a clock: two taps in the lane, a notebook pasted whole, the ladder, and a spring that is ahead of the model. */
 
@@ -126,4 +126,29 @@ test('two taps write down what is there today or not yet, and can be taken back'
   await show(page, 'Weeks without nectar')
   await page.getByTestId('nectar').getByRole('listitem').first().waitFor()
   await expectAccessible(page, 'nectar')
+})
+
+test('a bloom sets off a count, which is due beside what blooms say; a biofix that waits for a bloom is taken from the log', async () => {
+  await show(page, 'Triggers')
+  await choose(page, 'When', 'Common lilac')
+  await enterNumber(page, 'Days later', 30)
+  await choose(page, 'What and where', 'Codling moth, Old Apples')
+  await press(page, 'Save')
+  await page
+    .getByTestId('due-triggers')
+    .getByText('Common lilac, first flower open, 30 days later: count, Codling moth, Old Apples. Due Tue 26 May')
+    .waitFor()
+  await expectAccessible(page, 'triggers')
+
+  const [at, as] = [{ siteId: place.site.id }, { person: place.person }]
+  const scab = done(
+    await app.call(watches.create, at, { organismId: 'apple-scab', blockId: place.blockId, season: '2026-01-01', biofix: null }, as),
+  ).id
+  done(await app.call(endpoints.bloom.add, at, { plantId: 'apple', event: 'bud', seenFrom: '2026-04-03' }, as))
+  await page.goto(`${app.address}/sites/${place.site.id}/windows?watch=${scab}`)
+  await page.getByTestId('bloom-biofix').getByText('The log has Apple (king bloom), bud on Fri 3 Apr').waitFor()
+  await press(page, 'Take Fri 3 Apr as the biofix')
+  await expect.poll(() => page.getByTestId('bloom-biofix').count()).toBe(0)
+  const { watches: list } = done(await app.call(watches.band, at, { season: '2026-01-01' }))
+  expect(list.find(({ watch }) => watch.id === scab)!.biofix).toMatchObject({ how: 'entered', date: '2026-04-03' })
 })

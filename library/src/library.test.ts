@@ -18,6 +18,11 @@ import {
   spellOut,
 } from './index.js'
 
+test('a biofix that the bloom log can tell waits for a plant of the library', () => {
+  const plants = indicators.map(({ id }) => id)
+  for (const { biofix, name } of organisms) if (biofix.kind === 'bloom' && biofix.event) expect(plants, name).toContain(biofix.plant)
+})
+
 describe('what the schema refuses', () => {
   const figure = { value: 139, unit: '°C·d', region: 'temperate orchards' }
 

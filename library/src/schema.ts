@@ -68,7 +68,14 @@ const monthDay = { month: z.int().min(1).max(12), day: z.int().min(1).max(31) }
 const biofixSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('date'), ask, ...monthDay }),
   z.strictObject({ kind: z.literal('sustained-catch'), ask, checks: z.int().min(1), expected: expectedSchema }),
-  z.strictObject({ kind: z.literal('bloom'), ask, plant: z.string(), expected: expectedSchema }),
+  z.strictObject({
+    kind: z.literal('bloom'),
+    ask,
+    plant: z.string(),
+    /** What is seen on it, where the plant is one of the bloom log. */
+    event: z.enum(['bud', 'first-open', 'full-bloom', 'end', 'leaf-out']).optional(),
+    expected: expectedSchema,
+  }),
   z.strictObject({ kind: z.literal('chill'), ask, portions: quantitySchema }),
 ])
 

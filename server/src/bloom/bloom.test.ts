@@ -181,6 +181,67 @@ describe('bloom as evidence', () => {
   })
 })
 
+describe('a trigger by bloom', () => {
+  const trigger = (input: InputOf<typeof bloom.addTrigger>) => app.call(bloom.addTrigger, at(), input, as())
+  const product = async (name: string, bees: 'none-stated' | 'hazardous-in-bloom') =>
+    done(
+      await app.call(
+        endpoints.treatments.addProduct,
+        at(),
+        {
+          name,
+          kind: 'insecticide',
+          stages: ['young-larva'],
+          effect: 0.8,
+          residualDays: 7,
+          labelRate: 1,
+          rateUnit: 'L/ha',
+          reEntryHours: 12,
+          preHarvestDays: 7,
+          bees,
+          protection: 'gloves',
+        },
+        as(),
+      ),
+    ).id
+  let watchId: string
+  beforeAll(async () => {
+    watchId = done(await app.call(watches.band, at(), { season: SEASON })).watches.find(({ watch }) => watch.organismId === 'codling-moth')!
+      .watch.id
+  })
+
+  test('that would bring what is hazardous to bees into a bloom is refused and explained; after its end, or sparing bees, it is taken', async () => {
+    const [hazardous, sparing] = [await product('Bench twelve', 'hazardous-in-bloom'), await product('Bench thirteen', 'none-stated')]
+    const lilac = { plantId: 'common-lilac', event: 'first-open' as const, watchId, action: 'treat' as const }
+    const refused = await trigger({ ...lilac, productId: hazardous })
+    expect(refused.status).toBe(422)
+    expect(refused.problem.fields![0]).toMatchObject({
+      path: 'productId',
+      message: expect.stringMatching(/hazardous to bees, and Common lilac is in bloom for about \d+ days/) as string,
+    })
+    expect((await trigger({ ...lilac, event: 'bud', daysAfter: 100, productId: hazardous })).problem.detail).toContain(
+      'comes into bloom after this',
+    )
+    expect((await trigger({ ...lilac, productId: null })).problem.fields![0]!.path).toBe('productId')
+    done(await trigger({ ...lilac, productId: sparing }))
+    done(await trigger({ ...lilac, event: 'end', productId: hazardous }))
+  })
+
+  test('is due once its bloom was seen and the days have gone by, and waits before', async () => {
+    done(await trigger({ plantId: 'common-lilac', event: 'first-open', daysAfter: 20, watchId, action: 'scout' }))
+    done(await trigger({ plantId: 'chicory', event: 'first-open', watchId, action: 'scout' }))
+    const { triggers } = await overview()
+    const scouting = triggers.filter(({ action }) => action === 'scout')
+    expect(scouting.map(({ plantId, state, dueOn }) => [plantId, state, dueOn]).toSorted()).toEqual([
+      ['chicory', 'waiting', null],
+      ['common-lilac', 'due', '2026-05-17'],
+    ])
+    const gone = scouting.find(({ plantId }) => plantId === 'chicory')!
+    done(await app.call(bloom.removeTrigger, { ...at(), recordId: gone.id }, { rowVersion: gone.rowVersion }, as()))
+    expect((await overview()).triggers.some(({ id }) => id === gone.id)).toBe(false)
+  })
+})
+
 test('the ladder ranks blooms by how well they foretell what was seen, each year without itself', async () => {
   const watch = done(await app.call(watches.band, at(), { season: SEASON })).watches.find(
     ({ watch: w }) => w.organismId === 'codling-moth',

@@ -10,6 +10,7 @@ import { listBlocks } from '../blocks/store.js'
 import { addBloomRecord, importNotebook, previewNotebook, restoreBloomRecord } from './log.js'
 import { bloomLadder, bloomOverview } from './service.js'
 import { listBloomRecords } from './store.js'
+import { addTrigger, restoreTrigger } from './triggers.js'
 
 export function bloomRoutes(router: Router, deps: Deps): void {
   const { bloom } = endpoints
@@ -22,6 +23,9 @@ export function bloomRoutes(router: Router, deps: Deps): void {
   write(router, deps, bloom.restore, (ctx) => restoreBloomRecord(ctx, ctx.params.recordId, ctx.input.rowVersion))
   write(router, deps, bloom.preview, (ctx) => previewNotebook(deps, ctx.siteId, ctx.input.text))
   write(router, deps, bloom.import, (ctx) => importNotebook(ctx, deps, ctx.input))
+  write(router, deps, bloom.addTrigger, (ctx) => addTrigger(ctx, ctx.input))
+  write(router, deps, bloom.removeTrigger, (ctx) => removeRow(ctx, 'bloom_trigger', ctx.params.recordId, ctx.input.rowVersion))
+  write(router, deps, bloom.restoreTrigger, (ctx) => restoreTrigger(ctx, ctx.params.recordId, ctx.input.rowVersion))
   write(router, deps, bloom.follow, (ctx) => followBloom(ctx, ctx.params.watchId, ctx.input.follows, ctx.input.rowVersion))
 
   /** The log in a form that the notebook takes in again. */

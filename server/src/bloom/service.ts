@@ -14,6 +14,7 @@ import { heatFrom } from '../watches/forecast.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
 import { bloomEvidence, firstByYear } from './evidence.js'
 import { listBloomRecords } from './store.js'
+import { listTriggers } from './triggers.js'
 
 const LOOK_AHEAD_DAYS = 14
 const OVERDUE_DAYS = 3
@@ -73,6 +74,7 @@ export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOv
   return {
     stations: evidence.map(({ stationId, stationName, shift: s, used }) => ({ stationId, stationName, shift: s, used })),
     ahead: ahead.sort((a, b) => Number(b.overdue) - Number(a.overdue) || (a.date.p50 ?? 0) - (b.date.p50 ?? 0)),
+    triggers: await listTriggers(db, site, records),
     gaps: gapsOf(expected, onRoute, site.season.start),
   }
 }

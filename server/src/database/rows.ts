@@ -30,6 +30,7 @@ export type Editable =
   | 'identity_check'
   | 'bloom_plant'
   | 'bloom_record'
+  | 'bloom_trigger'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')

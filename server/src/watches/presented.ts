@@ -11,7 +11,11 @@ export function presentedOrganism(organism: Organism): OrganismInPages {
     scientificName,
     kind,
     crops,
-    biofix: { kind: biofix.kind, ask: biofix.ask },
+    biofix: {
+      kind: biofix.kind,
+      ask: biofix.ask,
+      bloom: biofix.kind === 'bloom' && biofix.event ? { plantId: biofix.plant, event: biofix.event } : null,
+    },
     stages,
     sampling,
     infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,

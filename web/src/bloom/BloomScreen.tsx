@@ -14,8 +14,9 @@ import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
+import { DueTriggers, Triggers } from './Triggers.js'
 
-const PANELS = ['ladder', 'log', 'notebook', 'nectar'] as const
+const PANELS = ['ladder', 'log', 'notebook', 'triggers', 'nectar'] as const
 
 /** Plants feel the same spring as the insects: what is in bloom, what it says of the season, and what it foretells. */
 export function BloomScreen() {
@@ -34,6 +35,7 @@ export function BloomScreen() {
         <Columns $left="1.1fr" $right="1fr">
           <Stack>
             <Evidence overview={overview} plants={plants} />
+            <DueTriggers triggers={overview.triggers} plants={plants} />
           </Stack>
           <LookFor overview={overview} />
         </Columns>
@@ -49,6 +51,7 @@ export function BloomScreen() {
       {panel === 'ladder' ? <LadderPicture /> : null}
       {panel === 'log' ? <Log records={records} plants={plants} /> : null}
       {panel === 'notebook' ? <Notebook plants={plants} /> : null}
+      {panel === 'triggers' && overview ? <Triggers triggers={overview.triggers} plants={plants} /> : null}
       {panel === 'nectar' && overview ? <Nectar overview={overview} /> : null}
     </Page>
   )

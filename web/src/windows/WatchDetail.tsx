@@ -1,7 +1,7 @@
-import { endpoints, knowns, type Organism, type Watch, type WatchForecast } from '@bocado/contract'
+import { endpoints, knowns, type bloomEvents, type Organism, type Watch, type WatchForecast } from '@bocado/contract'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { useWrite } from '../api/hooks.js'
+import { useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
@@ -90,6 +90,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
           <BloomWords forecast={forecast} />
         </>
       )}
+      {forecast.biofix.how === 'expected' ? <BloomBiofix forecast={forecast} organism={organism} /> : null}
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
         <Caution>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Caution>
       ) : null}
@@ -148,6 +149,44 @@ function Windows({ forecast }: { forecast: WatchForecast }) {
       <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
     </div>
   ))
+}
+
+/** A biofix that waits for a bloom, where the log has that bloom: it is offered, and taken only when somebody says so. */
+function BloomBiofix({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const params = { siteId: site.id }
+  const waits = organism?.biofix.bloom ?? null
+  const { data: records } = useRead(endpoints.bloom.records, { params, input: {} }, waits !== null)
+  const { data: plants } = useRead(endpoints.library.indicators, { params, input: {} }, waits !== null)
+  const update = useWrite(endpoints.watches.update)
+  const { watch } = forecast
+  const seen = records
+    ?.filter((r) => !r.notYet && r.season === watch.season && r.plantId === waits?.plantId && r.event === waits.event)
+    .filter((r) => r.blockId === null || r.blockId === watch.blockId)
+    .map(({ seenFrom }) => seenFrom)
+    .sort()[0]
+  if (!waits || !seen) return null
+  const plant = plants?.find(({ id }) => id === waits.plantId)?.name ?? waits.plantId
+  const event = t(`bloom.event.${waits.event as (typeof bloomEvents)[number]}`)
+  const { biofixNote: _, ...kept } = watch
+  return (
+    <Line data-testid="bloom-biofix">
+      <span style={{ flex: '1 1 30ch' }}>{t('detail.bloomBiofix', { plant, event, date: f.date(seen) })}</span>
+      <Button
+        isDisabled={update.isSaving}
+        onPress={() =>
+          void update.save({
+            params: { ...params, watchId: watch.id },
+            input: { ...kept, biofix: seen, biofixNote: t('detail.bloomBiofixNote', { plant, event }) },
+          })
+        }
+      >
+        {t('detail.takeBloomBiofix', { date: f.date(seen) })}
+      </Button>
+    </Line>
+  )
 }
 
 /** How far blooms have moved it, and the switch; nothing where its biofix was seen, which stands closer than any bloom. */

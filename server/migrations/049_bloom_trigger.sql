@@ -1,0 +1,20 @@
+CREATE TABLE IF NOT EXISTS bloom_trigger (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  plant_id VARCHAR(80) NOT NULL,
+  event ENUM('bud', 'first-open', 'full-bloom', 'end', 'leaf-out', 'leaf-colour', 'fruit') NOT NULL,
+  days_after SMALLINT UNSIGNED NOT NULL DEFAULT 0,
+  watch_id UUID NOT NULL,
+  action ENUM('scout', 'treat') NOT NULL,
+  product_id UUID NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id),
+  CHECK ((action = 'treat') = (product_id IS NOT NULL)),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (watch_id) REFERENCES watch (id),
+  FOREIGN KEY (product_id) REFERENCES product (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,103 @@
+import type { BloomRecord, BloomTrigger, ParsedInputOf, Site, bloom } from '@bocado/contract'
+import { civilDate, dayNumber } from '@bocado/core'
+import { indicators, type Indicator } from '@bocado/library'
+import { insertRow, liveRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { fieldProblem } from '../http/problems.js'
+import { listRounds } from '../scouting/service.js'
+import { listTreatments } from '../treatments/store.js'
+import { organismAt } from '../library/catalogue.js'
+
+/** Days from an event to the end of a plant's bloom are taken from its heat at this much a day: low, so that bloom is not held too short. */
+const HEAT_A_DAY = 6
+/** Bees still come to the last flowers. */
+const AFTER_BLOOM_DAYS = 3
+
+const IN_BLOOM: readonly string[] = ['first-open', 'full-bloom']
+
+/** Days after an event until which a plant is taken to be in bloom; 0 for events outside bloom. */
+function bloomLasts(plant: Indicator, event: string): number {
+  if (!IN_BLOOM.includes(event)) return event === 'bud' ? Infinity : 0
+  const heatOf = (id: string): number | undefined => plant.events.find((e) => e.id === id)?.heat.value
+  const [from, end] = [heatOf(event), heatOf('end')]
+  return from === undefined || end === undefined ? Infinity : Math.ceil((end - from) / HEAT_A_DAY) + AFTER_BLOOM_DAYS
+}
+
+/** Adds a trigger. One that would bring a treatment that is hazardous to bees into a bloom is refused, with the reason. */
+export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.addTrigger>): Promise<{ id: string; rowVersion: number }> {
+  const plant = indicators.find(({ id }) => id === input.plantId)
+  if (!plant) throw fieldProblem('plantId', 'choose a bloom plant of the library')
+  await liveRow(w.tx, w.siteId, 'watch', input.watchId)
+  const productId = input.action === 'treat' ? input.productId : null
+  if (productId) {
+    const product = await liveRow(w.tx, w.siteId, 'product', productId)
+    const hazardous = product['bees'] !== 'none-stated'
+    const lasts = bloomLasts(plant, input.event)
+    if (hazardous && lasts > 0 && input.daysAfter <= lasts)
+      throw fieldProblem(
+        'productId',
+        lasts === Infinity
+          ? `${product['name'] as string} is hazardous to bees, and ${plant.name} comes into bloom after this. Let its end of bloom be the sign, or choose what spares bees`
+          : `${product['name'] as string} is hazardous to bees, and ${plant.name} is in bloom for about ${lasts} days after this. Wait longer, let its end of bloom be the sign, or choose what spares bees`,
+      )
+  }
+  const { plantId, event, daysAfter, watchId, action } = input
+  const id = await insertRow(w, 'bloom_trigger', {
+    plant_id: plantId,
+    event,
+    days_after: daysAfter,
+    watch_id: watchId,
+    action,
+    product_id: productId,
+  })
+  return { id, rowVersion: 1 }
+}
+
+export async function restoreTrigger(w: Write, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  await restoreRow(w, 'bloom_trigger', id, rowVersion)
+  return { id, rowVersion: rowVersion + 1 }
+}
+
+/** The triggers of a site with where each stands this season. */
+export async function listTriggers(db: Queryable, site: Site, records: readonly BloomRecord[]): Promise<BloomTrigger[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT t.*, w.organism_id, b.name AS block_name, p.name AS product_name FROM bloom_trigger t
+     JOIN watch w ON w.id = t.watch_id JOIN block b ON b.id = w.block_id LEFT JOIN product p ON p.id = t.product_id
+     WHERE t.site_id = ? AND t.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY t.created_at, t.id`,
+    [site.id],
+  )
+  if (rows.length === 0) return []
+  const [rounds, treatments] = await Promise.all([
+    listRounds(db, site.id, site.season.start),
+    listTreatments(db, site.id, site.season.start),
+  ])
+  return Promise.all(
+    rows.map(async (row): Promise<BloomTrigger> => {
+      const watchId = row['watch_id'] as string
+      const seen = records
+        .filter((r) => r.season === site.season.start && !r.notYet && r.plantId === row['plant_id'] && r.event === row['event'])
+        .map(({ seenFrom }) => seenFrom)
+        .sort()[0]
+      const dueOn = seen ? civilDate(dayNumber(seen) + (row['days_after'] as number)) : null
+      const action = row['action'] as BloomTrigger['action']
+      const done =
+        dueOn !== null &&
+        (action === 'scout'
+          ? rounds.some((r) => r.watchId === watchId && r.countedOn >= dueOn)
+          : treatments.some((t) => t.watchId === watchId && t.done !== null && t.done.day >= dueOn))
+      const organism = await organismAt(db, site.id, row['organism_id'] as string)
+      return {
+        id: row['id'] as string,
+        plantId: row['plant_id'] as string,
+        event: row['event'] as BloomTrigger['event'],
+        daysAfter: row['days_after'] as number,
+        watchId,
+        watchName: `${organism?.name ?? ''}, ${row['block_name'] as string}`,
+        action,
+        productName: row['product_name'] as string | null,
+        state: dueOn === null ? 'waiting' : done ? 'done' : dueOn > site.today ? 'coming' : 'due',
+        dueOn,
+        rowVersion: row['row_version'] as number,
+      }
+    }),
+  )
+}

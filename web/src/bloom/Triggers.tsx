@@ -1,0 +1,194 @@
+import { bloomEvents, endpoints, type BloomTrigger, type Indicator } from '@bocado/contract'
+import { Link } from 'react-router'
+import { useBand, useBlocks, useProducts, useWrite } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, NumberField, Select, TextButton } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Caution, Columns, Fields, Heading, Line, Rows, Sheet, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { useUndo } from '../shell/Undo.js'
+
+function useTriggerWords(plants: readonly Indicator[]) {
+  const t = useText()
+  const f = useFormat()
+  return (trigger: BloomTrigger): string =>
+    t('trigger.line', {
+      plant: plants.find(({ id }) => id === trigger.plantId)?.name ?? trigger.plantId,
+      event: t(`bloom.event.${trigger.event}`),
+      days: trigger.daysAfter,
+      action: trigger.action,
+      product: trigger.productName ?? '',
+      watch: trigger.watchName,
+      state: trigger.state,
+      due: trigger.dueOn ? f.dateInDays(trigger.dueOn) : '',
+    })
+}
+
+/** What is due because of a bloom that was seen, beside what blooms say. */
+export function DueTriggers({ triggers, plants }: { triggers: readonly BloomTrigger[]; plants: readonly Indicator[] }) {
+  const t = useText()
+  const site = useSite()
+  const words = useTriggerWords(plants)
+  const due = triggers.filter(({ state }) => state === 'due' || state === 'coming')
+  if (due.length === 0) return null
+  return (
+    <Stack data-testid="due-triggers">
+      <Heading>{t('trigger.due')}</Heading>
+      {due.map((trigger) => (
+        <p key={trigger.id}>
+          {words(trigger)}{' '}
+          <Link
+            to={`/sites/${site.id}/${trigger.action === 'scout' ? `scouting/${trigger.watchId}/count` : `windows?watch=${trigger.watchId}`}`}
+          >
+            {t(trigger.action === 'scout' ? 'trigger.count' : 'trigger.plan')}
+          </Link>
+        </p>
+      ))}
+    </Stack>
+  )
+}
+
+/** Scout or treat once a bloom is seen. */
+export function Triggers({ triggers, plants }: { triggers: readonly BloomTrigger[]; plants: readonly Indicator[] }) {
+  const t = useText()
+  const site = useSite()
+  const undo = useUndo()
+  const words = useTriggerWords(plants)
+  const remove = useWrite(endpoints.bloom.removeTrigger)
+  const restore = useWrite(endpoints.bloom.restoreTrigger)
+  return (
+    <Columns $left="1fr" $right="1fr">
+      <AddTrigger plants={plants} />
+      <Stack>
+        <Heading>{t('trigger.title')}</Heading>
+        {triggers.length === 0 ? <p>{t('trigger.none')}</p> : null}
+        <Rows data-testid="triggers">
+          {triggers.map((trigger) => {
+            const params = { siteId: site.id, recordId: trigger.id }
+            return (
+              <li key={trigger.id}>
+                <Line>
+                  <span style={{ flex: '1 1 26ch' }}>{words(trigger)}</span>
+                  <TextButton
+                    aria-label={t('trigger.removeOne', { watch: trigger.watchName })}
+                    onPress={() =>
+                      void remove
+                        .save({ params, input: { rowVersion: trigger.rowVersion } })
+                        .then(({ rowVersion }) => undo.offer(t('trigger.removed'), () => restore.save({ params, input: { rowVersion } })))
+                    }
+                  >
+                    {t('records.remove')}
+                  </TextButton>
+                </Line>
+              </li>
+            )
+          })}
+        </Rows>
+      </Stack>
+    </Columns>
+  )
+}
+
+function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
+  const t = useText()
+  const site = useSite()
+  const { data: band } = useBand(site.id, site.season.start)
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: products = [] } = useProducts(site.id)
+  const form = useEntry(endpoints.bloom.addTrigger, {
+    plantId: null as string | null,
+    event: 'first-open' as (typeof bloomEvents)[number],
+    daysAfter: 0 as number | null,
+    watchId: null as string | null,
+    action: 'scout' as 'scout' | 'treat',
+    productId: null as string | null,
+  })
+  const { values, set, errors } = form
+  const save = async (): Promise<void> => {
+    const saved = await form.submit({ siteId: site.id }, (v) => ({
+      ...v,
+      plantId: v.plantId ?? '',
+      daysAfter: v.daysAfter ?? undefined,
+      watchId: v.watchId ?? '',
+      productId: v.action === 'treat' ? v.productId : null,
+    }))
+    if (saved) set({ watchId: null })
+  }
+  return (
+    <Sheet>
+      <Stack>
+        <Heading>{t('trigger.add')}</Heading>
+        <Fields>
+          <Select
+            label={t('trigger.when')}
+            placeholder={t('choose')}
+            width="22ch"
+            options={plants.map(({ id, name }) => ({ id, label: name }))}
+            value={values.plantId}
+            onChange={(plantId) => set({ plantId })}
+            error={errors['plantId']}
+          />
+          <Select
+            label={t('bloom.what')}
+            placeholder={t('choose')}
+            width="20ch"
+            options={bloomEvents.map((id) => ({ id, label: t(`bloom.event.${id}`) }))}
+            value={values.event}
+            onChange={(event) => set({ event: event as (typeof bloomEvents)[number] })}
+          />
+          <NumberField
+            label={t('trigger.after')}
+            unit={t('trigger.daysUnit')}
+            width="14ch"
+            digits={0}
+            value={values.daysAfter}
+            onChange={(daysAfter) => set({ daysAfter })}
+            error={errors['daysAfter']}
+          />
+        </Fields>
+        <Fields>
+          <Select
+            label={t('trigger.do')}
+            placeholder={t('choose')}
+            width="16ch"
+            options={(['scout', 'treat'] as const).map((id) => ({ id, label: t(`trigger.action.${id}`) }))}
+            value={values.action}
+            onChange={(action) => set({ action: action as 'scout' | 'treat' })}
+          />
+          <Select
+            label={t('trigger.watch')}
+            placeholder={t('choose')}
+            width="30ch"
+            options={(band?.watches ?? []).map(({ watch, organismName }) => ({
+              id: watch.id,
+              label: `${organismName}, ${blocks.find(({ id }) => id === watch.blockId)?.name ?? ''}`,
+            }))}
+            value={values.watchId}
+            onChange={(watchId) => set({ watchId })}
+            error={errors['watchId']}
+          />
+          {values.action === 'treat' ? (
+            <Select
+              label={t('trigger.product')}
+              placeholder={t('choose')}
+              width="26ch"
+              options={products.map(({ id, name }) => ({ id, label: name }))}
+              value={values.productId}
+              onChange={(productId) => set({ productId })}
+              error={errors['productId']}
+            />
+          ) : null}
+        </Fields>
+        <Caution>{t('trigger.caution')}</Caution>
+        <FormError text={form.general} />
+        <Line>
+          <Button onPress={() => void save()} isDisabled={form.isSaving}>
+            {t('save')}
+          </Button>
+        </Line>
+      </Stack>
+    </Sheet>
+  )
+}
