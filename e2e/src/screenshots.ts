@@ -56,11 +56,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     },
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
-    {
-      name: 'weather-forecasts',
-      path: 'weather?panel=forecasts',
-      act: (page) => page.getByRole('heading', { name: /^How good/ }).evaluate((heading) => heading.scrollIntoView({ block: 'start' })),
-    },
+    { name: 'bloom', path: 'bloom' },
     { name: 'scouting', path: 'scouting' },
     { name: 'count', path: `scouting/${watch}/count`, act: tallied },
     { name: 'treatments', path: 'treatments' },

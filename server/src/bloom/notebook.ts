@@ -1,4 +1,4 @@
-import { bloomEvents, type NotebookLine } from '@bocado/contract'
+import type { bloomEvents, NotebookLine } from '@bocado/contract'
 import { indicators } from '@bocado/library'
 import Papa from 'papaparse'
 
