@@ -99,6 +99,10 @@ export const ladderSchema = z.object({
       name: z.string(),
       organismName: z.string(),
       dots: z.array(ladderDot),
+      /** Where it is expected this season; null where no date can be given. */
+      expected: z.object({ heat: z.number(), day: z.number() }).nullable(),
+      /** Blooms before it by the library and this season's weather, nearest first; for events of which fewer than three years are known. */
+      byLibrary: z.array(z.object({ name: z.string(), leadDays: z.number() })),
       indicators: z.array(
         z.object({
           plantId: z.string(),

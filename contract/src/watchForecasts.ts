@@ -163,7 +163,17 @@ export const watchForecastSchema = z.object({
   /** How many numbers of the pinned model are the site's own. */
   ownFigures: z.int(),
   /** How far blooms have moved it; null where none has, where its biofix was seen, or where it does not follow them. */
-  bloom: z.object({ heat: z.number(), sd: z.number(), days: z.number(), blooms: z.int(), held: z.boolean() }).nullable(),
+  bloom: z
+    .object({
+      heat: z.number(),
+      sd: z.number(),
+      days: z.number(),
+      blooms: z.int(),
+      held: z.boolean(),
+      /** Day of the season on which each window would open without them; null beyond the season. */
+      opensWithout: z.array(z.object({ generation: z.string(), day: z.number().nullable() })),
+    })
+    .nullable(),
   treatments: z.array(
     treatmentSchema.extend({
       /** Share of a protectant's deposit that rain has left until today; null for what is not done or has no residue. */

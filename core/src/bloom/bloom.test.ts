@@ -104,6 +104,13 @@ describe('indicators', () => {
     expect(rank.error).toBeLessThan(rankIndicator(loose)!.error)
   })
 
+  test('a year of which the bloom is missing is left out, and the others still tell', () => {
+    const gap = rankIndicator(steady.filter((_, i) => i !== 4))!
+    expect(gap.years).toBe(7)
+    expect(gap.leadHeat).toBeCloseTo(rankIndicator(steady)!.leadHeat, -1)
+    expect(gap.better).toBe(true)
+  })
+
   test('says nothing with fewer than three years', () => {
     expect(rankIndicator(steady.slice(0, 2))).toBeUndefined()
     expect(rankIndicator(steady.slice(0, 3))!.years).toBe(3)

@@ -8,6 +8,7 @@ import { getSite, hemisphereOf } from '../sites/service.js'
 import { dateBounds } from '../watches/bounds.js'
 import { listEventRecords } from '../watches/eventRecords.js'
 import { scoresFor } from '../watches/models.js'
+import { getBand } from '../watches/service.js'
 import { startOf } from '../watches/start.js'
 import { listWatches, organismOf } from '../watches/store.js'
 import { heatFrom } from '../watches/forecast.js'
@@ -16,6 +17,8 @@ import { bloomEvidence, firstByYear } from './evidence.js'
 import { listBloomRecords } from './store.js'
 import { listTriggers } from './triggers.js'
 
+/** The scale of the ladder: the rule by which bloom plants without a chill count. */
+const REFERENCE = { heat: { method: 'single-sine' as const, lower: 10 } }
 const LOOK_AHEAD_DAYS = 14
 const OVERDUE_DAYS = 3
 /** Weeks from 1 March to 31 October, in which enemies of pests need nectar. */
@@ -149,11 +152,21 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
     }),
   )
   const watches = await listWatches(db, siteId, site.season.start)
+  const band = await getBand(deps, siteId, site.season.start)
+  // Heat of this season on the scale of the blooms, as far as weather is known and expected.
+  const reference =
+    main.weather.observed.length > 0
+      ? heatFrom({ block: main, memo: deps.memo }, REFERENCE, { day: dayNumber(site.season.start), how: 'calendar' })
+      : undefined
   const pests: Ladder['pests'] = []
   for (const watch of watches) {
     const records = (await listEventRecords(db, siteId, watch)).filter(({ kind }) => kind !== 'catch')
     const organism = findOrganism(watch.organismId) ?? organismOf(watch)
-    for (const event of new Set(records.map((r) => r.event))) {
+    const forecast = band.watches.find((f) => f.watch.id === watch.id)
+    // What was seen, and otherwise what opens the first window.
+    const opening =
+      forecast?.grade === 'dates' ? forecast.events.find((e) => forecast.generations[0]?.reachableStages.includes(e.stage))?.id : undefined
+    for (const event of new Set([...records.map((r) => r.event), ...(opening ? [opening] : [])])) {
       const named = organism.generations.flatMap(({ events }) => events).find(({ id }) => id === event)
       const dots = records
         .filter((r) => r.event === event)
@@ -163,7 +176,8 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
           const heat = heatOn(r.season, day)
           return heat === undefined ? [] : [{ season: r.season, heat, day }]
         })
-      if (dots.length === 0) continue
+      const begins = forecast?.grade === 'dates' ? (forecast.events.find(({ id }) => id === event)?.dates.begins.p50 ?? null) : null
+      if (dots.length === 0 && begins === null) continue
       const indicatorsOf = blooms.flatMap((bloom) => {
         const years = dots.flatMap((dot): IndicatorYear[] => {
           const one = bloom.placed.find(({ record }) => record.season === dot.season)
@@ -198,6 +212,16 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
         name: named?.name ?? event,
         organismName: organism.name,
         dots,
+        expected: begins === null ? null : { heat: reference?.median[Math.floor(begins)] ?? 0, day: begins },
+        byLibrary:
+          indicatorsOf.length > 0 || begins === null
+            ? []
+            : band.blooms
+                .flatMap(({ name, eventName, date }) =>
+                  date.p50 !== null && date.p50 < begins ? [{ name: `${name}, ${eventName}`, leadDays: begins - date.p50 }] : [],
+                )
+                .sort((a, b) => a.leadDays - b.leadDays)
+                .slice(0, 5),
         indicators: indicatorsOf.sort((a, b) => a.error - b.error || a.leadDays - b.leadDays).slice(0, 12),
       })
     }

@@ -308,7 +308,17 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
         : null,
     ownFigures: pinned.own?.length ?? 0,
     bloom:
-      placed.moved && input.bloom ? { ...placed.moved, days: input.bloom.days, blooms: input.bloom.blooms, held: input.bloom.held } : null,
+      placed.moved && input.bloom
+        ? {
+            ...placed.moved,
+            days: input.bloom.days,
+            blooms: input.bloom.blooms,
+            held: input.bloom.held,
+            opensWithout: windowsOf(organism, pinned, placeModel({ ...input, bloom: undefined }, pinned, watch.biofix)).map(
+              ({ generation, opens }) => ({ generation, day: opens.p50 }),
+            ),
+          }
+        : null,
   }
 }
 

@@ -122,6 +122,9 @@ function Evidence({ overview, plants }: { overview: BloomOverview; plants: reado
   )
 }
 
+/** So many stand there before one asks for all of them: the ladder is the picture of this screen. */
+const SHOWN_FIRST = 4
+
 /** Blooms to look for these weeks; two taps write one down. */
 function LookFor({ overview }: { overview: BloomOverview }) {
   const t = useText()
@@ -131,7 +134,12 @@ function LookFor({ overview }: { overview: BloomOverview }) {
   const add = useWrite(endpoints.bloom.add)
   const remove = useWrite(endpoints.bloom.remove)
   const [refused, setRefused] = useState<string | null>(null)
+  const [all, setAll] = useState(false)
   const start = site.season.start
+  // What is nearest to today first: it is what one passes on the next walk.
+  const today = f.seasonIndex(start, site.today)
+  const near = [...overview.ahead].sort((a, b) => Math.abs((a.date.p50 ?? 0) - today) - Math.abs((b.date.p50 ?? 0) - today))
+  const shown = all ? near : near.slice(0, SHOWN_FIRST)
   const put = async (plant: BloomOverview['ahead'][number], notYet: boolean): Promise<void> => {
     setRefused(null)
     try {
@@ -152,7 +160,7 @@ function LookFor({ overview }: { overview: BloomOverview }) {
       {overview.ahead.length === 0 ? <p>{t('bloom.nothingAhead')}</p> : null}
       <FormError text={refused} />
       <Rows>
-        {overview.ahead.map((plant) => (
+        {shown.map((plant) => (
           <li key={`${plant.plantId} ${plant.event}`}>
             <Line>
               <span style={{ flex: '1 1 26ch' }}>
@@ -189,6 +197,13 @@ function LookFor({ overview }: { overview: BloomOverview }) {
           </li>
         ))}
       </Rows>
+      {near.length > SHOWN_FIRST ? (
+        <Line>
+          <TextButton onPress={() => setAll(!all)} aria-expanded={all}>
+            {all ? t('bloom.fewer') : t('bloom.all', { count: near.length })}
+          </TextButton>
+        </Line>
+      ) : null}
     </Stack>
   )
 }

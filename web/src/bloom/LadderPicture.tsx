@@ -111,7 +111,7 @@ export function LadderPicture() {
           right={data.pests.map((p) => ({
             key: keyOf(p),
             name: `${p.organismName}, ${p.name}`,
-            at: middle(p.dots.map(value)),
+            at: p.dots.length > 0 ? middle(p.dots.map(value)) : p.expected ? value(p.expected) : 0,
             dots: p.dots.map(value),
             chosen: p === chosen,
           }))}
@@ -121,7 +121,7 @@ export function LadderPicture() {
           {chosen ? (
             <>
               <Heading>{t('ladder.foretold', { name: `${chosen.organismName}, ${chosen.name}` })}</Heading>
-              {chosen.indicators.length === 0 ? <p>{t('ladder.tooFew', { years: chosen.dots.length })}</p> : <Verdict pest={chosen} />}
+              {chosen.indicators.length === 0 ? <TooFew pest={chosen} /> : <Verdict pest={chosen} />}
               {chosen.indicators.length > 0 ? (
                 <PlainTable data-testid="ranking">
                   <thead>
@@ -172,6 +172,23 @@ export function LadderPicture() {
   )
 }
 
+/** Fewer than three years of its own: what the library and this season's weather say, and that they do. */
+function TooFew({ pest }: { pest: Ladder['pests'][number] }) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <div data-testid="by-library">
+      <p>{t('ladder.tooFew', { years: pest.dots.length })}</p>
+      {pest.byLibrary.length > 0 ? <p>{t('ladder.byLibrary')}</p> : null}
+      <ul>
+        {pest.byLibrary.map(({ name, leadDays }) => (
+          <li key={name}>{t('ladder.libraryLead', { name, days: f.number(leadDays) })}</li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
 /** Whether bloom beats heat and calendar here, in one plain sentence. */
 function Verdict({ pest }: { pest: Ladder['pests'][number] }) {
   const t = useText()
@@ -203,7 +220,7 @@ function Rails(p: {
   const f = useFormat()
   const frame = useRef<HTMLDivElement>(null)
   const width = useWidth(frame, 760)
-  const all = [...p.left, ...p.right].flatMap(({ dots }) => dots)
+  const all = [...p.left, ...p.right].flatMap(({ dots, at }) => [...dots, at])
   const [least, most] = [Math.min(...all), Math.max(...all)]
   const y = scaleLinear([least - (most - least) * 0.04, most + (most - least) * 0.04], [HEIGHT - FOOT, 12])
   const [xl, xr] = [width * 0.42, width * 0.6]

@@ -44,7 +44,7 @@ const Nav = styled.nav`
   display: flex;
   gap: 2px;
   a {
-    padding: 6px 11px;
+    padding: 6px 9px;
     border-radius: 4px;
     color: #c9d5da;
     text-decoration: none;
@@ -67,6 +67,7 @@ const Where = styled.div`
   line-height: 1.2;
   font-size: ${size.small};
   color: #c9d5da;
+  white-space: nowrap;
   b {
     color: #fff;
     font-size: ${size.text};

@@ -199,7 +199,24 @@ function BloomWords({ forecast }: { forecast: WatchForecast }) {
   if (biofix.how === 'entered' || forecast.events.length === 0 || forecast.grade !== 'dates') return null
   return (
     <div data-testid="bloom-moved">
-      {bloom ? <p>{t('detail.bloomMoved', { blooms: bloom.blooms, days: f.signed(bloom.days, 1) })}</p> : null}
+      {bloom ? (
+        <p>
+          {t('detail.bloomMoved', { blooms: bloom.blooms, days: f.signed(bloom.days, 1) })}{' '}
+          {forecast.windows.map((window) => {
+            const without = bloom.opensWithout.find(({ generation }) => generation === window.generation)?.day ?? null
+            if (without === null || window.opens.p50 === null || Math.floor(without) === Math.floor(window.opens.p50)) return null
+            return (
+              <span key={window.generation}>
+                {t('detail.bloomWindow', {
+                  name: window.generationName,
+                  from: f.date(f.seasonDay(watch.season, without)),
+                  to: f.date(f.seasonDay(watch.season, window.opens.p50)),
+                })}{' '}
+              </span>
+            )
+          })}
+        </p>
+      ) : null}
       <Checkbox
         label={t('detail.followBloom')}
         value={watch.followsBloom}

@@ -32,6 +32,8 @@ export const bloom = {
   'bloom.nothingAhead': 'Nothing of the route is due in the next two weeks.',
   'bloom.expected':
     '{overdue, select, yes {overdue: expected} other {expected}} {date} ({span}){looked, select, none {} other {, looked for on {looked}}}',
+  'bloom.all': 'All {count}',
+  'bloom.fewer': 'Fewer',
   'bloom.there': 'There today',
   'bloom.thereOne': '{name}, {event}: there today',
   'bloom.notYet': 'Not yet',
@@ -106,7 +108,9 @@ export const bloom = {
   'ladder.years': 'Years',
   'ladder.foretold': 'What foretells: {name}',
   'ladder.tooFew':
-    'Of {years, plural, one {one season} other {# seasons}} it is known when it came; three with a bloom before it are needed. Until then the library’s heat counts.',
+    '{years, plural, =0 {It is not known of any season when it came} one {Of one season it is known when it came} other {Of # seasons it is known when it came}}; three with a bloom before it are needed. Until then the library’s heat counts.',
+  'ladder.byLibrary': 'By the library and this season’s weather, not by your own years:',
+  'ladder.libraryLead': '{name}: about {days} days before it',
   'ladder.noPest': 'Write down when a pest was first seen, under Windows, Own records: then the ladder shows which bloom comes before it.',
   'ladder.verdict':
     '{better, select, yes {Bloom beats heat here} other {Bloom does not beat heat here}}: by {name} it is off by {error} days, by heat alone by {heat}, by the calendar by {calendar}, over {years} seasons of which each was left out in turn.',
@@ -123,5 +127,6 @@ export const bloom = {
   'moved.cause.bloom': 'What was seen in bloom',
   'detail.bloomMoved':
     '{blooms, plural, =0 {Blooms that are not there yet move} one {One bloom so far moves} other {# blooms so far move}} it by {days} days against the model alone; the dates here hold it.',
+  'detail.bloomWindow': 'The window of the {name} moves from {from} to {to}.',
   'detail.followBloom': 'Let blooms move this watch',
 } as const
