@@ -56,7 +56,11 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     },
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
-    { name: 'bloom', path: 'bloom' },
+    {
+      name: 'bloom',
+      path: 'bloom',
+      act: (page) => page.getByTestId('ranking').evaluate((table) => table.scrollIntoView({ block: 'center' })),
+    },
     { name: 'scouting', path: 'scouting' },
     { name: 'count', path: `scouting/${watch}/count`, act: tallied },
     { name: 'treatments', path: 'treatments' },

@@ -226,5 +226,7 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
       })
     }
   }
+  // What can be foretold from own years stands first.
+  pests.sort((a, b) => b.indicators.length - a.indicators.length || b.dots.length - a.dots.length)
   return { blooms: blooms.map(({ placed: _, ...bloom }) => bloom), pests }
 }
