@@ -59,6 +59,13 @@ describe('from sign to suspects', () => {
     expect(of(not)).toBeLessThan(of(before))
   })
 
+  test('the hour at which it happens counts: what feeds by night is suspected more when it is seen by night', async () => {
+    const of = async (hour: 'night' | 'day') =>
+      (await suspects({ place: 'lettuce', month: 5, hour, seen: 'leaf:holes' })).suspects.find(({ id }) => id === 'cause-slugs')
+        ?.probability ?? 0
+    expect(await of('night')).toBeGreaterThan(await of('day'))
+  })
+
   test('what lives elsewhere is suspected little, and what is no sign is named', async () => {
     const { suspects: ranked } = await suspects({ place: 'carrot', month: 7, seen: 'leaf:holes' })
     expect(ranked.slice(0, 3).map(({ id }) => id)).not.toContain('imported-cabbageworm')
