@@ -227,6 +227,9 @@ test('the library is wide enough: animals, diseases, weeds of every form, bloom 
   const places = organisms.flatMap(({ crops, about }) => [...crops, ...about.hosts]).join(' ')
   for (const place of ['apple', 'grape', 'strawberry', 'corn', 'cabbage', 'rose', 'cucumber', 'woods', 'stream banks', 'marshes'])
     expect(places, place).toContain(place)
+  // How varieties bear it is known of most crop pests and of every disease.
+  expect(organisms.filter(({ about }) => about.varieties.length > 0).length).toBeGreaterThanOrEqual(35)
+  for (const { kind, about, name } of organisms) if (kind === 'disease') expect(about.varieties.length, name).toBeGreaterThan(0)
   const signs = [...organisms.flatMap(({ about }) => about.signs), ...causes.flatMap((cause) => cause.signs)]
   for (const part of plantParts)
     expect(
