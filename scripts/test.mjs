@@ -1,5 +1,5 @@
 // npm test: everything that must hold, on a fresh machine too. Arguments go to vitest; with any, the checks of style are left out.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from './build.mjs'
@@ -16,6 +16,31 @@ function run(name, program, args, env = {}) {
   say(name)
   const done = spawnSync(program, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
   if (done.status !== 0) throw new Error(`${name} failed`)
+}
+/** A check beside others: what it says is shown whole, when it ends. */
+function check(name, args) {
+  const began = Date.now()
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    const said = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part))
+    child.on('error', reject)
+    child.on('close', (code) => {
+      say(`${name}, ${((Date.now() - began) / 1000).toFixed(0)} s`)
+      if (code === 0) return resolve()
+      process.stdout.write(Buffer.concat(said))
+      reject(new Error(`${name} failed`))
+    })
+  })
+}
+
+/** All of the checks, two at a time: each keeps one core busy. The first that fails ends them. */
+async function checks(all) {
+  const waiting = [...all]
+  const next = async () => {
+    for (let one = waiting.shift(); one; one = waiting.shift()) await check(...one)
+  }
+  await Promise.all([next(), next()])
 }
 const tool = (path) => join(root, 'node_modules', path)
 
@@ -59,16 +84,13 @@ async function main() {
   ensureNodeModules(say)
   ensurePrograms([...(process.env.BOCADO_DATABASE_URL ? [] : DATABASE_PROGRAMS), 'chromium'], say)
   if (chosen.length === 0) {
-    run('Style', process.execPath, [tool('eslint/bin/eslint.js'), '.'])
-    run('Layout', process.execPath, [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'])
     const workspaces = ['core', 'library', 'contract', 'server', 'web', 'simulators', 'demo', 'e2e']
-    run('Arrows', process.execPath, [
-      tool('dependency-cruiser/bin/dependency-cruise.mjs'),
-      '--config',
-      '.dependency-cruiser.cjs',
-      ...workspaces,
+    await checks([
+      ['Style', [tool('eslint/bin/eslint.js'), '.']],
+      ...[...workspaces, 'bench'].map((name) => [`Types of ${name}`, [tool('typescript/bin/tsc'), '-p', name]]),
+      ['Layout', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+      ['Arrows', [tool('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', ...workspaces]],
     ])
-    for (const name of [...workspaces, 'bench']) run(`Types of ${name}`, process.execPath, [tool('typescript/bin/tsc'), '-p', name])
   }
   build(say)
   await clearLeftovers()

@@ -41,6 +41,8 @@ afterAll(async () => {
 
 const open = async (screen: string): Promise<void> => {
   await page.goto(`${app.address}/sites/${place.site.id}/${screen}`)
+  // Keys are heard once the frame stands.
+  await page.getByRole('link', { name: 'Bocado' }).waitFor()
   await page.waitForLoadState('networkidle')
 }
 
