@@ -1,2 +1,3 @@
 export * from './checkComparison.js'
 export * from './efficacy.js'
+export * from './varieties.js'

@@ -1,3 +1,4 @@
 export * from './normal.js'
 export * from './quantile.js'
 export * from './random.js'
+export * from './share.js'
