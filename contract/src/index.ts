@@ -7,6 +7,7 @@ import { outcomes } from './outcomes.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
 import { treatments } from './treatments.js'
+import { varieties } from './varieties.js'
 import { watches } from './watches.js'
 import { weather } from './weather.js'
 
@@ -25,6 +26,7 @@ export * from './sites.js'
 export * from './stations.js'
 export * from './treatments.js'
 export * from './variables.js'
+export * from './varieties.js'
 export * from './watch.js'
 export * from './watchForecasts.js'
 export * from './watches.js'
@@ -38,6 +40,7 @@ export const endpoints = {
   watches,
   calibration,
   library,
+  varieties,
   bench,
   bloom,
   scouting,

@@ -1,5 +1,5 @@
 import { endpoints } from '@bocado/contract'
-import { dailyFromHours, dayNumber, hasDay, seededRandom } from '@bocado/core'
+import { dailyFromHours, dayNumber, hasDay, seededRandom, varietyStandings } from '@bocado/core'
 import { findOrganism } from '@bocado/library'
 import { describe, expect, test } from 'vitest'
 import {
@@ -12,10 +12,12 @@ import {
   BLOOM_SEASONS,
   inventBlooms,
   inventPastRecords,
+  inventVarietyLooks,
   inventWeather,
   PAST_RECORDS,
   PRODUCTS,
   STANDARD_OFFSET_HOURS,
+  VARIETY_YEARS,
   type InventedHour,
 } from './index.js'
 
@@ -122,4 +124,14 @@ test('the notebook of the lane has eight seasons with gaps, in the order of the 
   })
   expect(Math.min(...usual)).toBeGreaterThan(0)
   expect(current.every(({ seenFrom }) => seenFrom.startsWith(String(CURRENT_YEAR)) && seenFrom < `${CURRENT_YEAR}-06-12`)).toBe(true)
+})
+
+test('the varieties of the orchard show what was hidden in them, where it is large', () => {
+  const looks = inventVarietyLooks(VARIETY_YEARS).filter(({ organism }) => organism === 'apple-scab')
+  const standings = varietyStandings(looks.map((look) => ({ ...look, place: look.lookedOn.slice(0, 4), day: dayNumber(look.lookedOn) })))
+  expect(standings.map(({ variety, besideOthers }) => [variety, besideOthers!.verdict])).toEqual([
+    ['Lane Russet', 'less'],
+    ['Old Keeper', 'not-separable'],
+    ['Bench Early', 'more'],
+  ])
 })

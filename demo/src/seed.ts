@@ -13,6 +13,7 @@ import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
+import { addVarietyLook } from '@bocado/server/varieties/service'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
 import { createWatch, getBand } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
@@ -24,6 +25,7 @@ import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords } from './pastRecords.js'
+import { inventVarietyLooks } from './pastVarieties.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
   BLOCKS,
@@ -42,6 +44,7 @@ import {
   SITE,
   STATIONS,
   STORY,
+  VARIETY_YEARS,
   WATCHES,
   WATERINGS,
 } from './site.js'
@@ -178,6 +181,13 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
     await addCatches(scout, deps, story, { event: 'flight', hungOn, checks, note: '' })
     await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year' })
   }
+
+  for (const { organism, ...look } of inventVarietyLooks(VARIETY_YEARS))
+    await addVarietyLook(
+      scout,
+      deps,
+      endpoints.varieties.add.input.parse({ ...look, organismId: organism, blockId: blocks.get('Old Apples') }),
+    )
 
   const check = await addCheckArea(lead, blocks.get('Old Apples') as string, {
     name: STORY.checkName,

@@ -280,6 +280,9 @@ export const COPPER = {
 /** Seasons of which trap checks and first hatch were written down. */
 export const PAST_RECORDS = ['2023-01-01', '2024-01-01', '2025-01-01'] as const
 
+/** Harvests at which the varieties of Old Apples were counted side by side. */
+export const VARIETY_YEARS = [2023, 2024, 2025] as const
+
 /** Days before today on which forecasts were issued and kept. */
 export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const
 

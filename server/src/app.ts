@@ -14,6 +14,7 @@ import { outcomeRoutes } from './outcomes/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
 import { siteRoutes } from './sites/routes.js'
 import { treatmentRoutes } from './treatments/routes.js'
+import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
 import { weatherRoutes } from './weather/routes.js'
 import { weatherFileRoutes } from './weatherFiles/routes.js'
@@ -44,6 +45,7 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
     weatherFileRoutes,
     watchRoutes,
     libraryRoutes,
+    varietyRoutes,
     bloomRoutes,
     treatmentRoutes,
     scoutingRoutes,

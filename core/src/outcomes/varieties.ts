@@ -107,7 +107,10 @@ function logRatio(tallies: ReadonlyMap<string, Tally>, variety: string): { log: 
   const rest = [...tallies].filter(([name]) => name !== variety).map(([, tally]) => tally)
   const others: Tally = { looked: sum(rest, (t) => t.looked), hit: sum(rest, (t) => t.hit) }
   const plain = [own, others].every(({ hit, looked }) => hit > 0 && hit < looked)
-  const [a, b] = [own, others].map(({ hit, looked }) => (plain ? { hit, looked } : { hit: hit + 0.5, looked: looked + 1 })) as [Tally, Tally]
+  const [a, b] = [own, others].map(({ hit, looked }) => (plain ? { hit, looked } : { hit: hit + 0.5, looked: looked + 1 })) as [
+    Tally,
+    Tally,
+  ]
   return {
     log: Math.log(a.hit / a.looked / (b.hit / b.looked)),
     variance: 1 / a.hit - 1 / a.looked + 1 / b.hit - 1 / b.looked,

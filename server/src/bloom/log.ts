@@ -1,12 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import type { BloomRecord, NotebookLine, ParsedInputOf, bloom } from '@bocado/contract'
-import { civilDate, dayNumber, seasonStart } from '@bocado/core'
+import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { indicators } from '@bocado/library'
-import { insertRow, liveRow, restoreRow, type Write } from '../database/index.js'
+import { insertOnce, liveRow, restoreRow, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite, seasonOf } from '../sites/service.js'
 import { readNotebook } from './notebook.js'
 import { findBloomRecord, listBloomRecords } from './store.js'
 
@@ -22,34 +21,28 @@ export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promis
   if (to > site.today) throw fieldProblem(input.seenTo ? 'seenTo' : 'seenFrom', `lies in the future; today is ${site.today}`)
   if (input.blockId !== null) await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const photoId = input.photo ? await addPhoto(w, { organismId: input.plantId, blockId: input.blockId }, input.photo, site.today) : null
-  const id = await insert(w, hemisphereOf(site), input, { photo_id: photoId })
+  const id = await insert(w, site, input, { photo_id: photoId })
   return getRecord(w, id)
 }
 
-async function insert(
-  w: Write,
-  hemisphere: 'north' | 'south',
-  input: Omit<Input, 'photo'>,
-  more: Readonly<Record<string, unknown>>,
-): Promise<string> {
-  try {
-    return await insertRow(w, 'bloom_record', {
+const insert = (w: Write, site: Site, input: Omit<Input, 'photo'>, more: Readonly<Record<string, unknown>>): Promise<string> =>
+  insertOnce(
+    w,
+    'bloom_record',
+    {
       plant_id: input.plantId,
       event: input.event,
       block_id: input.blockId,
       place: input.place,
-      season: civilDate(seasonStart(dayNumber(input.seenFrom), hemisphere)),
+      season: seasonOf(site, input.seenFrom),
       seen_from: input.seenFrom,
       seen_to: input.seenTo ?? input.seenFrom,
       not_yet: input.notYet,
       note: input.note,
       ...more,
-    })
-  } catch (error) {
-    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
-    throw fieldProblem('seenFrom', 'this is in the log already for that day and place')
-  }
-}
+    },
+    () => fieldProblem('seenFrom', 'this is in the log already for that day and place'),
+  )
 
 async function getRecord(w: Write, id: string): Promise<BloomRecord> {
   const record = await findBloomRecord(w.tx, w.siteId, id)
@@ -98,7 +91,7 @@ export async function importNotebook(w: Write, deps: Deps, input: ParsedInputOf<
   for (const { plantId, event, seenFrom, seenTo, notYet, place, note } of fresh)
     await insert(
       w,
-      hemisphereOf(site),
+      site,
       { plantId: plantId ?? '', event: event ?? 'first-open', blockId: null, place, seenFrom: seenFrom ?? '', seenTo, notYet, note },
       { import_id: importId },
     )

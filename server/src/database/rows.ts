@@ -31,6 +31,7 @@ export type Editable =
   | 'bloom_plant'
   | 'bloom_record'
   | 'bloom_trigger'
+  | 'variety_look'
 type Columns = Readonly<Record<string, unknown>>
 
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')
@@ -67,6 +68,21 @@ export async function insertRow(w: Write, table: Editable, columns: Columns, id:
   return id
 }
 
+/** Inserts a row that may stand only once; where it stands already, the row is refused with the problem that `known` makes. */
+export const insertOnce = (w: Write, table: Editable, columns: Columns, known: () => HttpProblem): Promise<string> =>
+  onceOnly(insertRow(w, table, columns), known)
+
+/** Waits for a write to a table whose live rows are unique by the key `once`. */
+async function onceOnly<T>(written: Promise<T>, known: () => HttpProblem): Promise<T> {
+  try {
+    return await written
+  } catch (error) {
+    const { code, message } = error as { code?: string; message?: string }
+    if (code === 'ER_DUP_ENTRY' && message?.includes("'once'")) throw known()
+    throw error
+  }
+}
+
 /** Changes a live row that is still at the version the editor saw. A stale edit throws 409 with the row as it is now. */
 export async function updateRow(w: Write, table: Editable, id: string, rowVersion: number, columns: Columns): Promise<void> {
   const before = await liveRow(w.tx, w.siteId, table, id, true)
@@ -82,7 +98,10 @@ export async function removeRow(w: Write, table: Editable, id: string, rowVersio
 
 export async function restoreRow(w: Write, table: Editable, id: string, rowVersion: number): Promise<void> {
   const before = await anyRow(w.tx, w.siteId, table, id, true)
-  await changeRow(w, table, before, rowVersion, { deleted_at: null }, 'restore')
+  await onceOnly(
+    changeRow(w, table, before, rowVersion, { deleted_at: null }, 'restore'),
+    () => new HttpProblem(422, 'The same was entered again meanwhile. Remove that one first, if this one is right.'),
+  )
 }
 
 async function changeRow(w: Write, table: Editable, before: Row, rowVersion: number, columns: Columns, action: string): Promise<void> {

@@ -1,7 +1,6 @@
 import type { BenchData } from '@bocado/contract'
 import { civilDate, dayNumber, knownPastYears, seasonLater, seasonWeather, type DayExtremes } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
-import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { listEventRecords } from '../watches/eventRecords.js'
@@ -9,7 +8,7 @@ import { listOwnFigures, resolvedModel } from '../watches/models.js'
 import { startOf, type Start } from '../watches/start.js'
 import { listBiofixes } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
-import { organismAt } from './catalogue.js'
+import { requireOrganism } from './catalogue.js'
 
 const PAST_SEASONS = 11
 const tenths = (c: number): number => Math.round(c * 10) / 10
@@ -19,8 +18,7 @@ const shown = ({ day, expected, daySd }: Start): BenchData['start'] => ({ day, e
 /** Weather and model of an organism's season in pieces, and its past seasons with what was seen in a block. */
 export async function benchData(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<BenchData> {
   const db = deps.database
-  const organism = await organismAt(db, siteId, organismId)
-  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
+  const organism = await requireOrganism(db, siteId, organismId)
   const site = await getSite(db, deps.clock, siteId)
   const block = (await listBlocks(db, siteId)).find(({ id }) => id === blockId) ?? null
   const { pinned } = resolvedModel(organism, await listOwnFigures(db, siteId), block?.id ?? '')

@@ -10,6 +10,7 @@ import {
   type Organism,
 } from '@bocado/library'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
+import { HttpProblem } from '../http/problems.js'
 
 /** The row of an entry of the site's own. */
 export interface OwnRow {
@@ -80,6 +81,13 @@ export async function organismsOf(db: Queryable, siteId: string): Promise<Organi
 /** The organism with this id in the library or among the site's own. */
 export async function organismAt(db: Queryable, siteId: string, organismId: string): Promise<Organism | undefined> {
   return findOrganism(organismId) ?? (await listOwnOrganisms(db, siteId)).find(({ organism }) => organism.id === organismId)?.organism
+}
+
+/** The organism with this id; 404 where there is none. */
+export async function requireOrganism(db: Queryable, siteId: string, organismId: string): Promise<Organism> {
+  const organism = await organismAt(db, siteId, organismId)
+  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
+  return organism
 }
 
 export async function methodsOf(db: Queryable, siteId: string): Promise<(Method & { own: OwnRow | null })[]> {

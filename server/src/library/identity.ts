@@ -6,15 +6,9 @@ import { insertRow, jsonOf, liveRow, restoreRow, updateRow, type Queryable, type
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { organismAt } from './catalogue.js'
+import { requireOrganism } from './catalogue.js'
 
 type Answers = Readonly<Record<string, CharacterAnswer>>
-
-async function organismOrProblem(db: Queryable, siteId: string, organismId: string): Promise<Organism> {
-  const organism = await organismAt(db, siteId, organismId)
-  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
-  return organism
-}
 
 function verdictOf({ about }: Organism, answers: Answers): ResponseOf<typeof library.verdict> {
   const { characters, lookAlikes } = about.identity
@@ -32,7 +26,7 @@ const ANSWERS: readonly CharacterAnswer[] = ['here', 'others', 'unsure']
 
 /** `comb:here,hole:unsure` as answers. */
 export async function verdictSoFar(deps: Deps, siteId: string, organismId: string, text: string) {
-  const organism = await organismOrProblem(deps.database, siteId, organismId)
+  const organism = await requireOrganism(deps.database, siteId, organismId)
   const pairs = text.split(',').filter((pair) => pair !== '')
   const answers = Object.fromEntries(
     pairs.map((pair) => {
@@ -71,7 +65,7 @@ export async function listChecks(db: Queryable, siteId: string, organismId: stri
 
 /** Keeps a check with its verdict, as evidence of identity. */
 export async function addCheck(w: Write, deps: Deps, input: ParsedInputOf<typeof library.check>): Promise<IdentityCheck> {
-  const organism = await organismOrProblem(w.tx, w.siteId, input.organismId)
+  const organism = await requireOrganism(w.tx, w.siteId, input.organismId)
   const { verdict, likely } = verdictOf(organism, input.answers)
   if (input.blockId !== null) await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const { today } = await getSite(w.tx, deps.clock, w.siteId)
@@ -164,7 +158,7 @@ export async function photoFile(db: Queryable, siteId: string, id: string): Prom
 /** Says what a photo shows. Only what somebody confirmed belongs to the reference set. */
 export async function confirmPhoto(w: Write, id: string, input: ParsedInputOf<typeof library.confirmPhoto>): Promise<Photo> {
   const before = await liveRow(w.tx, w.siteId, 'photo', id)
-  const organism = await organismOrProblem(w.tx, w.siteId, before['organism_id'] as string)
+  const organism = await requireOrganism(w.tx, w.siteId, before['organism_id'] as string)
   const known = [organism.id, ...organism.about.identity.lookAlikes.map((l) => l.id)]
   if (!known.includes(input.shows)) throw fieldProblem('shows', `must be ${organism.name} or one of its look-alikes: ${known.join(', ')}`)
   await updateRow(w, 'photo', id, input.rowVersion, { shows: input.shows, reference: input.reference })

@@ -2,7 +2,6 @@ import type { Block, Indicator, LibraryBrief, LibraryEntry, Method } from '@boca
 import { indicators, type Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
-import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { forecastWatch } from '../watches/forecast.js'
@@ -10,7 +9,7 @@ import { figuresOf, listOwnFigures, resolvedModel } from '../watches/models.js'
 import { presentedOrganism } from '../watches/presented.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
-import { listOwnMethods, listOwnOrganisms, methodsByIds, methodsOf, organismAt, organismsOf, type OwnRow } from './catalogue.js'
+import { listOwnMethods, listOwnOrganisms, methodsByIds, methodsOf, organismsOf, requireOrganism, type OwnRow } from './catalogue.js'
 import { routePlants } from './route.js'
 
 const WHAT = { insect: 'animal', mite: 'animal', disease: 'disease', weed: 'weed' } as const
@@ -74,8 +73,7 @@ const NOBODY = '00000000-0000-4000-8000-000000000000'
 /** An organism with all that is known of it, its numbers as they hold here, and its year by this site's weather. */
 export async function libraryEntry(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<LibraryEntry> {
   const db = deps.database
-  const organism = await organismAt(db, siteId, organismId)
-  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
+  const organism = await requireOrganism(db, siteId, organismId)
   const site = await getSite(db, deps.clock, siteId)
   const blocks = await listBlocks(db, siteId)
   const block: Block | null = blocks.find(({ id }) => id === blockId) ?? null

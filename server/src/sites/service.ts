@@ -9,6 +9,10 @@ import { findSite, insertPerson, joinSite, listSites, peopleOf, weatherVersionOf
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
 
+/** First day of the season in which a day of the site lies. */
+export const seasonOf = (site: Pick<StoredSite, 'latitude'>, day: string): string =>
+  civilDate(seasonStart(dayNumber(day), hemisphereOf(site)))
+
 async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise<Site> {
   const today = civilDayIn(await clock.now(db), site.timeZone)
   const start = seasonStart(dayNumber(today), hemisphereOf(site))

@@ -1,10 +1,9 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
-import { civilDate, dayNumber, seasonStart } from '@bocado/core'
 import type { Organism } from '@bocado/library'
-import { insertRow, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertOnce, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite, seasonOf } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from './store.js'
 
 const recordOf = (row: Row): EventRecord => ({
@@ -54,16 +53,10 @@ function requireEvent({ organism }: Place, event: string): void {
     throw fieldProblem('event', `must be an event of ${organism.name}: ${known.map(({ id }) => id).join(', ')}`)
 }
 
-const seasonOf = (day: string, site: Site): string => civilDate(seasonStart(dayNumber(day), hemisphereOf(site)))
-
-async function insert(w: Write, { watch }: Place, path: string, columns: Record<string, unknown> & { seen_on: string }): Promise<void> {
-  try {
-    await insertRow(w, 'event_record', { block_id: watch.blockId, organism_id: watch.organismId, ...columns })
-  } catch (error) {
-    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
-    throw fieldProblem(path, `${columns.seen_on} is recorded already; remove that record first if it is wrong`)
-  }
-}
+const insert = (w: Write, { watch }: Place, path: string, columns: Record<string, unknown> & { seen_on: string }): Promise<string> =>
+  insertOnce(w, 'event_record', { block_id: watch.blockId, organism_id: watch.organismId, ...columns }, () =>
+    fieldProblem(path, `${columns.seen_on} is recorded already; remove that record first if it is wrong`),
+  )
 
 export async function addSighting(
   w: Write,
@@ -76,7 +69,7 @@ export async function addSighting(
   if (input.seenOn > place.site.today) throw fieldProblem('seenOn', 'lies in the future; enter it when it has been seen')
   await insert(w, place, 'seenOn', {
     event_id: input.event,
-    season: seasonOf(input.seenOn, place.site),
+    season: seasonOf(place.site, input.seenOn),
     kind: input.kind,
     seen_on: input.seenOn,
     looked_before: input.lookedBefore,
@@ -94,7 +87,7 @@ export async function addCatches(
   const place = await placeOf(w, deps, watchId)
   requireEvent(place, input.event)
   let before = input.hungOn
-  const season = seasonOf(input.checks[0]?.day ?? input.hungOn, place.site)
+  const season = seasonOf(place.site, input.checks[0]?.day ?? input.hungOn)
   for (const [i, { day, caught }] of input.checks.entries()) {
     const path = `checks.${i}.day`
     if (day <= before)
@@ -103,7 +96,7 @@ export async function addCatches(
         `check ${i + 1}, ${day}, must lie after ${i === 0 ? `the day on which the trap was hung, ${before}` : before}; write the checks in the order of their days`,
       )
     if (day > place.site.today) throw fieldProblem(path, `check ${i + 1}, ${day}, lies in the future`)
-    if (seasonOf(day, place.site) !== season)
+    if (seasonOf(place.site, day) !== season)
       throw fieldProblem(path, `check ${i + 1}, ${day}, lies in another season than the first; enter each season by itself`)
     await insert(w, place, path, {
       event_id: input.event,

@@ -11,7 +11,7 @@ import {
   type Organism,
 } from '@bocado/library'
 import { insertRow, liveRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { organismAt } from '../library/catalogue.js'
+import { requireOrganism } from '../library/catalogue.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 
 /** A number of the library for which a site has its own. */
@@ -117,12 +117,6 @@ export const modelBeforeRecords = (organism: Organism, figures: readonly StoredF
     blockId,
   )
 
-async function entryOf(w: Write, organismId: string): Promise<Organism> {
-  const organism = await organismAt(w.tx, w.siteId, organismId)
-  if (!organism) throw new HttpProblem(404, 'There is no such organism in the library or among your own.')
-  return organism
-}
-
 /** Every number of a library entry, with those of `own` in their place. */
 export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigure[] {
   const library = new Map(allFigures(entry).map(({ path, quantity }) => [path, quantity.value]))
@@ -147,7 +141,7 @@ export async function setOwnFigure(
   figure: Omit<OwnFigure, 'fitted'>,
   evidence?: unknown,
 ): Promise<ModelFigure[]> {
-  const entry = await entryOf(w, organismId)
+  const entry = await requireOrganism(w.tx, w.siteId, organismId)
   const fitted = evidence !== undefined
   if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
   if (figure.blockId !== null) await liveRow(w.tx, w.siteId, 'block', figure.blockId)
@@ -181,7 +175,7 @@ export async function dropOwnFigure(w: Write, organismId: string, path: string, 
   if (!before) throw new HttpProblem(404, 'There is no value of its own for this number here.')
   await removeRow(w, 'own_figure', before.id, before.rowVersion)
   const left = stored.filter((f) => f !== before)
-  return figuresOf(await entryOf(w, organismId), ownOf(left, organismId, blockId))
+  return figuresOf(await requireOrganism(w.tx, w.siteId, organismId), ownOf(left, organismId, blockId))
 }
 
 function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {

@@ -21,7 +21,6 @@ import {
   sameDayInYear,
   seasonHeat,
   seasonLater,
-  seasonStart,
   seasonWeather,
   type HeatRule,
 } from '@bocado/core'
@@ -34,7 +33,7 @@ import { writtenOnce, type Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
 import { routePlants } from '../library/route.js'
 import { listRounds } from '../scouting/service.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite, hemisphereOf, seasonOf } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { bloomEvidence, type StationBloom } from '../bloom/evidence.js'
@@ -66,7 +65,7 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
   await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  if (civilDate(seasonStart(dayNumber(input.season), hemisphereOf(site))) !== input.season)
+  if (seasonOf(site, input.season) !== input.season)
     throw fieldProblem('season', `must be the first day of a season, such as ${site.season.start}`)
   requireBiofix(site, input.season, input.biofix)
   const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId), input.blockId)

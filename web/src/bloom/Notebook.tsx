@@ -6,9 +6,8 @@ import { useSite } from '../api/workplace.js'
 import { RequestProblem } from '../api/client.js'
 import { Button, Checkbox, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Heading, Line, Small, Stack } from '../design/text.js'
+import { Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
-import { PlainTable } from '../library/OrganismPage.js'
 import { useText } from '../messages/useText.js'
 
 /** A whole notebook at once: pasted or read from a file, shown as it is understood, and taken in only then. */

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import {
   Button as AriaButton,
   Checkbox as AriaCheckbox,
+  ComboBox as AriaComboBox,
   DateField as AriaDateField,
   DateInput,
   DateSegment,
@@ -74,6 +75,7 @@ export const TextButton = styled(AriaButton)`
 `
 
 const fieldStyle = css`
+  max-width: 100%;
   display: grid;
   gap: 3px;
   align-content: start;
@@ -135,6 +137,74 @@ export function TextField(p: FieldProps & { value: string; onChange: (value: str
       {p.rows ? <TextArea rows={p.rows} /> : <Input autoFocus={p.autoFocus} />}
       <Described {...p} />
     </StyledText>
+  )
+}
+
+const Options = styled(Popover)`
+  background: ${colour.white};
+  border: 1px solid ${colour.ink};
+  border-radius: 4px;
+  box-shadow: 0 6px 24px rgb(20 33 43 / 25%);
+  min-width: var(--trigger-width);
+  overflow: auto;
+  max-height: 320px;
+  .react-aria-ListBox {
+    outline: none;
+    padding: 4px;
+  }
+  .react-aria-ListBoxItem {
+    padding: 7px 10px;
+    border-radius: 3px;
+    cursor: pointer;
+    outline: none;
+    &[data-focused],
+    &[data-hovered] {
+      background: ${colour.petrolSoft};
+    }
+    &[data-selected] {
+      font-weight: 600;
+      &::after {
+        content: ' ✓' / '';
+      }
+    }
+    @media ${PHONE} {
+      min-height: 48px;
+      display: flex;
+      align-items: center;
+    }
+  }
+`
+
+export interface Option {
+  id: string
+  label: string
+}
+
+const StyledSuggest = styled(AriaComboBox)`
+  ${fieldStyle}
+`
+
+/** A word of one's own, or one of those that are in use already, which are offered as one types. */
+export function SuggestField(p: FieldProps & { value: string; onChange: (value: string) => void; words: readonly string[] }) {
+  return (
+    <StyledSuggest
+      allowsCustomValue
+      allowsEmptyCollection={false}
+      menuTrigger="focus"
+      inputValue={p.value}
+      onInputChange={p.onChange}
+      isInvalid={p.error !== undefined}
+      validationBehavior="aria"
+      defaultItems={p.words.map((word) => ({ id: word, label: word }))}
+      style={{ width: p.width }}
+    >
+      <Label>{p.label}</Label>
+      <Input />
+      <Described {...p} />
+      <Options>
+        <ListBox<Option>>{(option) => <ListBoxItem id={option.id}>{option.label}</ListBoxItem>}</ListBox>
+      </Options>
+    </StyledSuggest>
   )
 }
 
@@ -263,46 +333,6 @@ const StyledSelect = styled(AriaSelect)`
     border: 2px solid ${colour.beet};
   }
 `
-
-const Options = styled(Popover)`
-  background: ${colour.white};
-  border: 1px solid ${colour.ink};
-  border-radius: 4px;
-  box-shadow: 0 6px 24px rgb(20 33 43 / 25%);
-  min-width: var(--trigger-width);
-  overflow: auto;
-  max-height: 320px;
-  .react-aria-ListBox {
-    outline: none;
-    padding: 4px;
-  }
-  .react-aria-ListBoxItem {
-    padding: 7px 10px;
-    border-radius: 3px;
-    cursor: pointer;
-    outline: none;
-    &[data-focused],
-    &[data-hovered] {
-      background: ${colour.petrolSoft};
-    }
-    &[data-selected] {
-      font-weight: 600;
-      &::after {
-        content: ' ✓' / '';
-      }
-    }
-    @media ${PHONE} {
-      min-height: 48px;
-      display: flex;
-      align-items: center;
-    }
-  }
-`
-
-export interface Option {
-  id: string
-  label: string
-}
 
 export function Select(
   p: FieldProps & {

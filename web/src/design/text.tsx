@@ -107,3 +107,34 @@ export const Empty = styled.div`
   gap: 10px;
   justify-items: start;
 `
+
+/** Rows and columns with nothing around them. */
+export const PlainTable = styled.table`
+  width: 100%;
+  td,
+  th {
+    padding: 4px 10px 4px 0;
+    text-align: left;
+    font-weight: 400;
+    vertical-align: top;
+    border-bottom: 1px solid ${colour.ruleSoft};
+  }
+  thead th {
+    font-size: ${size.small};
+    color: ${colour.inkSoft};
+  }
+`
+
+/** A list of which each item may begin with what it is about. */
+export const Bullets = styled.ul`
+  margin: 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 4px;
+  b {
+    display: inline-block;
+    &::first-letter {
+      text-transform: uppercase;
+    }
+  }
+`

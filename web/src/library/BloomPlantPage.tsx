@@ -3,10 +3,9 @@ import { useParams } from 'react-router'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button } from '../design/controls.js'
-import { Caution, Figure, Line, Small, Stack, Title } from '../design/text.js'
+import { Caution, Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
-import { PlainTable } from './OrganismPage.js'
 
 /** A plant whose bloom tells the season, and whether it stands on this site's route. */
 export function BloomPlantPage() {

@@ -10,13 +10,12 @@ import { useSite } from '../api/workplace.js'
 import { useWidth } from '../charts/useWidth.js'
 import { Button, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Caution, Figure, Heading, Line, Small, Stack, Title } from '../design/text.js'
+import { Caution, Figure, Heading, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import type { BenchChange, BenchResult } from '../workers/bench.js'
 import type { BenchWorker } from '../workers/bench.worker.js'
-import { PlainTable } from './OrganismPage.js'
 
 const METHODS = ['average', 'clamped-average', 'single-sine', 'double-sine', 'single-triangle', 'double-triangle'] as const
 const UNCHANGED: BenchChange = { figures: {}, method: null, startIndex: null }

@@ -4,18 +4,21 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { call } from '../api/client.js'
-import { useBlocks, useOutcomes, useRead, useWrite, watched } from '../api/hooks.js'
+import { useBlocks, useRead, useWrite, watched } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite, useWorkplace } from '../api/workplace.js'
 import { Button, Select, TextButton } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
-import { Caution, Heading, Line, Quiet, Small, Stack, Title } from '../design/text.js'
-import { colour, size } from '../design/theme.js'
+import { Bullets, Caution, Heading, Line, PlainTable, Quiet, Stack, Title } from '../design/text.js'
+import { size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { DamageDegree } from './DamageDegree.js'
+import { LibraryNumbers } from './LibraryNumbers.js'
+import { Reach, TriedHere } from './Reach.js'
+import { Varieties } from './Varieties.js'
 import { YearHere } from './YearHere.js'
 
 const Grid = styled.div`
@@ -35,34 +38,6 @@ const Degrees = styled.div`
     font-size: ${size.small};
   }
 `
-export const PlainTable = styled.table`
-  width: 100%;
-  td,
-  th {
-    padding: 4px 10px 4px 0;
-    text-align: left;
-    font-weight: 400;
-    vertical-align: top;
-    border-bottom: 1px solid ${colour.ruleSoft};
-  }
-  thead th {
-    font-size: ${size.small};
-    color: ${colour.inkSoft};
-  }
-`
-const Bullets = styled.ul`
-  margin: 0;
-  padding-left: 18px;
-  display: grid;
-  gap: 4px;
-  b {
-    display: inline-block;
-    &::first-letter {
-      text-transform: uppercase;
-    }
-  }
-`
-
 /** An organism: its year by this site's weather, how to find it and be sure of it, and what can be done. */
 export function OrganismPage() {
   const { organismId = '' } = useParams()
@@ -124,16 +99,6 @@ export function OrganismPage() {
           <p>{t('organism.look', { where: about.look.where, hour: about.look.hour })}</p>
           <p>{t('organism.winters', { as: about.winters.as, where: about.winters.where })}</p>
           <p>{t('organism.hosts', { hosts: about.hosts.join(', '), families: about.hostFamilies.join(', ') || 'none' })}</p>
-          {about.varieties.map(({ what, effect, confidence, source }) => (
-            <p key={what}>
-              {t('organism.variety', {
-                what,
-                effect,
-                confidence: t(`confidence.${confidence}`),
-                source: source.kind === 'paper' ? `${source.authors} ${source.year}` : t(`source.${source.kind}`),
-              })}
-            </p>
-          ))}
         </Stack>
         <Stack>
           <Heading>{t('organism.damage')}</Heading>
@@ -155,7 +120,8 @@ export function OrganismPage() {
       </Grid>
       <Reach entry={entry} />
       <TriedHere entry={entry} />
-      <Numbers entry={entry} />
+      {entry.kind === 'weed' ? null : <Varieties entry={entry} blockId={blockId === 'site' ? null : blockId} />}
+      <LibraryNumbers entry={entry} />
       <Grid>
         <Stack>
           <Heading>{t('organism.doesNotWork')}</Heading>
@@ -226,133 +192,6 @@ function Stages({ entry }: { entry: LibraryEntry }) {
         ))}
       </tbody>
     </PlainTable>
-  )
-}
-
-/** What reaches which stage, in the order from prevention to chemical. */
-function Reach({ entry }: { entry: LibraryEntry }) {
-  const t = useText()
-  const site = useSite()
-  const kinds = ['prevention', 'cultural', 'mechanical', 'biological', 'chemical']
-  const rows = entry.about.reach
-    .map((reach) => ({ ...reach, known: entry.methods.find(({ id }) => id === reach.method) }))
-    .sort((a, b) => kinds.indexOf(a.known?.kind ?? '') - kinds.indexOf(b.known?.kind ?? ''))
-  return (
-    <Stack>
-      <Heading>{t('organism.reach')}</Heading>
-      <PlainTable data-testid="reach">
-        <thead>
-          <tr>
-            <th scope="col">{t('organism.method')}</th>
-            <th scope="col">{t('organism.stagesReached')}</th>
-            <th scope="col">{t('organism.evidence')}</th>
-            <th scope="col">{t('organism.hours')}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ method, stages, note, known }) => (
-            <tr key={method}>
-              <th scope="row">
-                {known ? <Link to={`/sites/${site.id}/library/methods/${method}`}>{known.name}</Link> : method}{' '}
-                {known ? <Quiet>{t(`methodKind.${known.kind}`)}</Quiet> : null}
-              </th>
-              <td>
-                {stages.map((id) => entry.stages.find((stage) => stage.id === id)?.name ?? id).join(', ')}
-                {note ? <Quiet> ({note})</Quiet> : null}
-              </td>
-              <td>{known ? t(`evidence.${known.evidence}`) : null}</td>
-              <td>{known ? t('way.hours', { hours: known.hours.perUnit, unit: known.hours.unit }) : null}</td>
-            </tr>
-          ))}
-        </tbody>
-      </PlainTable>
-      <Small>{t('organism.reach.how')}</Small>
-    </Stack>
-  )
-}
-
-/** What was tried against it here this season, and what can be said of it. */
-function TriedHere({ entry }: { entry: LibraryEntry }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  const { data: list } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
-  const { data: outcomes } = useOutcomes(site.id, site.season.start)
-  const watched = list?.find(({ id }) => id === entry.id)?.watches.map(({ id }) => id) ?? []
-  const tried = outcomes?.filter(({ watchId }) => watched.includes(watchId)) ?? []
-  return (
-    <Stack>
-      <Heading>{t('organism.tried')}</Heading>
-      {tried.length === 0 ? <p>{t('organism.notTried')}</p> : null}
-      <Bullets>
-        {tried.map(({ treatmentId, productName, treatedOn, comparison }) => (
-          <li key={treatmentId}>
-            {t('organism.triedOne', { product: productName, date: f.date(treatedOn) })}{' '}
-            {comparison ? t(`organism.verdict.${comparison.verdict}`) : t('organism.verdict.none')}{' '}
-            <Link to={`/sites/${site.id}/outcomes`}>{t('nav.outcomes')}</Link>
-          </li>
-        ))}
-      </Bullets>
-    </Stack>
-  )
-}
-
-/** The numbers of its model: what the library has, and what this site or block has in its place. */
-function Numbers({ entry }: { entry: LibraryEntry }) {
-  const t = useText()
-  const f = useFormat()
-  const [open, setOpen] = useState(false)
-  if (entry.monthsOnly) return null
-  const nameOf = (path: string): string => {
-    const [subject = '', ...rest] = path.split('.')
-    const named =
-      entry.generations.flatMap(({ events }) => events).find(({ id }) => id === subject)?.name ??
-      entry.generations.find(({ id }) => id === subject)?.name ??
-      t(`figures.within.${subject}` as Parameters<Say>[0])
-    return t('figures.name', { subject: named, part: t(`figures.part.${rest.at(-1) ?? ''}` as Parameters<Say>[0]) })
-  }
-  return (
-    <Stack>
-      <Line>
-        <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
-          {t(open ? 'organism.hideNumbers' : 'organism.numbers', { count: entry.figures.length })}
-        </TextButton>
-      </Line>
-      {open ? (
-        <PlainTable data-testid="numbers">
-          <thead>
-            <tr>
-              <th scope="col">{t('figures.column.name')}</th>
-              <th scope="col">{t('figures.column.value')}</th>
-              <th scope="col">{t('organism.inLibrary')}</th>
-              <th scope="col">{t('figures.column.from')}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {entry.figures.map((figure) => (
-              <tr key={figure.path}>
-                <th scope="row">{nameOf(figure.path)}</th>
-                <td>
-                  {f.number(figure.value, 2)} {figure.unit === '1' ? '' : figure.unit}
-                </td>
-                <td>{figure.own ? f.number(figure.own.libraryValue, 2) : t('organism.same')}</td>
-                <td>
-                  {figure.own
-                    ? figure.own.reason
-                    : t('figures.from', {
-                        confidence: t(`confidence.${figure.confidence}`),
-                        region: figure.region,
-                        source: figure.source.kind === 'common-knowledge' ? 'common' : figure.source.kind,
-                        authors: figure.source.kind === 'paper' ? figure.source.authors : '',
-                        year: figure.source.kind === 'paper' ? String(figure.source.year) : '',
-                      })}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </PlainTable>
-      ) : null}
-    </Stack>
   )
 }
 

@@ -5,8 +5,20 @@ import { weather } from './en/weather.js'
 import { importing } from './en/import.js'
 import { library } from './en/library.js'
 import { records } from './en/records.js'
+import { varieties } from './en/varieties.js'
 import { windows } from './en/windows.js'
 import { work } from './en/work.js'
 
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
-export const en = { ...shell, ...site, ...weather, ...importing, ...windows, ...records, ...library, ...bloom, ...work } as const
+export const en = {
+  ...shell,
+  ...site,
+  ...weather,
+  ...importing,
+  ...windows,
+  ...records,
+  ...library,
+  ...varieties,
+  ...bloom,
+  ...work,
+} as const

@@ -101,7 +101,6 @@ export const library = {
   'organism.look': 'Look at: {where}. Best {hour}.',
   'organism.winters': 'Winters as {as}, {where}.',
   'organism.hosts': 'Lives on or in: {hosts}{families, select, none {} other { ({families})}}.',
-  'organism.variety': 'Varieties: {what}, {effect} ({confidence}, {source}).',
   'organism.damage': 'What it does',
   'organism.degree': '{percent} %',
   'organism.stages': 'Stages',

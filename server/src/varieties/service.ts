@@ -1,0 +1,84 @@
+import type { ParsedInputOf, ResponseOf, VarietyLook, VarietyStanding, varieties } from '@bocado/contract'
+import { dayNumber, varietyStandings } from '@bocado/core'
+import { insertOnce, liveRow, restoreRow, type Queryable, type Write } from '../database/index.js'
+import { HttpProblem, fieldProblem } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { requireOrganism } from '../library/catalogue.js'
+import { getSite, seasonOf } from '../sites/service.js'
+import { findVarietyLook, listVarietyLooks, listVarietyNames } from './store.js'
+
+/** How varieties bore an organism here: what was seen, and what it amounts to for each part of the plant. */
+export async function varietiesHere(db: Queryable, siteId: string, organismId: string): Promise<ResponseOf<typeof varieties.get>> {
+  await requireOrganism(db, siteId, organismId)
+  const looks = await listVarietyLooks(db, siteId, organismId)
+  const parts = [...new Set(looks.map(({ part }) => part))]
+  return {
+    looks,
+    standings: parts.flatMap((part) => standingsOf(looks.filter((look) => look.part === part))),
+    names: await listVarietyNames(db, siteId),
+  }
+}
+
+/** Looks of one part. The newest look of a variety says to which words of the library it belongs. */
+function standingsOf(looks: readonly VarietyLook[]): VarietyStanding[] {
+  const standings = varietyStandings(
+    looks.map(({ variety, blockId, season, lookedOn, looked, hit }) => ({
+      variety,
+      place: `${blockId} ${season}`,
+      day: dayNumber(lookedOn),
+      looked,
+      hit,
+    })),
+  )
+  return standings.flatMap((standing) => {
+    const newest = looks.find(({ variety }) => variety === standing.variety)
+    return newest ? { ...standing, part: newest.part, libraryVariety: newest.libraryVariety } : []
+  })
+}
+
+export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<typeof varieties.add>): Promise<VarietyLook> {
+  const organism = await requireOrganism(w.tx, w.siteId, input.organismId)
+  if (organism.kind === 'weed') throw fieldProblem('organismId', `${organism.name} is a weed; varieties bear pests and diseases`)
+  const said = organism.about.varieties.map(({ what }) => what)
+  if (input.libraryVariety !== null && !said.includes(input.libraryVariety))
+    throw fieldProblem('libraryVariety', `must be what the library says of ${organism.name}: ${said.join('; ') || 'nothing'}`)
+  const block = await liveRow(w.tx, w.siteId, 'block', input.blockId)
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  if (input.lookedOn > site.today) throw fieldProblem('lookedOn', `lies in the future; today is ${site.today}`)
+  // One variety, one spelling: what is typed in other letters joins the name that is in use.
+  const known = (await listVarietyNames(w.tx, w.siteId)).find((name) => name.toLowerCase() === input.variety.toLowerCase())
+  const id = await insertOnce(
+    w,
+    'variety_look',
+    {
+      organism_id: input.organismId,
+      block_id: input.blockId,
+      season: seasonOf(site, input.lookedOn),
+      variety: known ?? input.variety,
+      library_variety: input.libraryVariety,
+      part: input.part,
+      looked_on: input.lookedOn,
+      looked: input.looked,
+      hit: input.hit,
+      degree: input.degree,
+      note: input.note,
+    },
+    () =>
+      fieldProblem(
+        'lookedOn',
+        `${input.variety} in ${block['name'] as string} is recorded already for that day and part; remove that record first if it is wrong`,
+      ),
+  )
+  return getLook(w.tx, w.siteId, id)
+}
+
+export async function restoreVarietyLook(w: Write, id: string, rowVersion: number): Promise<VarietyLook> {
+  await restoreRow(w, 'variety_look', id, rowVersion)
+  return getLook(w.tx, w.siteId, id)
+}
+
+async function getLook(db: Queryable, siteId: string, id: string): Promise<VarietyLook> {
+  const look = await findVarietyLook(db, siteId, id)
+  if (!look) throw new HttpProblem(404, 'There is no such look at a variety at this site.')
+  return look
+}

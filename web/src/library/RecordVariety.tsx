@@ -1,0 +1,186 @@
+import { countedParts, endpoints, type LibraryEntry, type ResponseOf, type VarietyLook } from '@bocado/contract'
+import { useBlocks } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { Button, Choice, DateField, NumberField, Select, SuggestField, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Fields, Line, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { DamageDegree } from './DamageDegree.js'
+
+type Here = ResponseOf<typeof endpoints.varieties.get>
+
+interface Typed {
+  [field: string]: unknown
+  blockId: string | null
+  lookedOn: string | null
+  variety: string
+  libraryVariety: string
+  part: VarietyLook['part']
+  looked: number | null
+  hit: number | null
+  degree: string
+  note: string
+}
+const NONE = 'none'
+/** In a sentence: the degree was not judged. */
+export const UNJUDGED = NONE
+
+/** The part that the organism's most typical sign is seen on, of those that can be counted. */
+const usualPart = ({ about }: LibraryEntry): VarietyLook['part'] =>
+  [...about.signs]
+    .sort((a, b) => b.typical - a.typical)
+    .flatMap(({ part }) => countedParts.find((p) => p === part) ?? [])
+    .at(0) ?? 'plant'
+
+/** A look at one variety after another: block, day, part and number stay for the next. */
+export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: string | null; onDone: () => void }) {
+  const { entry, here } = p
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const form = useEntry<typeof endpoints.varieties.add, Typed>(endpoints.varieties.add, {
+    blockId: p.blockId,
+    lookedOn: site.today,
+    variety: '',
+    libraryVariety: NONE,
+    part: here.looks[0]?.part ?? usualPart(entry),
+    looked: null,
+    hit: null,
+    degree: NONE,
+    note: '',
+  })
+  const { values, set, errors } = form
+  const said = entry.about.varieties.map(({ what }) => what)
+  const { drawing, degrees } = entry.about.damage
+
+  /** What is said of a variety once is said of it again. */
+  const name = (variety: string): void => {
+    const before = here.looks.find((look) => look.variety.toLowerCase() === variety.trim().toLowerCase())
+    set(before ? { variety, libraryVariety: before.libraryVariety ?? NONE } : { variety })
+  }
+  const save = async (): Promise<void> => {
+    const kept = await form.submit({ siteId: site.id }, (v) => ({
+      ...v,
+      organismId: entry.id,
+      blockId: v.blockId ?? '',
+      lookedOn: v.lookedOn ?? '',
+      libraryVariety: v.libraryVariety === NONE ? null : v.libraryVariety,
+      degree: v.degree === NONE ? null : Number(v.degree),
+    }))
+    if (kept) set({ variety: '', libraryVariety: NONE, hit: null, degree: NONE, note: '' })
+  }
+  return (
+    <Stack data-testid="record-variety">
+      <Fields>
+        <Select
+          label={t('varieties.block')}
+          placeholder={t('choose')}
+          width="22ch"
+          options={blocks.map(({ id, name: label }) => ({ id, label }))}
+          value={values.blockId}
+          onChange={(blockId) => set({ blockId })}
+          error={values.blockId === null ? errors['blockId'] && t('varieties.chooseBlock') : errors['blockId']}
+        />
+        <DateField
+          label={t('varieties.lookedOn')}
+          value={values.lookedOn}
+          onChange={(lookedOn) => set({ lookedOn })}
+          error={errors['lookedOn']}
+        />
+        <Select
+          label={t('varieties.part')}
+          placeholder={t('choose')}
+          width="20ch"
+          options={countedParts.map((id) => ({ id, label: t(`part.${id}`) }))}
+          value={values.part}
+          onChange={(part) => set({ part: part as VarietyLook['part'], degree: NONE })}
+          error={errors['part']}
+        />
+      </Fields>
+      <Fields>
+        <SuggestField
+          label={t('varieties.variety')}
+          width="24ch"
+          words={here.names}
+          value={values.variety}
+          onChange={name}
+          error={errors['variety']}
+        />
+        {said.length > 0 ? (
+          <Select
+            label={t('varieties.kind')}
+            placeholder={t('choose')}
+            width="32ch"
+            options={[{ id: NONE, label: t('varieties.kind.none') }, ...said.map((what) => ({ id: what, label: what }))]}
+            value={values.libraryVariety}
+            onChange={(libraryVariety) => set({ libraryVariety })}
+            error={errors['libraryVariety']}
+          />
+        ) : null}
+        <NumberField
+          label={t('varieties.looked')}
+          width="10ch"
+          digits={0}
+          value={values.looked}
+          onChange={(looked) => set({ looked })}
+          error={errors['looked']}
+        />
+        <NumberField
+          label={t('varieties.hit')}
+          width="10ch"
+          digits={0}
+          value={values.hit}
+          onChange={(hit) => set({ hit })}
+          error={errors['hit']}
+        />
+      </Fields>
+      {values.part === 'leaf' && drawing.startsWith('leaf') ? (
+        <Stack $gap={4}>
+          <Small>{t('varieties.degree')}</Small>
+          <Line style={{ alignItems: 'center' }}>
+            <Choice
+              label={t('varieties.degree')}
+              options={[
+                { id: NONE, label: t('varieties.degree.none') },
+                ...degrees.map((percent) => ({ id: String(percent), label: t('organism.degree', { percent: f.number(percent) }) })),
+              ]}
+              value={values.degree}
+              onChange={(degree) => set({ degree })}
+            />
+            {values.degree === NONE ? null : (
+              <div style={{ width: 92 }}>
+                <DamageDegree drawing={drawing} percent={Number(values.degree)} label={t('organism.degree', { percent: values.degree })} />
+              </div>
+            )}
+          </Line>
+        </Stack>
+      ) : null}
+      <TextField label={t('varieties.note')} width="40ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
+      <p aria-live="polite">
+        {values.variety.trim() === ''
+          ? null
+          : t('varieties.sentence', {
+              variety: values.variety.trim(),
+              block: blocks.find(({ id }) => id === values.blockId)?.name ?? '…',
+              date: values.lookedOn ? f.withYear(values.lookedOn) : '…',
+              hit: values.hit === null ? '…' : f.number(values.hit),
+              looked: values.looked === null ? '…' : f.number(values.looked),
+              part: t(`part.${values.part}`),
+              degree: values.degree === NONE ? NONE : t('organism.degree', { percent: values.degree }),
+            })}
+      </p>
+      <FormError text={form.general} />
+      <Line>
+        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+          {t('save')}
+        </Button>
+        <Button $plain onPress={p.onDone}>
+          {t('varieties.done')}
+        </Button>
+      </Line>
+    </Stack>
+  )
+}
