@@ -194,6 +194,8 @@ const suspect = z.object({
   /** What one sees when one looks closer, for the signs that were seen. */
   tells: z.array(z.string()),
   whatHelps: z.string().nullable(),
+  /** What harms whoever touches it. */
+  touch: z.array(z.string()),
 })
 export const suspectsSchema = z.object({
   suspects: z.array(suspect),

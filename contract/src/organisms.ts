@@ -62,6 +62,6 @@ export const organismSchema = z.object({
   tooLate: z.string(),
   poorlyReachable: z.string().nullable(),
   lookAlikes: z.array(z.string()),
-  hazards: z.array(z.object({ group: z.string(), text: z.string() })),
+  hazards: z.array(z.object({ group: z.string(), text: z.string(), touch: z.boolean().optional() })),
 })
 export type Organism = z.infer<typeof organismSchema>

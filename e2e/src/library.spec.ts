@@ -8,11 +8,12 @@ import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
+import { withCameraNotes } from './cameraPhoto.js'
 import { choose, enterNumber, expectAccessible, goTo, press, show } from './page.js'
 
 /* The library as it is used: from a sign to a suspect, from a suspect to a watch; other numbers; an organism of one's own. */
 
-const { calibration, watches } = endpoints
+const { calibration, library, watches } = endpoints
 
 let app: Application
 let place: TestSite
@@ -79,13 +80,21 @@ describe('from a sign to a watch', () => {
     await page.getByText('It matches Squash vine borer: every look-alike is ruled out').waitFor()
     await expectAccessible(page, 'check')
     const photo = join(mkdtempSync(join(tmpdir(), 'bocado-photo-')), 'stem.jpg')
-    writeFileSync(photo, readFileSync(new URL('../../server/src/testing/point.jpg', import.meta.url)))
+    const picture = readFileSync(new URL('../../server/src/testing/point.jpg', import.meta.url))
+    writeFileSync(photo, withCameraNotes(picture, { latitude: 46.2013, longitude: -119.3042, takenAt: '2026:06:11 07:40:00' }))
     const chooser = page.waitForEvent('filechooser')
     await press(page, 'Add a photo')
     await (await chooser).setFiles(photo)
-    await page.getByText('Made small here. What the camera wrote into it is left behind').waitFor()
+    await page.getByText('Made small here. What the camera wrote into it is left behind; taken on 11 Jun 2026.').waitFor()
+    await page.getByText('Keep where it was taken: 46.2013, -119.3042').click()
     await press(page, 'Keep as evidence')
     await page.getByTestId('checks').getByText('It matches Squash vine borer').waitFor()
+    // The day and the place that were chosen are kept; the picture itself carries nothing of the camera any more.
+    const at = { siteId: place.site.id }
+    const [kept] = done(await app.call(library.photos, at, { organismId: 'squash-vine-borer' }))
+    expect(kept).toMatchObject({ takenOn: '2026-06-11', position: { latitude: 46.2013, longitude: -119.3042 } })
+    const stored = await fetch(`${app.address}/api/v1/sites/${place.site.id}/photos/${kept!.id}/jpeg`)
+    expect(Buffer.from(await stored.arrayBuffer()).includes('Exif')).toBe(false)
     const reference = page.getByRole('checkbox', { name: 'belongs to our reference set' })
     await page.getByText('belongs to our reference set').click()
     await expect.poll(() => reference.isChecked()).toBe(true)
@@ -126,6 +135,23 @@ describe('from a sign to a watch', () => {
     expect(misses + alarms).toBe(5)
     await expectAccessible(page, 'drill')
   })
+})
+
+test('what burns by touch is said before anybody is asked to break a leaf, and on a phone too', async () => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await open('organisms/wild-parsnip/check')
+  const sap = page.getByText(/^People: Sap burns skin in sunlight/)
+  await sap.waitFor()
+  const [caution, first] = [await sap.boundingBox(), await page.getByRole('group').first().boundingBox()]
+  expect(caution!.y).toBeLessThan(first!.y)
+  expect(caution!.y).toBeLessThan(844)
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await open('suspects?place=stream%20bank&month=7&seen=ground:stranger')
+  await page
+    .getByTestId('suspects')
+    .getByText(/^Do not touch it bare-handed\. Sap burns/)
+    .first()
+    .waitFor()
 })
 
 test('the list answers as one types, by hosts and look-alikes too', async () => {

@@ -133,6 +133,9 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
 
   test('warns of harm to food, people and by spread, and says what helps when it is too late', () => {
     const groups = new Set(organism.hazards.map(({ group }) => group))
+    // What burns, blisters or poisons by touch is said before anybody is asked to look closer.
+    for (const { group, text, touch } of organism.hazards)
+      if (group === 'people' && /^Sap |deadly|[Hh]airs (itch|cause)/.test(text)) expect(touch, text).toBe(true)
     for (const group of ['food', 'people', 'spread'] as const) expect(groups, group).toContain(group)
     expect(organism.tooLate.length).toBeGreaterThan(40)
   })

@@ -14,7 +14,12 @@ export const provenance = { confidence: confidenceSchema, region: z.string().min
 export const hazardGroups = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
 
 /** What may harm whom. `none-known` says that somebody looked. */
-export const hazardSchema = z.strictObject({ group: z.enum(hazardGroups), text: z.string().min(10) })
+export const hazardSchema = z.strictObject({
+  group: z.enum(hazardGroups),
+  text: z.string().min(10),
+  /** Harms whoever touches it unprotected: said before anybody is asked to look closer. */
+  touch: z.boolean().optional(),
+})
 
 /** Month of the year in the northern hemisphere; the southern one is half a year later. */
 export const monthSchema = z.int().min(1).max(12)

@@ -66,6 +66,13 @@ describe('from sign to suspects', () => {
     expect(await of('night')).toBeGreaterThan(await of('day'))
   })
 
+  test('a suspect that burns by touch says so, one that does not says nothing', async () => {
+    const { suspects: ranked } = await suspects({ place: 'stream bank', month: 7, seen: 'ground:stranger' })
+    const hogweed = ranked.find(({ id }) => id === 'giant-hogweed')
+    expect(hogweed!.touch.join()).toContain('Sap burns skin')
+    expect(ranked.filter(({ id, touch }) => id.startsWith('cause-') && touch.length > 0)).toEqual([])
+  })
+
   test('what lives elsewhere is suspected little, and what is no sign is named', async () => {
     const { suspects: ranked } = await suspects({ place: 'carrot', month: 7, seen: 'leaf:holes' })
     expect(ranked.slice(0, 3).map(({ id }) => id)).not.toContain('imported-cabbageworm')

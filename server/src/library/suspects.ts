@@ -104,6 +104,7 @@ export function suspectsOf(
           silhouette: organism?.stages.find(({ id: stage }) => stage === organism.about.damage.stage)?.silhouette ?? null,
           tells: [...new Set(tells.length > 0 ? tells : signs.map(({ tell }) => tell))].slice(0, 2),
           whatHelps: cause?.whatHelps ?? null,
+          touch: organism?.hazards.filter(({ touch }) => touch).map(({ text }) => text) ?? [],
         }
       }),
     next: next.map(({ part, sign, gain, shownBy }) => ({

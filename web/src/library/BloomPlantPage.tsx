@@ -3,9 +3,10 @@ import { useParams } from 'react-router'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button } from '../design/controls.js'
-import { Caution, Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
+import { Hazards } from '../design/Hazards.js'
+import { Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 
 /** A plant whose bloom tells the season, and whether it stands on this site's route. */
 export function BloomPlantPage() {
@@ -66,9 +67,7 @@ export function BloomPlantPage() {
         )}
       </Line>
       <Small>{t(route ? 'route.isOn' : 'route.isOff')}</Small>
-      {plant.hazards.map(({ group, text }) => (
-        <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<Say>[0]), text })}</Caution>
-      ))}
+      <Hazards hazards={plant.hazards} />
     </Stack>
   )
 }

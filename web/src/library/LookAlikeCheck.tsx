@@ -14,6 +14,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { Drawing } from './drawings/Drawing.js'
+import { Hazards } from '../design/Hazards.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
 
 type Answer = IdentityCheck['answers'][string]
@@ -65,6 +66,7 @@ export function LookAlikeCheck() {
         <Link to={`/sites/${site.id}/library/organisms/${organismId}`}>{t('check.back')}</Link>
       </div>
       <p>{t('check.likes', { list: lookAlikes.map(({ name, status }) => `${name} (${status})`).join(', ') })}</p>
+      <Hazards hazards={entry.hazards.filter(({ group }) => group === 'people' || group === 'animals')} />
       {characters.map((character) => (
         <Stack key={character.id} role="group" aria-label={character.ask} data-testid={`character-${character.id}`}>
           <Heading as="h3">{character.ask}</Heading>

@@ -2,9 +2,10 @@ import { endpoints } from '@bocado/contract'
 import { Link, useParams } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { Hazards } from '../design/Hazards.js'
 import { Caution, Heading, Line, Quiet, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 
 /** A way to act: its steps in their order and their time, how one sees that it was done well, what it brings about. */
 export function MethodPage() {
@@ -54,9 +55,7 @@ export function MethodPage() {
           days: method.judgeAfterDays,
         })}
       </p>
-      {method.hazards.map(({ group, text }) => (
-        <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<Say>[0]), text })}</Caution>
-      ))}
+      <Hazards hazards={method.hazards} />
       <Caution>{t('caution.label')}</Caution>
     </Stack>
   )

@@ -16,6 +16,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { DamageDegree } from './DamageDegree.js'
+import { Hazards } from '../design/Hazards.js'
 import { LibraryNumbers } from './LibraryNumbers.js'
 import { Reach, TriedHere } from './Reach.js'
 import { Varieties } from './Varieties.js'
@@ -61,6 +62,7 @@ export function OrganismPage() {
           <i>{entry.scientificName}</i> <Quiet>{about.family}</Quiet>
         </p>
       </div>
+      <Hazards hazards={entry.hazards} byTouch />
       <Line $gap={16}>
         <Link to="check">{t('organism.check')}</Link>
         <Link to="drill">{t('organism.drill')}</Link>
@@ -143,9 +145,7 @@ export function OrganismPage() {
       </Grid>
       <Stack>
         {about.report ? <Caution>{t('organism.report', { text: about.report })}</Caution> : null}
-        {entry.hazards.map(({ group, text }) => (
-          <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<Say>[0]), text })}</Caution>
-        ))}
+        <Hazards hazards={entry.hazards} />
         <Caution>{t('caution.label')}</Caution>
       </Stack>
     </Stack>

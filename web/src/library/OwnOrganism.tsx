@@ -503,6 +503,11 @@ export function ItsHazards({ entry, set, wrong }: Pick<PartProps, 'entry' | 'set
             onChange={(v) => set(`hazards.${i}.text`, v)}
             error={wrong(`hazards.${i}.text`)}
           />
+          <Checkbox
+            label={t('own.hazardTouch')}
+            value={at(entry, `hazards.${i}.touch`) === true}
+            onChange={(v) => set(`hazards.${i}.touch`, v)}
+          />
           <TextButton
             aria-label={t('own.dropHazard', { number: i + 1 })}
             onPress={() =>

@@ -215,6 +215,9 @@ function Ranked({ data, onAnswer }: { data: Suspects; onAnswer: (o: SignObservat
                   <p key={tell}>{tell}</p>
                 ))}
                 {suspect.whatHelps ? <p>{suspect.whatHelps}</p> : null}
+                {suspect.touch.map((text) => (
+                  <Caution key={text}>{t('suspects.touch', { text })}</Caution>
+                ))}
                 {suspect.organism ? (
                   <Line $gap={16}>
                     <Link to={`/sites/${site.id}/library/organisms/${suspect.id}`}>{t('suspects.page')}</Link>

@@ -29,7 +29,11 @@ const Bar = styled.header`
   padding: 6px 20px;
   background: ${colour.bar};
   color: #fff;
+  @media (max-width: 1180px) {
+    flex-wrap: wrap;
+  }
   @media ${PHONE} {
+    flex-wrap: nowrap;
     padding: 6px 14px;
   }
 `

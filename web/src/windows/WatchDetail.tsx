@@ -10,6 +10,7 @@ import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence }
 import { Button, Checkbox, Choice, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
+import { Hazards } from '../design/Hazards.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -122,9 +123,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
       {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
-      {organism?.hazards.map(({ group, text }) => (
-        <Caution key={`${group}${text}`}>{t('hazard', { group: t(`hazard.${group}` as Parameters<typeof t>[0]), text })}</Caution>
-      ))}
+      <Hazards hazards={organism?.hazards ?? []} />
       {forecast.grade === 'calendar' ? null : <Small>{originSentence(forecast, t, f)}</Small>}
       {editing ? (
         <EditWatch forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />

@@ -137,7 +137,10 @@ export const animalDrawings: Readonly<Record<string, ReactNode>> = {
   'caterpillar-striped': caterpillar(
     <path d="M16 38h64M15 41h65M16 45h64M28 34l1 -4M42 34l1 -4M56 34l1 -4M70 34l1 -4" strokeWidth="1.6" />,
   ),
-  'caterpillar-y-head': caterpillar(<path d="M16 40h64" />, <path d="M86 33a8 8 0 1 0 .1 0zM86 36v4l-4 5M86 40l4 5" />),
+  'caterpillar-y-head': caterpillar(
+    <path d="M16 40h56" />,
+    <path d="M82 27a13 13 0 1 0 .1 0zM82 29v10l-7 10M82 39l7 10" strokeWidth="2" />,
+  ),
   'caterpillar-horned-v': caterpillar(<path d="M16 36q-6 -8 -4 -20M28 37l5 7 5 -7M42 37l5 7 5 -7M56 37l5 7 5 -7" strokeWidth="2" />),
   'caterpillar-horned-lines': caterpillar(
     <path d="M16 36q-8 -6 -10 -18M26 46l8 -11M38 46l8 -11M50 46l8 -11M62 46l8 -11" strokeWidth="2" />,

@@ -12,6 +12,8 @@ const leaf = (more: ReactNode = null, vein = true): ReactNode => (
     {more}
   </>
 )
+/** A leaf that was rubbed between fingers. */
+const crushed: ReactNode = <path d="M10 50q16 -22 40 -14q26 -8 40 8q-12 24 -42 18q-26 6 -38 -12zM26 48l10 -6 6 8 10 -8 8 8 10 -8 8 6" />
 const dots = (places: readonly [number, number][], r = 2.4): ReactNode =>
   places.map(([x, y]) => <circle key={`${x} ${y}`} cx={x} cy={y} r={r} fill={SOLID} />)
 const spotted = (more: ReactNode): ReactNode => (
@@ -53,7 +55,8 @@ const petals = (n: number, from: number, to: number, width: number): ReactNode =
   Array.from({ length: n }, (_, i) => (
     <ellipse key={i} cx="50" cy={38 - (from + to) / 2} rx={width} ry={(to - from) / 2} transform={`rotate(${(360 * i) / n} 50 38)`} />
   ))
-const umbel = (rays: number, spread: number, more: ReactNode = null): ReactNode => (
+/** Heads filled where they are coloured, open where they are white. */
+const umbel = (rays: number, spread: number, more: ReactNode = null, head = 'none'): ReactNode => (
   <>
     <path d="M50 70V44" />
     {Array.from({ length: rays }, (_, i) => {
@@ -62,7 +65,7 @@ const umbel = (rays: number, spread: number, more: ReactNode = null): ReactNode 
       return (
         <g key={i}>
           <path d={`M50 44L${x} ${y}`} />
-          <circle cx={x} cy={y - 3} r="3.4" />
+          <circle cx={x} cy={y - 3} r="3.4" fill={head} />
         </g>
       )
     })}
@@ -145,13 +148,6 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
     <path d="M50 70V44M50 44q-12 -16 0 -38q12 22 0 38M50 44q-22 -4 -32 -24q22 0 32 24M50 44q22 -4 32 -24q-22 0 -32 24M50 44q-20 12 -38 6q12 -16 38 -6M50 44q20 12 38 6q-12 -16 -38 -6" />
   ),
   'leaf-compound': shoot([pair(20), pair(34), pair(48), pair(62)]),
-  'leaf-compound-toothed': shoot([
-    pair(20),
-    pair(34),
-    pair(48),
-    pair(62),
-    <path key="t" d="M28 16l2 -4M34 12l2 -4M66 12l-2 -4M72 16l-2 -4M28 30l2 -4M72 30l-2 -4M28 44l2 -4M72 44l-2 -4" />,
-  ]),
   'leaf-gland': shoot([
     pair(20),
     pair(38),
@@ -280,7 +276,18 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
   'thorn-straight': stem(<path d="M58 30l22 -4l-22 12M42 54l-22 -4l22 12" />),
   'thorn-branched': stem(<path d="M58 30l24 -8M66 28l4 -14M66 28l8 10M42 52l-24 -8M34 50l-4 -14M34 50l-8 10" />),
   tendril: stem(<path d="M58 36q16 -14 24 -4q4 12 -6 12t-6 -10q6 -6 10 0" />),
-  'milk-sap': stem(<path d="M38 34h24M58 36q10 10 4 16q-8 2 -8 -6q0 -6 4 -10" fill={SOLID} fillOpacity=".15" />),
+  'sap-clear': stem(<path d="M38 34h24M58 36q10 10 4 16q-8 2 -8 -6q0 -6 4 -10" />),
+  'stem-creeping': (
+    <path d="M6 46q22 -6 44 0t44 0M28 44v-18q-8 -2 -10 -8q10 -2 10 8q0 -10 10 -8q-2 8 -10 8M72 46v-18q-8 -2 -10 -8q10 -2 10 8q0 -10 10 -8q-2 8 -10 8M28 44l-6 16M28 44v18M28 44l6 16M72 46l-6 16M72 46v18M72 46l6 16" />
+  ),
+  'leaf-scent': (
+    <>
+      {crushed}
+      <path d="M34 26q-6 -6 0 -11t0 -11M50 24q-6 -6 0 -11t0 -11M66 26q-6 -6 0 -11t0 -11" />
+    </>
+  ),
+  'leaf-scentless': crushed,
+  'milk-sap': stem(<path d="M38 34h24M58 36q10 10 4 16q-8 2 -8 -6q0 -6 4 -10" fill={SOLID} fillOpacity=".5" />),
   'berry-axils': shoot(
     <>
       {dots(
@@ -382,7 +389,7 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
   'flower-trumpet-bracts': (
     <path d="M50 70V58M50 52q-8 -14 -34 -34q34 -16 68 0q-26 20 -34 34zM50 58q-16 -4 -12 -22q8 8 12 22q4 -14 12 -22q4 18 -12 22" />
   ),
-  'flower-umbel': umbel(7, 34),
+  'flower-umbel': umbel(7, 34, null, SOLID),
   'flower-umbel-white': umbel(11, 42),
   'flower-umbel-small': umbel(5, 22, <path d="M50 44l-8 4M50 44l8 4" />),
   'flower-umbel-bracts': umbel(7, 30, <path d="M50 44l-18 10M50 44l18 10M40 50l-2 8M60 50l2 8" />),
