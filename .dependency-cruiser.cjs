@@ -11,7 +11,7 @@ module.exports = {
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
     only('core-stands-alone', '^core/', '^core/'),
     only('library-stands-alone', '^library/', '^library/'),
-    only('contract-needs-core-at-most', '^contract/', '^(contract|core)/'),
+    only('contract-needs-core-and-words-at-most', '^contract/', '^(contract|core)/|^library/src/vocabulary\\.ts$'),
     only('server-needs-contract-core-library', '^server/', '^(server|contract|core|library)/'),
     only('page-needs-contract-and-core', '^web/', '^(web|contract|core)/'),
     {

@@ -1,57 +1,11 @@
+import { hours, methodKinds, plantParts, signKinds } from '@bocado/library/vocabulary'
 import { z } from 'zod'
 import { civilDateSchema, id, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema } from './organisms.js'
 import { watchForecastSchema } from './watchForecasts.js'
 
-export const plantParts = ['leaf', 'stem', 'bud', 'flower', 'fruit', 'root', 'plant', 'ground'] as const
-export const signKinds = [
-  'holes',
-  'notches',
-  'missing',
-  'skeleton',
-  'mines',
-  'tunnel',
-  'frass',
-  'cut',
-  'breakage',
-  'eggs',
-  'insects',
-  'maggots',
-  'webbing',
-  'bags',
-  'wool',
-  'scales',
-  'honeydew',
-  'soot',
-  'stippling',
-  'silvering',
-  'bronzing',
-  'curl',
-  'distorted',
-  'blind',
-  'gall',
-  'spots',
-  'powder',
-  'mould',
-  'blackened',
-  'scorch',
-  'yellowing',
-  'reddening',
-  'wilt',
-  'stunting',
-  'dieback',
-  'dead',
-  'rot',
-  'ooze',
-  'drop',
-  'scars',
-  'dimples',
-  'stranger',
-  'carpet',
-] as const
-export const methodKinds = ['prevention', 'cultural', 'mechanical', 'biological', 'chemical'] as const
-export const hours = ['dawn', 'day', 'dusk', 'night'] as const
+export { damageSigns, hazardGroups, hours, methodKinds, plantMarks, plantParts, signKinds } from '@bocado/library/vocabulary'
 
 const provenance = {
   confidence: figureSchema.shape.confidence,
@@ -311,6 +265,14 @@ export const library = {
     params: rowParams,
     input: z.object({ rowVersion }),
     response: z.object({ id, rowVersion }),
+  }),
+  signs: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/signs',
+    summary: 'Signs by which anything in the library gives itself away, by the part on which they are seen',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(z.object({ part: z.enum(plantParts), sign: z.enum(signKinds) })),
   }),
   suspects: endpoint({
     method: 'get',

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { monthSchema, provenance } from './provenance.js'
-import { damageDrawings, lookAlikeStatus, plantParts, signKinds } from './vocabulary.js'
+import { damageDrawings, hours, lookAlikeStatus, plantParts, signKinds } from './vocabulary.js'
 
 const words = z.string().min(3)
 const list = z.array(words)
@@ -14,7 +14,7 @@ export const signSchema = z.strictObject({
   /** Share of the cases in which it is seen, 0 to 1; a judgement, not a count. */
   typical: z.number().gt(0).max(1),
   tell: z.string().min(10),
-  hour: z.enum(['day', 'night', 'dawn', 'dusk']).optional(),
+  hour: z.enum(hours).optional(),
 })
 
 const seenAs = { text: z.string().min(2), drawing: id }

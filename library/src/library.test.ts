@@ -245,3 +245,24 @@ test('the library is wide enough: animals, diseases, weeds of every form, bloom 
       kind,
     ).toBe(true)
 })
+
+test('any two weeds of one place can be told apart by a mark that one shows and the other hardly ever does', () => {
+  const weeds = organisms.filter(({ kind }) => kind === 'weed')
+  const shown = (weed: (typeof weeds)[number], part: string, sign: string): number =>
+    Math.max(0, ...weed.about.signs.filter((s) => s.sign === sign && (s.part === part || part === '')).map(({ typical }) => typical))
+  const alike = weeds.flatMap((a, i) =>
+    weeds
+      .slice(i + 1)
+      .filter((b) => a.about.hosts.some((host) => b.about.hosts.includes(host)))
+      .filter(
+        (b) =>
+          ![
+            [a, b],
+            [b, a],
+          ].some(([one, other]) => one!.about.signs.some((s) => s.typical >= 0.7 && shown(other!, '', s.sign) < 0.1)),
+      )
+      .map((b) => `${a.id} and ${b.id}`),
+  )
+  expect(alike).toEqual([])
+  for (const { about, id } of weeds) expect(about.signs.length, id).toBeGreaterThanOrEqual(4)
+})

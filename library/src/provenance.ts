@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { hazardGroups } from './vocabulary.js'
 
 /** Where a number comes from. A paper is named only where it is certain; most practice knowledge has none. */
 export const sourceSchema = z.discriminatedUnion('kind', [
@@ -10,8 +11,6 @@ export const sourceSchema = z.discriminatedUnion('kind', [
 export const confidenceSchema = z.enum(['established', 'approximate', 'placeholder'])
 
 export const provenance = { confidence: confidenceSchema, region: z.string().min(3), source: sourceSchema }
-
-export const hazardGroups = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
 
 /** What may harm whom. `none-known` says that somebody looked. */
 export const hazardSchema = z.strictObject({

@@ -1,9 +1,11 @@
+/* Words that entries, the interface and the page share. This file stands alone, so that a page can have the words without the entries. */
+
 /** Parts of a plant or a place on which a sign is seen. */
 export const plantParts = ['leaf', 'stem', 'bud', 'flower', 'fruit', 'root', 'plant', 'ground'] as const
 export type PlantPart = (typeof plantParts)[number]
 
-/** Signs as people name them when they do not know yet what they see. */
-export const signKinds = [
+/** Signs as people name them when they do not know yet what they see: damage, and what does it. */
+export const damageSigns = [
   'holes',
   'notches',
   'missing',
@@ -48,7 +50,57 @@ export const signKinds = [
   'stranger',
   'carpet',
 ] as const
+
+/** Marks by which a plant that nobody planted is told from others. */
+export const plantMarks = [
+  'grassy',
+  'divided',
+  'lobed',
+  'heart-shaped',
+  'arrow-shaped',
+  'paired',
+  'clasping',
+  'fleshy',
+  'glossy',
+  'felted',
+  'mealy',
+  'hairy',
+  'scented',
+  'spiny',
+  'angled',
+  'hollow',
+  'jointed',
+  'mottled',
+  'woody',
+  'twining',
+  'rosette',
+  'tall',
+  'mat',
+  'white',
+  'yellow',
+  'pink',
+  'greenish',
+  'umbel',
+  'spike',
+  'plume',
+  'berries',
+  'pods',
+  'burs',
+  'down',
+  'tap-root',
+  'creeping',
+  'tubers',
+  'orange',
+] as const
+
+export const signKinds = [...damageSigns, ...plantMarks] as const
 export type SignKind = (typeof signKinds)[number]
+
+/** Hours of the day at which something is seen, where that matters. */
+export const hours = ['dawn', 'day', 'dusk', 'night'] as const
+
+/** Whom or what something may harm. */
+export const hazardGroups = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
 
 /** Pictures of damage that are drawn by degree, in per cent. */
 export const damageDrawings = [

@@ -38,6 +38,16 @@ describe('from sign to suspects', () => {
     ['silver streaks in onions', { place: 'onion', month: 7, seen: 'leaf:silvering' }, 'onion-thrips'],
     ['a carpet in the woods in March', { place: 'woods', month: 3, seen: 'ground:carpet' }, 'lesser-celandine'],
     ['all plants scorched on one May morning', { place: 'bean', month: 5, seen: 'leaf:scorch,flower:dead' }, 'cause-frost'],
+    ['a stranger in the meadow with divided leaves', { place: 'meadow', month: 6, seen: 'ground:stranger,leaf:divided' }, 'wild-parsnip'],
+    [
+      'a blotched hollow stem on the stream bank',
+      { place: 'stream bank', month: 6, seen: 'stem:mottled,stem:hairy,plant:tall' },
+      'giant-hogweed',
+    ],
+    ['a smooth spotted stem in the ditch', { place: 'ditch', month: 5, seen: 'stem:mottled,leaf:divided' }, 'poison-hemlock'],
+    ['a vine with orange roots in the woods', { place: 'woods', month: 9, seen: 'stem:twining,root:orange' }, 'oriental-bittersweet'],
+    ['a fleshy mat between vegetables', { place: 'vegetables', month: 7, seen: 'leaf:fleshy,plant:mat' }, 'common-purslane'],
+    ['three-edged grass in the lawn', { place: 'lawn', month: 7, seen: 'leaf:grassy,stem:angled' }, 'yellow-nutsedge'],
     ['twisted leaves in several kinds of plants', { place: 'lettuce', month: 6, seen: 'leaf:curl,plant:stunting' }, 'cause-herbicide'],
   ] as const)('%s', async (_, input, first) => {
     const { suspects: ranked } = await suspects(input)
@@ -59,6 +69,36 @@ describe('from sign to suspects', () => {
     expect(of(not)).toBeLessThan(of(before))
   })
 
+  test.each(['meadow', 'stream bank', 'vegetables', 'woods', 'lawn', 'orchard', 'ditch'])(
+    'a stranger in the %s is narrowed down by questions that part the suspects, to one that stands out',
+    async (place) => {
+      const first = await suspects({ place, month: 6, seen: 'ground:stranger' })
+      expect(first.next[0]!.gain).toBeGreaterThan(0.3)
+      // It is taken to be the suspect that the list has last of those that count, and every question is answered as that one would.
+      const truth = first.suspects
+        .flatMap(({ id, probability }) => (probability > 0.05 ? (findOrganism(id) ?? []) : []))
+        .filter(({ about }) => about.signs[0]!.months.includes(6))
+        .at(-1)!
+      const [seen, notSeen] = [['ground:stranger'], [] as string[]]
+      for (let asked = 0, { next } = first; asked < 5 && next[0] && next[0].gain > 0.05; asked++) {
+        const { part, sign } = next[0]
+        const shows = truth.about.signs.some((s) => s.part === part && s.sign === sign && s.typical >= 0.5 && s.months.includes(6))
+        ;(shows ? seen : notSeen).push(`${part}:${sign}`)
+        next = (await suspects({ place, month: 6, seen: seen.join(), notSeen: notSeen.join() })).next
+      }
+      const { suspects: ranked } = await suspects({ place, month: 6, seen: seen.join(), notSeen: notSeen.join() })
+      expect(ranked[0]).toMatchObject({ id: truth.id })
+      expect(ranked[0]!.probability).toBeGreaterThan(0.6)
+    },
+  )
+
+  test('the signs that are offered for a part are those that something shows there', async () => {
+    const signs = done(await app.call(library.signs, at(), {}))
+    expect(signs).toContainEqual({ part: 'stem', sign: 'mottled' })
+    expect(signs).not.toContainEqual({ part: 'root', sign: 'webbing' })
+    expect(new Set(signs.map(({ part, sign }) => `${part}:${sign}`)).size).toBe(signs.length)
+  })
+
   test('the hour at which it happens counts: what feeds by night is suspected more when it is seen by night', async () => {
     const of = async (hour: 'night' | 'day') =>
       (await suspects({ place: 'lettuce', month: 5, hour, seen: 'leaf:holes' })).suspects.find(({ id }) => id === 'cause-slugs')
@@ -71,6 +111,16 @@ describe('from sign to suspects', () => {
     const hogweed = ranked.find(({ id }) => id === 'giant-hogweed')
     expect(hogweed!.touch.join()).toContain('Sap burns skin')
     expect(ranked.filter(({ id, touch }) => id.startsWith('cause-') && touch.length > 0)).toEqual([])
+  })
+
+  test.each([
+    ['tomatoes', 'tomato', 7, 'leaf:missing', 'tomato-hornworm'],
+    ['ditch', 'ditches', 6, 'stem:mottled', 'poison-hemlock'],
+    ['cherry', 'cherries', 6, 'fruit:maggots', 'cherry-fruit-fly'],
+  ])('%s and %s are one place', async (one, other, month, seen, id) => {
+    const of = async (place: string) => (await suspects({ place, month, seen })).suspects.find((s) => s.id === id)!.probability
+    expect(await of(one)).toBe(await of(other))
+    expect(await of(one)).toBeGreaterThan(0.1)
   })
 
   test('what lives elsewhere is suspected little, and what is no sign is named', async () => {

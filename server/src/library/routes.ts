@@ -11,7 +11,7 @@ import { requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEnt
 import { benchData } from './bench.js'
 import { addToRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
-import { suspectsOf } from './suspects.js'
+import { signsOf, suspectsOf } from './suspects.js'
 
 /** JSON Schemas of what can be imported. */
 const SCHEMAS = { organism: organismSchema, method: methodSchema } as const
@@ -27,6 +27,7 @@ export function libraryRoutes(router: Router, deps: Deps): void {
   read(router, deps, library.indicators, ({ params }) => listIndicators(deps, params.siteId))
   write(router, deps, library.addToRoute, (ctx) => addToRoute(ctx, ctx.input.plantId, ctx.input.place))
   write(router, deps, library.removeFromRoute, (ctx) => removeRow(ctx, 'bloom_plant', ctx.params.rowId, ctx.input.rowVersion))
+  read(router, deps, library.signs, async ({ params }) => signsOf(await organismsOf(db, params.siteId)))
   read(router, deps, library.suspects, async ({ params, input }) => {
     const { watched, hemisphere } = await watchedOrganisms(deps, params.siteId)
     return suspectsOf(await organismsOf(db, params.siteId), input, watched, hemisphere)

@@ -1,4 +1,4 @@
-import type { ParsedInputOf, SignObservation, Suspects, library } from '@bocado/contract'
+import type { ParsedInputOf, ResponseOf, SignObservation, Suspects, library } from '@bocado/contract'
 import { plantParts, signKinds } from '@bocado/contract'
 import { nextObservations, rankSuspects, type Candidate, type Hemisphere } from '@bocado/core'
 import { causes, type Cause, type Organism, type Sign } from '@bocado/library'
@@ -16,7 +16,12 @@ const words = (text: string): string[] =>
   text
     .toLowerCase()
     .split(/[^a-z]+/)
-    .map((word) => word.replace(/(ies)$/, 'y').replace(/([^s])s$/, '$1'))
+    .map((word) =>
+      word
+        .replace(/ies$/, 'y')
+        .replace(/(ch|sh|x|ss|o)es$/, '$1')
+        .replace(/([^s])s$/, '$1'),
+    )
     .filter((word) => word.length > 2)
 
 /** Whether what a user calls the place or crop is among those named, whichever way round and in which number. */
@@ -66,6 +71,12 @@ function observationsOf(text: string, path: string, seen: boolean): SignObservat
       if (!knownPart || !knownSign) throw fieldProblem(path, `${pair} is no sign; write part and sign, as leaf:holes`)
       return { part: knownPart, sign: knownSign, seen }
     })
+}
+
+/** Every sign that something in the library shows, once for each part of the plant. */
+export function signsOf(organisms: readonly Organism[]): ResponseOf<typeof library.signs> {
+  const all = [...organisms.flatMap(({ about }) => about.signs), ...causes.flatMap(({ signs }) => signs)]
+  return [...new Map(all.map(({ part, sign }) => [`${part}:${sign}`, { part, sign }])).values()]
 }
 
 /** What the signs speak for, and what to look for next so that the suspects part best. */

@@ -1,4 +1,4 @@
-import { endpoints, plantParts, signKinds } from '@bocado/contract'
+import { endpoints, hazardGroups, plantParts, signKinds } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -477,8 +477,6 @@ function WhatHelps({ entry, set, wrong }: PartProps) {
   )
 }
 
-const GROUPS = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
-
 export function ItsHazards({ entry, set, wrong }: Pick<PartProps, 'entry' | 'set' | 'wrong'>) {
   const t = useText()
   const hazards = listAt(entry, 'hazards')
@@ -492,7 +490,7 @@ export function ItsHazards({ entry, set, wrong }: Pick<PartProps, 'entry' | 'set
             label={t('own.hazardGroup')}
             placeholder={t('choose')}
             width="20ch"
-            options={GROUPS.map((id) => ({ id, label: t(`hazard.${id}`) }))}
+            options={hazardGroups.map((id) => ({ id, label: t(`hazard.${id}`) }))}
             value={textAt(entry, `hazards.${i}.group`)}
             onChange={(v) => set(`hazards.${i}.group`, v)}
           />

@@ -1,4 +1,4 @@
-import { endpoints, hours, plantParts, signKinds, type SignObservation, type Suspects } from '@bocado/contract'
+import { endpoints, hours, plantParts, type SignObservation, type Suspects } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
@@ -9,7 +9,7 @@ import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Caution, Figure, Heading, Line, Quiet, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 import { signWords } from './OrganismPage.js'
 
 const Bar = styled.div`
@@ -92,8 +92,11 @@ export function SuspectsScreen() {
     },
     observations.length > 0,
   )
-  const choices = <T extends string>(all: readonly T[], prefix: string) =>
-    all.map((id) => ({ id, label: t(`${prefix}.${id}` as Parameters<Say>[0]) })).sort((a, b) => a.label.localeCompare(b.label))
+  const { data: signs = [] } = useRead(endpoints.library.signs, { params: { siteId: site.id }, input: {} })
+  const onPart = signs
+    .filter((s) => s.part === part)
+    .map(({ sign: id }) => ({ id, label: t(`sign.${id}`) }))
+    .sort((x, y) => x.label.localeCompare(y.label))
   return (
     <Stack $gap={18}>
       <Title as="h2">{t('suspects.title')}</Title>
@@ -130,13 +133,16 @@ export function SuspectsScreen() {
               width="18ch"
               options={plantParts.map((id) => ({ id, label: t(`part.${id}`) }))}
               value={part}
-              onChange={setPart}
+              onChange={(chosen) => {
+                setPart(chosen)
+                setSign(null)
+              }}
             />
             <Select
               label={t('suspects.sign')}
-              placeholder={t('choose')}
+              placeholder={t(part ? 'choose' : 'suspects.partFirst')}
               width="26ch"
-              options={choices(signKinds, 'sign')}
+              options={onPart}
               value={sign}
               onChange={setSign}
             />
