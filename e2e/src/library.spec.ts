@@ -62,11 +62,11 @@ describe('from a sign to a watch', () => {
     await choose(page, 'Sign', 'wilting')
     await press(page, 'I see it')
     await suspects().getByText('Drought').waitFor()
-    await page.getByRole('heading', { name: 'Look next for: frass or sawdust, stem or trunk.' }).waitFor()
+    await page.getByRole('heading', { name: 'Look next: stem or trunk, frass or sawdust.' }).waitFor()
     await expectAccessible(page, 'suspects')
     await press(page, 'It is there')
     await expect.poll(async () => suspects().getByRole('listitem').first().innerText()).toContain('Squash vine borer')
-    expect(await page.getByTestId('observations').innerText()).toContain('Seen: frass or sawdust, stem or trunk.')
+    expect(await page.getByTestId('observations').innerText()).toContain('Seen: stem or trunk, frass or sawdust.')
   })
 
   test('the check rules its look-alikes out one by one, keeps a photo, and says when somebody has to be asked', async () => {

@@ -43,6 +43,18 @@ describe('suspects', () => {
     expect(of(7, 'leaf')).toBeGreaterThan(0.5)
   })
 
+  test('what lies open is asked before what has to be dug up, where both tell about as much', () => {
+    const mark = (part: string, sign: string) => ({ part, sign, months: [6], typical: 0.9 })
+    const pair: Candidate[] = [
+      { id: 'a', prior: 1, signs: [mark('root', 'tubers'), mark('leaf', 'glossy')] },
+      { id: 'b', prior: 1, signs: [mark('root', 'creeping')] },
+    ]
+    expect(nextObservations(pair, [], { month: 6 }).map(({ part }) => part)).toEqual(['leaf', 'root', 'root'])
+    // Where only the root tells them apart, it is asked.
+    const below: Candidate[] = pair.map((c) => ({ ...c, signs: c.signs.filter(({ part }) => part === 'root') }))
+    expect(nextObservations(below, [], { month: 6 })[0]!.part).toBe('root')
+  })
+
   test('names what is wrong', () => {
     expect(() => rankSuspects(all, [], { month: 13 })).toThrow(/month must be 1 to 12, got 13/)
     expect(() => rankSuspects([{ ...bug, prior: 0 }], [], { month: 5 })).toThrow(/candidate\.prior.*bug/)
