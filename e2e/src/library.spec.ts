@@ -9,7 +9,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { openBrowser } from './browser.js'
 import { withCameraNotes } from './cameraPhoto.js'
-import { choose, enterNumber, expectAccessible, goTo, press, show } from './page.js'
+import { choose, enterNumber, expectAccessible, goTo, press, show, tabTo } from './page.js'
 
 /* The library as it is used: from a sign to a suspect, from a suspect to a watch; other numbers; an organism of one's own. */
 
@@ -135,6 +135,48 @@ describe('from a sign to a watch', () => {
     expect(misses + alarms).toBe(5)
     await expectAccessible(page, 'drill')
   })
+})
+
+test('a sign leads to a suspect, a check and its evidence by keyboard alone', async () => {
+  const { keyboard } = page
+  const button = (name: RegExp) => page.getByRole('button', { name })
+  const pick = async (field: RegExp, letters: string): Promise<void> => {
+    await tabTo(page, button(field))
+    await keyboard.press('Enter')
+    await page.getByRole('listbox').waitFor()
+    await keyboard.type(letters)
+    await keyboard.press('Enter')
+    await page.getByRole('listbox').waitFor({ state: 'detached' })
+  }
+  await open('suspects')
+  // Past the bar in one step; the list of all entries is one stop, and its arrows go on.
+  await keyboard.press('Tab')
+  await keyboard.press('Enter')
+  await tabTo(page, page.getByTestId('library-list').getByRole('link').first(), 12)
+  await keyboard.press('ArrowDown')
+  expect(await page.evaluate(() => document.activeElement?.textContent)).toContain('Apple (king bloom)')
+  await tabTo(page, page.getByRole('textbox', { name: 'Crop or place' }))
+  await keyboard.type('ditch')
+  await pick(/Part$/, 'stem')
+  await pick(/Sign$/, 'purple spots')
+  await tabTo(page, button(/^I see it$/))
+  await keyboard.press('Enter')
+  const first = suspects().getByRole('listitem').first()
+  await first.getByText('Poison hemlock').waitFor()
+  await tabTo(page, first.getByRole('link', { name: 'Is it really that?' }))
+  await keyboard.press('Enter')
+  await page.getByRole('heading', { name: 'Is it Poison hemlock?' }).waitFor()
+  // A character is answered with the arrows: not looked yet, as on the left, as on the right, cannot tell.
+  for (const character of await page.getByTestId(/^character-/).all()) {
+    await tabTo(page, character.getByRole('radio').first())
+    await keyboard.press('ArrowRight')
+    await keyboard.press('Enter')
+    await expect.poll(() => character.getByRole('radio', { name: 'as on the left' }).getAttribute('aria-checked')).toBe('true')
+  }
+  await page.getByText('It matches Poison hemlock: every look-alike is ruled out').waitFor()
+  await tabTo(page, button(/^Keep as evidence$/))
+  await keyboard.press('Enter')
+  await page.getByTestId('checks').getByText('It matches Poison hemlock').waitFor()
 })
 
 test('what burns by touch is said before anybody is asked to break a leaf, and on a phone too', async () => {

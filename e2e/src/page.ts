@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import type { Page } from 'playwright-core'
+import type { Locator, Page } from 'playwright-core'
 import { expect } from 'vitest'
 
 /** Chooses an option of a select by its label. */
@@ -42,4 +42,13 @@ export async function expectAccessible(page: Page, screen: string): Promise<void
   const { violations } = await new AxeBuilder({ page: page as never }).analyze()
   const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
   expect(serious.map(({ id, nodes }) => `${screen}: ${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`)).toEqual([])
+}
+
+/** Goes with Tab to an element, as somebody without a mouse does. */
+export async function tabTo(page: Page, target: Locator, most = 120): Promise<void> {
+  for (let pressed = 0; pressed < most; pressed++) {
+    if (await target.evaluate((element) => element.contains(document.activeElement))) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`Tab does not reach ${target.toString()}`)
 }

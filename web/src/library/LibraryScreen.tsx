@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Choice, SearchField } from '../design/controls.js'
+import { moveByArrows } from '../design/moveByArrows.js'
 import { StageShape, onStageFill, stageFill } from '../design/StageShape.js'
 import { Page, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE, size } from '../design/theme.js'
@@ -95,7 +96,8 @@ export const pathOf = ({ what, id }: Pick<LibraryBrief, 'what' | 'id'>): string 
 export function LibraryScreen() {
   const t = useText()
   const site = useSite()
-  const chosen = !/\/library\/?$/.test(useLocation().pathname)
+  const { pathname } = useLocation()
+  const chosen = !/\/library\/?$/.test(pathname)
   const [typed, setTyped] = useState('')
   const [kind, setKind] = useState<(typeof KINDS)[number]>('all')
   const { data } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
@@ -103,6 +105,11 @@ export function LibraryScreen() {
   const asked = useDeferredValue(typed)
   const shown = useMemo(() => found(lines, asked).filter(({ what }) => kind === 'all' || what === kind), [lines, asked, kind])
   const base = `/sites/${site.id}/library`
+  // The list is one stop of the Tab key: the entry that is open, else the first.
+  const stop = Math.max(
+    0,
+    shown.findIndex((brief) => pathname.startsWith(`${base}/${pathOf(brief)}`)),
+  )
   return (
     <Page>
       <Frame>
@@ -120,10 +127,10 @@ export function LibraryScreen() {
             onChange={setKind}
           />
           {data && shown.length === 0 ? <p>{t('library.nothing', { typed: asked })}</p> : null}
-          <Lines data-testid="library-list">
-            {shown.map((brief) => (
+          <Lines data-testid="library-list" onKeyDown={moveByArrows}>
+            {shown.map((brief, i) => (
               <li key={`${brief.what} ${brief.id}`}>
-                <NavLink to={`${base}/${pathOf(brief)}`}>
+                <NavLink to={`${base}/${pathOf(brief)}`} tabIndex={i === stop ? 0 : -1}>
                   {brief.silhouette ? (
                     <svg width="28" height="20" viewBox="-16 -11 32 22" aria-hidden>
                       <rect x="-16" y="-11" width="32" height="22" rx="3" fill={stageFill(brief.silhouette)} />

@@ -37,6 +37,22 @@ const Bar = styled.header`
     padding: 6px 14px;
   }
 `
+/** Out of sight until the Tab key reaches it. */
+const Skip = styled.a`
+  position: absolute;
+  left: 8px;
+  top: -80px;
+  z-index: 20;
+  padding: 10px 16px;
+  background: ${colour.white};
+  border-radius: 4px;
+  &:focus {
+    top: 6px;
+  }
+`
+const Screen = styled.div`
+  outline: none;
+`
 const Word = styled(Link)`
   font-family: ${font.heading};
   font-weight: 650;
@@ -203,6 +219,15 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   const to = (path: string): string => `/sites/${site.id}/${path}`
   return (
     <>
+      <Skip
+        href="#screen"
+        onClick={(event) => {
+          event.preventDefault()
+          document.getElementById('screen')?.focus()
+        }}
+      >
+        {t('nav.skip')}
+      </Skip>
       <Bar>
         <Word to={to('windows')}>Bocado</Word>
         <Nav aria-label={t('nav.screens')}>
@@ -225,7 +250,9 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
       </Bar>
       <Connection />
       {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip whole={pathname === to('weather')} /> : null}
-      <Outlet />
+      <Screen id="screen" tabIndex={-1}>
+        <Outlet />
+      </Screen>
       <BottomBar aria-label={t('nav.screens')}>
         {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (
           <NavLink key={path} to={to(path)}>

@@ -31,6 +31,7 @@ export const shell = {
   'demoClock.hourOn': 'An hour on',
   'demoClock.dayOn': 'A day on',
 
+  'nav.skip': 'To the screen itself',
   'nav.screens': 'Screens',
   'nav.site': 'Site',
   'nav.weather': 'Weather',
