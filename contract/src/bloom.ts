@@ -1,10 +1,11 @@
+import { bloomEvents } from '@bocado/library/vocabulary'
 import { z } from 'zod'
 import { boundsSchema, civilDateSchema, id, note, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { photoInput } from './library.js'
 import { watchSchema } from './watch.js'
 
-export const bloomEvents = ['bud', 'first-open', 'full-bloom', 'end', 'leaf-out', 'leaf-colour', 'fruit'] as const
+export { bloomEvents }
 
 export const bloomRecordSchema = z.object({
   id,

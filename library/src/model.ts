@@ -6,7 +6,7 @@ export interface NamedFigure {
   quantity: Quantity
 }
 
-type EventEntry = Indicator['events'][number]
+type EventEntry = Organism['generations'][number]['events'][number]
 
 const figuresOf = (prefix: string, node: object): NamedFigure[] =>
   Object.entries(node).flatMap(([name, value]: [string, unknown]) => {

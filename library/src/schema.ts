@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { aboutSchema } from './about.js'
+import { bloomEvents } from './vocabulary.js'
 import { confidenceSchema, hazardSchema, provenance, sourceSchema } from './provenance.js'
 
 export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'portions', '1'] as const
@@ -73,7 +74,7 @@ const biofixSchema = z.discriminatedUnion('kind', [
     ask,
     plant: z.string(),
     /** What is seen on it, where the plant is one of the bloom log. */
-    event: z.enum(['bud', 'first-open', 'full-bloom', 'end', 'leaf-out']).optional(),
+    event: z.enum(bloomEvents).optional(),
     expected: expectedSchema,
   }),
   z.strictObject({ kind: z.literal('chill'), ask, portions: quantitySchema }),
@@ -209,7 +210,7 @@ export const indicatorSchema = z.strictObject({
   scientificName: z.string().min(3),
   heat: heatRuleSchema,
   biofix: biofixSchema,
-  events: z.array(eventSchema).min(3),
+  events: z.array(eventSchema.and(z.object({ id: z.enum(bloomEvents) }))).min(3),
   /** How to tell that the event has come, always on the same plant. */
   tell: z.string().min(20),
   hazards: z.array(hazardSchema).min(1),

@@ -99,6 +99,9 @@ export type SignKind = (typeof signKinds)[number]
 /** Hours of the day at which something is seen, where that matters. */
 export const hours = ['dawn', 'day', 'dusk', 'night'] as const
 
+/** What a plant does in its year that is seen from the way. */
+export const bloomEvents = ['bud', 'first-open', 'full-bloom', 'end', 'leaf-out', 'leaf-colour', 'fruit'] as const
+
 /** Whom or what something may harm. */
 export const hazardGroups = ['people', 'food', 'animals', 'plants', 'land-and-water', 'materials', 'spread'] as const
 

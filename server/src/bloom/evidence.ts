@@ -27,7 +27,7 @@ const SMALLEST_SD = 4
 type UsedBloom = BloomOverview['stations'][number]['used'][number]
 
 /** A record on the scale of heat of its plant: what had come by the middle of its days, and how well that is known. */
-interface PlacedBloom {
+export interface PlacedBloom {
   record: BloomRecord
   heat: number
   datingSd: number

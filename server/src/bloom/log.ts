@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { indicators } from '@bocado/library'
-import { insertOnce, liveRow, restoreRow, type Write } from '../database/index.js'
+import { insertOnce, insertRows, liveRow, restoreRow, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
@@ -21,28 +21,23 @@ export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promis
   if (to > site.today) throw fieldProblem(input.seenTo ? 'seenTo' : 'seenFrom', `lies in the future; today is ${site.today}`)
   if (input.blockId !== null) await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const photoId = input.photo ? await addPhoto(w, { organismId: input.plantId, blockId: input.blockId }, input.photo, site.today) : null
-  const id = await insert(w, site, input, { photo_id: photoId })
+  const id = await insertOnce(w, 'bloom_record', { ...columnsOf(site, input), photo_id: photoId }, () =>
+    fieldProblem('seenFrom', 'this is in the log already for that day and place'),
+  )
   return getRecord(w, id)
 }
 
-const insert = (w: Write, site: Site, input: Omit<Input, 'photo'>, more: Readonly<Record<string, unknown>>): Promise<string> =>
-  insertOnce(
-    w,
-    'bloom_record',
-    {
-      plant_id: input.plantId,
-      event: input.event,
-      block_id: input.blockId,
-      place: input.place,
-      season: seasonOf(site, input.seenFrom),
-      seen_from: input.seenFrom,
-      seen_to: input.seenTo ?? input.seenFrom,
-      not_yet: input.notYet,
-      note: input.note,
-      ...more,
-    },
-    () => fieldProblem('seenFrom', 'this is in the log already for that day and place'),
-  )
+const columnsOf = (site: Site, input: Omit<Input, 'photo'>): Record<string, unknown> => ({
+  plant_id: input.plantId,
+  event: input.event,
+  block_id: input.blockId,
+  place: input.place,
+  season: seasonOf(site, input.seenFrom),
+  seen_from: input.seenFrom,
+  seen_to: input.seenTo ?? input.seenFrom,
+  not_yet: input.notYet,
+  note: input.note,
+})
 
 async function getRecord(w: Write, id: string): Promise<BloomRecord> {
   const record = await findBloomRecord(w.tx, w.siteId, id)
@@ -88,12 +83,22 @@ export async function importNotebook(w: Write, deps: Deps, input: ParsedInputOf<
   if (lines.length === wrong.length) throw fieldProblem('text', 'holds no line that can be read')
   const importId = randomUUID()
   const fresh = lines.filter(({ problem, known }) => problem === null && !known)
-  for (const { plantId, event, seenFrom, seenTo, notYet, place, note } of fresh)
-    await insert(
-      w,
-      site,
-      { plantId: plantId ?? '', event: event ?? 'first-open', blockId: null, place, seenFrom: seenFrom ?? '', seenTo, notYet, note },
-      { import_id: importId },
-    )
+  await insertRows(
+    w,
+    'bloom_record',
+    fresh.map(({ plantId, event, seenFrom, seenTo, notYet, place, note }) => ({
+      ...columnsOf(site, {
+        plantId: plantId ?? '',
+        event: event ?? 'first-open',
+        blockId: null,
+        place,
+        seenFrom: seenFrom ?? '',
+        seenTo,
+        notYet,
+        note,
+      }),
+      import_id: importId,
+    })),
+  )
   return { added: fresh.length, known: lines.filter(({ problem, known }) => problem === null && known).length, skipped: wrong.length }
 }

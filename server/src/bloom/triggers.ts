@@ -5,7 +5,7 @@ import { insertRow, liveRow, restoreRow, type Queryable, type Row, type Write } 
 import { fieldProblem } from '../http/problems.js'
 import { listRounds } from '../scouting/service.js'
 import { listTreatments } from '../treatments/store.js'
-import { organismAt } from '../library/catalogue.js'
+import { organismsOf } from '../library/catalogue.js'
 
 /** Days from an event to the end of a plant's bloom are taken from its heat at this much a day: low, so that bloom is not held too short. */
 const HEAT_A_DAY = 6
@@ -66,38 +66,37 @@ export async function listTriggers(db: Queryable, site: Site, records: readonly 
     [site.id],
   )
   if (rows.length === 0) return []
-  const [rounds, treatments] = await Promise.all([
+  const [rounds, treatments, organisms] = await Promise.all([
     listRounds(db, site.id, site.season.start),
     listTreatments(db, site.id, site.season.start),
+    organismsOf(db, site.id),
   ])
-  return Promise.all(
-    rows.map(async (row): Promise<BloomTrigger> => {
-      const watchId = row['watch_id'] as string
-      const seen = records
-        .filter((r) => r.season === site.season.start && !r.notYet && r.plantId === row['plant_id'] && r.event === row['event'])
-        .map(({ seenFrom }) => seenFrom)
-        .sort()[0]
-      const dueOn = seen ? civilDate(dayNumber(seen) + (row['days_after'] as number)) : null
-      const action = row['action'] as BloomTrigger['action']
-      const done =
-        dueOn !== null &&
-        (action === 'scout'
-          ? rounds.some((r) => r.watchId === watchId && r.countedOn >= dueOn)
-          : treatments.some((t) => t.watchId === watchId && t.done !== null && t.done.day >= dueOn))
-      const organism = await organismAt(db, site.id, row['organism_id'] as string)
-      return {
-        id: row['id'] as string,
-        plantId: row['plant_id'] as string,
-        event: row['event'] as BloomTrigger['event'],
-        daysAfter: row['days_after'] as number,
-        watchId,
-        watchName: `${organism?.name ?? ''}, ${row['block_name'] as string}`,
-        action,
-        productName: row['product_name'] as string | null,
-        state: dueOn === null ? 'waiting' : done ? 'done' : dueOn > site.today ? 'coming' : 'due',
-        dueOn,
-        rowVersion: row['row_version'] as number,
-      }
-    }),
-  )
+  return rows.map((row): BloomTrigger => {
+    const watchId = row['watch_id'] as string
+    const seen = records
+      .filter((r) => r.season === site.season.start && !r.notYet && r.plantId === row['plant_id'] && r.event === row['event'])
+      .map(({ seenFrom }) => seenFrom)
+      .sort()[0]
+    const dueOn = seen ? civilDate(dayNumber(seen) + (row['days_after'] as number)) : null
+    const action = row['action'] as BloomTrigger['action']
+    const done =
+      dueOn !== null &&
+      (action === 'scout'
+        ? rounds.some((r) => r.watchId === watchId && r.countedOn >= dueOn)
+        : treatments.some((t) => t.watchId === watchId && t.done !== null && t.done.day >= dueOn))
+    const organism = organisms.find(({ id }) => id === row['organism_id'])
+    return {
+      id: row['id'] as string,
+      plantId: row['plant_id'] as string,
+      event: row['event'] as BloomTrigger['event'],
+      daysAfter: row['days_after'] as number,
+      watchId,
+      watchName: `${organism?.name ?? ''}, ${row['block_name'] as string}`,
+      action,
+      productName: row['product_name'] as string | null,
+      state: dueOn === null ? 'waiting' : done ? 'done' : dueOn > site.today ? 'coming' : 'due',
+      dueOn,
+      rowVersion: row['row_version'] as number,
+    }
+  })
 }

@@ -25,7 +25,7 @@ const lookOf = (row: Row): VarietyLook => ({
 /** Looks at varieties for an organism, newest first. */
 export async function listVarietyLooks(db: Queryable, siteId: string, organismId: string): Promise<VarietyLook[]> {
   const [rows] = await db.query<Row[]>(
-    `${SELECT} WHERE l.site_id = ? AND l.organism_id = ? AND l.deleted_at IS NULL ORDER BY l.looked_on DESC, b.name, l.variety LIMIT 5000`,
+    `${SELECT} WHERE l.site_id = ? AND l.organism_id = ? AND l.deleted_at IS NULL ORDER BY l.looked_on DESC, b.name, l.variety, l.part LIMIT 5000`,
     [siteId, organismId],
   )
   return rows.map(lookOf)

@@ -1,6 +1,6 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
-import { insertOnce, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertOnce, insertRows, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, seasonOf } from '../sites/service.js'
@@ -34,6 +34,16 @@ export async function listEventRecords(
   return rows.map(recordOf)
 }
 
+/** The events that somebody saw at a site in any season, of every organism, without what traps caught; oldest first. */
+export async function listSightings(db: Queryable, siteId: string): Promise<(EventRecord & Pick<StoredWatch, 'blockId' | 'organismId'>)[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT r.*, p.name AS person FROM event_record r JOIN person p ON p.id = r.changed_by
+     WHERE r.site_id = ? AND r.kind <> 'catch' AND r.deleted_at IS NULL ORDER BY r.season, r.event_id, r.seen_on LIMIT 20000`,
+    [siteId],
+  )
+  return rows.map((row) => ({ ...recordOf(row), blockId: row['block_id'] as string, organismId: row['organism_id'] as string }))
+}
+
 interface Place {
   watch: StoredWatch
   organism: Organism
@@ -53,10 +63,7 @@ function requireEvent({ organism }: Place, event: string): void {
     throw fieldProblem('event', `must be an event of ${organism.name}: ${known.map(({ id }) => id).join(', ')}`)
 }
 
-const insert = (w: Write, { watch }: Place, path: string, columns: Record<string, unknown> & { seen_on: string }): Promise<string> =>
-  insertOnce(w, 'event_record', { block_id: watch.blockId, organism_id: watch.organismId, ...columns }, () =>
-    fieldProblem(path, `${columns.seen_on} is recorded already; remove that record first if it is wrong`),
-  )
+const again = (day: string): string => `${day} is recorded already; remove that record first if it is wrong`
 
 export async function addSighting(
   w: Write,
@@ -67,14 +74,17 @@ export async function addSighting(
   const place = await placeOf(w, deps, watchId)
   requireEvent(place, input.event)
   if (input.seenOn > place.site.today) throw fieldProblem('seenOn', 'lies in the future; enter it when it has been seen')
-  await insert(w, place, 'seenOn', {
+  const columns = {
+    block_id: place.watch.blockId,
+    organism_id: place.watch.organismId,
     event_id: input.event,
     season: seasonOf(place.site, input.seenOn),
     kind: input.kind,
     seen_on: input.seenOn,
     looked_before: input.lookedBefore,
     note: input.note,
-  })
+  }
+  await insertOnce(w, 'event_record', columns, () => fieldProblem('seenOn', again(input.seenOn)))
   return listEventRecords(w.tx, w.siteId, place.watch)
 }
 
@@ -86,7 +96,11 @@ export async function addCatches(
 ): Promise<EventRecord[]> {
   const place = await placeOf(w, deps, watchId)
   requireEvent(place, input.event)
+  const caughtOn = (await listEventRecords(w.tx, w.siteId, place.watch))
+    .filter(({ kind, event }) => kind === 'catch' && event === input.event)
+    .map(({ seenOn }) => seenOn)
   let before = input.hungOn
+  const rows: Record<string, unknown>[] = []
   const season = seasonOf(place.site, input.checks[0]?.day ?? input.hungOn)
   for (const [i, { day, caught }] of input.checks.entries()) {
     const path = `checks.${i}.day`
@@ -98,7 +112,10 @@ export async function addCatches(
     if (day > place.site.today) throw fieldProblem(path, `check ${i + 1}, ${day}, lies in the future`)
     if (seasonOf(place.site, day) !== season)
       throw fieldProblem(path, `check ${i + 1}, ${day}, lies in another season than the first; enter each season by itself`)
-    await insert(w, place, path, {
+    if (caughtOn.includes(day)) throw fieldProblem(path, again(day))
+    rows.push({
+      block_id: place.watch.blockId,
+      organism_id: place.watch.organismId,
       event_id: input.event,
       season,
       kind: 'catch',
@@ -109,5 +126,6 @@ export async function addCatches(
     })
     before = day
   }
+  await insertRows(w, 'event_record', rows)
   return listEventRecords(w.tx, w.siteId, place.watch)
 }
