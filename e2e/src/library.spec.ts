@@ -327,8 +327,8 @@ test('a method of our own is begun from one like it, and kept', async () => {
   await name.fill('')
   await press(page, 'Keep it')
   await page
-    .getByText(/^name: /)
-    .first()
+    .getByTestId('own-faults')
+    .getByText(/^name /)
     .waitFor()
   await name.fill('Picking at dusk')
   await page.getByRole('textbox', { name: /^Steps, one a line/ }).fill('Light on the leaf edge | after dark\nInto soapy water')

@@ -1,71 +1,25 @@
 import { endpoints, methodKinds } from '@bocado/contract'
-import { useEffect, useState } from 'react'
-import { FileTrigger } from 'react-aria-components'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, NumberField, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Fields, Line, Small, Stack, Title } from '../design/text.js'
+import { Fields, Line, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
+import { Faults, ItsHazards, OwnEntryStart, WholeEntry } from './OwnEntryForm.js'
 import { figureAt, linesOf, listAt, put, textAt, type Entry, type Json } from './ownEntry.js'
-import { ItsHazards, WholeEntry } from './OwnOrganism.js'
 
 /** A way to act of the site's own, begun from one that is like it. */
 export function OwnMethod() {
   const t = useText()
   const site = useSite()
-  const [search, setSearch] = useSearchParams()
-  const from = search.get('from')
-  const [entry, setEntry] = useState<Entry | null>(null)
-  const [unread, setUnread] = useState<string | null>(null)
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
-  useEffect(() => {
-    if (!from) return
-    let current = true
-    void fetch(`/api/v1/sites/${site.id}/library/methods/${from}/file`)
-      .then((answer) => answer.json())
-      .then((read: Entry) => {
-        if (current)
-          setEntry(textAt(read, 'id').startsWith('own-') ? read : { ...read, name: t('own.like', { name: textAt(read, 'name') }) })
-      })
-    return () => {
-      current = false
-    }
-  }, [from, site.id, t])
-  const read = async (files: FileList | null): Promise<void> => {
-    const file = files?.[0]
-    if (!file) return
-    try {
-      setEntry(JSON.parse(await file.text()) as Entry)
-      setUnread(null)
-    } catch (error) {
-      setUnread(t('own.unread', { name: file.name, why: error instanceof Error ? error.message : '' }))
-    }
-  }
   return (
-    <Stack $gap={18}>
-      <Title as="h2">{t('own.methodTitle')}</Title>
-      <Line>
-        <Select
-          label={t('own.from')}
-          placeholder={t('choose')}
-          width="30ch"
-          options={methods.map(({ id, name }) => ({ id, label: name }))}
-          value={from}
-          onChange={(id) => setSearch({ from: id })}
-        />
-        <FileTrigger acceptedFileTypes={['application/json', '.json']} onSelect={(files) => void read(files)}>
-          <Button $plain>{t('own.import')}</Button>
-        </FileTrigger>
-      </Line>
-      <Small>
-        {t('own.schema')} <a href="/api/v1/schemas/method.json">method.json</a>
-      </Small>
-      <FormError text={unread} />
-      {entry ? <MethodForm key={from ?? 'file'} given={entry} /> : null}
-    </Stack>
+    <OwnEntryStart kind="method" title={t('own.methodTitle')} choices={methods}>
+      {(given) => <MethodForm given={given} />}
+    </OwnEntryStart>
   )
 }
 
@@ -156,9 +110,7 @@ function MethodForm({ given }: { given: Entry }) {
       </Fields>
       <ItsHazards entry={entry} set={set} wrong={wrong} />
       <WholeEntry entry={entry} onChange={(next) => form.set({ entry: next })} />
-      {Object.entries(form.errors).map(([path, message]) => (
-        <FormError key={path} text={`${path.replace(/^entry\.?/, '')}: ${message}`} />
-      ))}
+      <Faults errors={form.errors} />
       <FormError text={form.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={form.isSaving}>

@@ -1,86 +1,25 @@
-import { endpoints, hazardGroups, plantParts, signKinds } from '@bocado/contract'
-import { useEffect, useState } from 'react'
-import { FileTrigger } from 'react-aria-components'
-import { useNavigate, useSearchParams } from 'react-router'
+import { endpoints, plantParts, signKinds } from '@bocado/contract'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { useOrganisms, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Caution, Fields, Heading, Line, Sheet, Small, Stack, Title } from '../design/text.js'
+import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
-import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry, type Json } from './ownEntry.js'
+import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type PartProps } from './OwnEntryForm.js'
+import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry } from './ownEntry.js'
 
 /** An organism that the library lacks, or has otherwise: begun from one that is like it, part by part, each checked with its reason. */
 export function OwnOrganism() {
   const t = useText()
-  const site = useSite()
-  const [search, setSearch] = useSearchParams()
-  const from = search.get('from')
-  const [entry, setEntry] = useState<Entry | null>(null)
-  const [unread, setUnread] = useState<string | null>(null)
   const { data: organisms = [] } = useOrganisms()
-  useEffect(() => {
-    if (!from) return
-    let current = true
-    void fetch(`/api/v1/sites/${site.id}/library/organisms/${from}/file`)
-      .then((answer) => answer.json())
-      .then((read: Entry) => {
-        if (!current) return
-        const own = textAt(read, 'id').startsWith('own-')
-        setEntry(own ? read : { ...read, name: t('own.like', { name: textAt(read, 'name') }) })
-      })
-    return () => {
-      current = false
-    }
-  }, [from, site.id, t])
-  const read = async (files: FileList | null): Promise<void> => {
-    const file = files?.[0]
-    if (!file) return
-    try {
-      const parsed = JSON.parse(await file.text()) as Json
-      if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed)) throw new Error(t('own.noObject'))
-      setUnread(null)
-      setEntry(parsed)
-    } catch (error) {
-      setUnread(t('own.unread', { name: file.name, why: error instanceof Error ? error.message : '' }))
-    }
-  }
   return (
-    <Stack $gap={18}>
-      <Title as="h2">{t('own.title')}</Title>
-      <Sheet>
-        <Stack>
-          <p>{t('own.begin')}</p>
-          <Line>
-            <Select
-              label={t('own.from')}
-              placeholder={t('choose')}
-              width="30ch"
-              options={organisms.map(({ id, name }) => ({ id, label: name }))}
-              value={from}
-              onChange={(id) => setSearch({ from: id })}
-            />
-            <FileTrigger acceptedFileTypes={['application/json', '.json']} onSelect={(files) => void read(files)}>
-              <Button $plain>{t('own.import')}</Button>
-            </FileTrigger>
-          </Line>
-          <Small>
-            {t('own.schema')} <a href="/api/v1/schemas/organism.json">organism.json</a>
-          </Small>
-          <FormError text={unread} />
-        </Stack>
-      </Sheet>
-      {entry ? <OrganismForm key={from ?? 'file'} given={entry} /> : null}
-    </Stack>
+    <OwnEntryStart kind="organism" title={t('own.title')} choices={organisms}>
+      {(given) => <OrganismForm given={given} />}
+    </OwnEntryStart>
   )
-}
-
-interface PartProps {
-  entry: Entry
-  set: (path: string, value: Json) => void
-  setFigure: (path: string, value: number | null) => void
-  wrong: (path: string) => string | undefined
 }
 
 function OrganismForm({ given }: { given: Entry }) {
@@ -100,7 +39,6 @@ function OrganismForm({ given }: { given: Entry }) {
     const saved = await form.submit({ siteId: site.id })
     if (saved) await navigate(`/sites/${site.id}/library/organisms/${saved.entryId}`)
   }
-  const faults = Object.entries(form.errors)
   return (
     <Stack $gap={22}>
       <WhatItIs {...part} />
@@ -111,18 +49,7 @@ function OrganismForm({ given }: { given: Entry }) {
       <WhatHelps {...part} />
       <ItsHazards {...part} />
       <WholeEntry entry={entry} onChange={change} />
-      {faults.length > 0 ? (
-        <Stack role="alert" data-testid="own-faults">
-          <b>{t('own.faults', { count: faults.length })}</b>
-          <ul>
-            {faults.map(([path, message]) => (
-              <li key={path}>
-                <code>{path.replace(/^entry\.?/, '') || 'entry'}</code> {message}
-              </li>
-            ))}
-          </ul>
-        </Stack>
-      ) : null}
+      <Faults errors={form.errors} />
       <FormError text={form.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={form.isSaving}>
@@ -473,100 +400,6 @@ function WhatHelps({ entry, set, wrong }: PartProps) {
         onChange={(v) => set('tooLate', v)}
         error={wrong('tooLate')}
       />
-    </Stack>
-  )
-}
-
-export function ItsHazards({ entry, set, wrong }: Pick<PartProps, 'entry' | 'set' | 'wrong'>) {
-  const t = useText()
-  const hazards = listAt(entry, 'hazards')
-  return (
-    <Stack>
-      <Heading>{t('own.part.hazards')}</Heading>
-      <Caution>{t('own.hazards')}</Caution>
-      {hazards.map((_, i) => (
-        <Line key={`${hazards.length} ${i}`}>
-          <Select
-            label={t('own.hazardGroup')}
-            placeholder={t('choose')}
-            width="20ch"
-            options={hazardGroups.map((id) => ({ id, label: t(`hazard.${id}`) }))}
-            value={textAt(entry, `hazards.${i}.group`)}
-            onChange={(v) => set(`hazards.${i}.group`, v)}
-          />
-          <TextField
-            label={t('own.hazardText')}
-            width="60ch"
-            value={textAt(entry, `hazards.${i}.text`)}
-            onChange={(v) => set(`hazards.${i}.text`, v)}
-            error={wrong(`hazards.${i}.text`)}
-          />
-          <Checkbox
-            label={t('own.hazardTouch')}
-            value={at(entry, `hazards.${i}.touch`) === true}
-            onChange={(v) => set(`hazards.${i}.touch`, v)}
-          />
-          <TextButton
-            aria-label={t('own.dropHazard', { number: i + 1 })}
-            onPress={() =>
-              set(
-                'hazards',
-                hazards.filter((__, k) => k !== i),
-              )
-            }
-          >
-            {t('suspects.drop')}
-          </TextButton>
-        </Line>
-      ))}
-      <Line>
-        <Button $plain onPress={() => set('hazards', [...hazards, { group: 'people', text: '' }])}>
-          {t('own.addHazard')}
-        </Button>
-      </Line>
-    </Stack>
-  )
-}
-
-/** The whole entry as it will be kept, for what has no field. */
-export function WholeEntry({ entry, onChange }: { entry: Entry; onChange: (entry: Entry) => void }) {
-  const t = useText()
-  const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  if (!open)
-    return (
-      <Line>
-        <TextButton
-          onPress={() => {
-            setTyped(JSON.stringify(entry, null, 2))
-            setOpen(true)
-          }}
-        >
-          {t('own.whole')}
-        </TextButton>
-      </Line>
-    )
-  return (
-    <Stack>
-      <TextField label={t('own.wholeText')} rows={18} width="100%" value={typed} onChange={setTyped} error={wrong ?? undefined} />
-      <Line>
-        <Button
-          $plain
-          onPress={() => {
-            try {
-              onChange(JSON.parse(typed) as Entry)
-              setOpen(false)
-              setWrong(null)
-            } catch (error) {
-              setWrong(error instanceof Error ? error.message : String(error))
-            }
-          }}
-        >
-          {t('own.takeWhole')}
-        </Button>
-        <TextButton onPress={() => setOpen(false)}>{t('cancel')}</TextButton>
-      </Line>
     </Stack>
   )
 }
