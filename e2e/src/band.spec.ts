@@ -1,82 +1,64 @@
 import { endpoints } from '@bocado/contract'
-import { startApplication, type Application } from '@bocado/server/testing/application'
-import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import { done } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Locator, Page } from 'playwright-core'
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { describe, expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
+import { setStage, type Stage } from './stage.js'
 
 /* The season band as it is read, searched, zoomed and dragged, and what stands below it. */
 
 const { blocks, watches, treatments, demo } = endpoints
 const SEASON = '2026-01-01'
 
-let app: Application
-let place: TestSite
 let page: Page
-let closeBrowser: () => Promise<void>
+let open: Stage['open']
 const ids = new Map<string, string>()
 
 /** A damp night and morning on 10 June: scab can infect in it. */
 const damp = (at: Date): { rain?: number } => (at.toISOString().startsWith('2026-06-10') && at.getUTCHours() < 16 ? { rain: 1 } : {})
 
-beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
-  place = await startSite(app)
-  const file = hourlyFile(2020, '2026-06-12', damp)
-  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
-  const site = { siteId: place.site.id }
-  const as = { person: place.person }
-  const vines = done(await app.call(blocks.create, site, { name: 'Terrace Vines', kind: 'vineyard' }, as)).id
-  const meadow = done(await app.call(blocks.create, site, { name: 'Lower Meadow', kind: 'natural-area' }, as)).id
-  // A first forecast a week ago, so that there is one to compare with.
-  done(await app.call(demo.setClock, {}, { now: '2026-06-05T14:30:00Z' }))
-  for (const [organismId, blockId, biofix] of [
-    ['codling-moth', place.blockId, '2026-05-10'],
-    ['apple-scab', place.blockId, '2026-05-20'],
-    ['grape-berry-moth', vines, null],
-    ['creeping-thistle', meadow, null],
-  ] as const)
-    ids.set(organismId, done(await app.call(watches.create, site, { organismId, blockId, season: SEASON, biofix }, as)).id)
-  done(await app.call(watches.band, site, { season: SEASON }))
-  done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
-  done(
-    await app.call(
-      treatments.addProduct,
-      site,
-      {
-        name: 'Granule C',
-        kind: 'microbial',
-        stages: ['young-larva'],
-        effect: 0.75,
-        residualDays: 8,
-        labelRate: 0.1,
-        rateUnit: 'L/ha',
-        reEntryHours: 4,
-        preHarvestDays: 0,
-        bees: 'none-stated',
-        protection: 'gloves',
-      },
-      as,
-    ),
-  )
-  const browser = await openBrowser()
-  closeBrowser = browser.close
-  page = await browser.context.newPage()
-})
-beforeEach(({ task, onTestFailed }) =>
-  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+setStage(
+  hourlyFile(2020, '2026-06-12', damp),
+  async ({ app, at, place, as }) => {
+    const vines = done(await app.call(blocks.create, at, { name: 'Terrace Vines', kind: 'vineyard' }, as)).id
+    const meadow = done(await app.call(blocks.create, at, { name: 'Lower Meadow', kind: 'natural-area' }, as)).id
+    // A first forecast a week ago, so that there is one to compare with.
+    done(await app.call(demo.setClock, {}, { now: '2026-06-05T14:30:00Z' }))
+    for (const [organismId, blockId, biofix] of [
+      ['codling-moth', place.blockId, '2026-05-10'],
+      ['apple-scab', place.blockId, '2026-05-20'],
+      ['grape-berry-moth', vines, null],
+      ['creeping-thistle', meadow, null],
+    ] as const)
+      ids.set(organismId, done(await app.call(watches.create, at, { organismId, blockId, season: SEASON, biofix }, as)).id)
+    done(await app.call(watches.band, at, { season: SEASON }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    done(
+      await app.call(
+        treatments.addProduct,
+        at,
+        {
+          name: 'Granule C',
+          kind: 'microbial',
+          stages: ['young-larva'],
+          effect: 0.75,
+          residualDays: 8,
+          labelRate: 0.1,
+          rateUnit: 'L/ha',
+          reEntryHours: 4,
+          preHarvestDays: 0,
+          bees: 'none-stated',
+          protection: 'gloves',
+        },
+        as,
+      ),
+    )
+  },
+  (stage) => ({ page, open } = stage),
 )
-afterAll(async () => {
-  await closeBrowser()
-  await app.stop()
-})
 
-const open = async (organism = 'codling-moth', more = ''): Promise<void> => {
-  await page.goto(`${app.address}/sites/${place.site.id}/windows?watch=${ids.get(organism)}${more}`)
-  await page.waitForLoadState('networkidle')
-}
+const openWatch = (organism = 'codling-moth', more = ''): Promise<void> => open(`windows?watch=${ids.get(organism)}${more}`)
 const band = (): Locator => page.getByTestId('band')
 const row = (name: RegExp): Locator => band().getByRole('button', { name })
 const reading = (): Promise<string> => band().locator('output').first().innerText()
@@ -85,7 +67,7 @@ const inView = async (): Promise<string> => (await page.getByRole('slider', { na
 
 describe('the band', () => {
   test('groups by what presses, and says each row in words', async () => {
-    await open()
+    await openWatch()
     await expectAccessible(page, 'windows')
     expect(
       await band()
@@ -106,7 +88,7 @@ describe('the band', () => {
   })
 
   test('finds a watch by organism, block or kind', async () => {
-    await open()
+    await openWatch()
     const search = page.getByRole('searchbox', { name: 'Find an organism, a block, a state' })
     await search.fill('disease')
     await row(/^Codling moth/).waitFor({ state: 'detached' })
@@ -118,7 +100,7 @@ describe('the band', () => {
   })
 
   test('is read day by day with the keys, stages with their bounds, blooms and infections', async () => {
-    await open()
+    await openWatch()
     await row(/^Codling moth/).focus()
     await page.keyboard.press('ArrowLeft')
     expect(await reading()).toMatch(/^Thu 11 Jun, \d+ °F·d: .*eggs \d+ % \(\d+ to \d+\)/)
@@ -138,7 +120,7 @@ describe('the band', () => {
   })
 
   test('is zoomed and moved by keys, buttons and drag; the strip says which days are in view, and today stays', async () => {
-    await open()
+    await openWatch()
     const before = await inView()
     await page.keyboard.press('+')
     await page.keyboard.press('+')
@@ -172,7 +154,7 @@ describe('the band', () => {
   })
 
   test('switches its axis to heat and to the chosen watch’s own', async () => {
-    await open()
+    await openWatch()
     const monthsAt = () =>
       band()
         .locator('> svg text')
@@ -190,7 +172,7 @@ describe('the band', () => {
   })
 
   test('shows past seasons behind the chosen row when asked', async () => {
-    await open()
+    await openWatch()
     const dashed = band().locator('path[stroke-dasharray="5 3"]')
     expect(await dashed.count()).toBe(0)
     await page.getByText('Past seasons behind').click()
@@ -198,7 +180,7 @@ describe('the band', () => {
   })
 
   test('has a table that says the same', async () => {
-    await open('codling-moth', '&as=table')
+    await openWatch('codling-moth', '&as=table')
     const table = page.getByTestId('band-table')
     const cells = await table.getByRole('row', { name: /^Codling moth/ }).innerText()
     expect(cells).toMatch(/(Open|Closing|Opens)/)
@@ -217,7 +199,7 @@ describe('a treatment’s pin', () => {
   const pin = (name: RegExp): Locator => page.getByRole('slider', { name })
 
   test('is dragged with live coverage', async () => {
-    await open()
+    await openWatch()
     const before = await coverage()
     const draft = pin(/being planned/)
     const box = (await draft.boundingBox())!
@@ -251,7 +233,7 @@ describe('a treatment’s pin', () => {
 
 describe('below the band', () => {
   test('each event has its dates, and how likely it has begun by a day', async () => {
-    await open()
+    await openWatch()
     await show(page, 'Dates')
     const table = page.getByRole('table').filter({ hasText: 'Half of them' })
     expect(await table.getByRole('row', { name: /^flight begins/ }).innerText()).toContain('100 %')
@@ -260,14 +242,14 @@ describe('below the band', () => {
   })
 
   test('why it moved is told cause by cause', async () => {
-    await open()
+    await openWatch()
     await show(page, 'Why it moved')
     await page.getByText(/^The first generation opened .* then, .* now: /).waitFor()
     await page.getByText('That forecast rested on codling-moth@').waitFor()
   })
 
   test('a disease says what each infection asks for, and whether a source is known', async () => {
-    await open('apple-scab')
+    await openWatch('apple-scab')
     const infections = page.getByRole('table').filter({ hasText: 'Curable until' })
     expect(await infections.getByRole('row', { name: /^Wed 10 Jun/ }).innerText()).toContain('Sat 13 Jun')
     await page.getByText('Whether a source is here is not known: go and look.').waitFor()
@@ -280,13 +262,13 @@ describe('below the band', () => {
   })
 
   test('a biofix that is only expected says so, until it is entered', async () => {
-    await open('grape-berry-moth')
+    await openWatch('grape-berry-moth')
     await page.getByText(/^No biofix yet: it is expected /).waitFor()
     await page.getByText('since no biofix was entered').waitFor()
   })
 
   test('a number of this site is typed with its reason, offered, and taken', async () => {
-    await open()
+    await openWatch()
     await show(page, 'Numbers')
     await page.getByRole('button', { name: 'Own value of hatch begins: heat', exact: true }).click()
     await enterNumber(page, 'Value at this site', 150)
@@ -305,7 +287,7 @@ describe('below the band', () => {
   })
 
   test('what was seen in a past season is written down, says what it makes of a number, and is accepted', async () => {
-    await open()
+    await openWatch()
     await show(page, 'Own records')
     await page.getByText('Nothing is recorded yet.').waitFor()
     await press(page, 'Record catches of a trap')

@@ -1,11 +1,11 @@
 import { endpoints } from '@bocado/contract'
-import { startApplication, type Application } from '@bocado/server/testing/application'
-import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Application } from '@bocado/server/testing/application'
+import { done, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, goTo, press, show } from './page.js'
+import { setStage } from './stage.js'
 
 /* Bloom as a clock: two taps in the lane, a notebook pasted whole, the ladder, and a spring that is ahead of the model. */
 
@@ -14,41 +14,30 @@ const { calibration, library, watches } = endpoints
 let app: Application
 let place: TestSite
 let page: Page
-let closeBrowser: () => Promise<void>
 
-beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
-  place = await startSite(app)
-  const file = hourlyFile(2017, '2026-06-12')
-  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
-  const [at, as] = [{ siteId: place.site.id }, { person: place.person }]
-  for (const plantId of ['forsythia', 'common-lilac', 'linden'])
-    done(await app.call(library.addToRoute, at, { plantId, place: 'along the lane' }, as))
-  const watch = async (organismId: string) =>
-    done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: '2026-01-01', biofix: null }, as)).id
-  const moth = await watch('codling-moth')
-  for (const year of [2019, 2020, 2021, 2022, 2023])
-    done(
-      await app.call(
-        calibration.addSighting,
-        { ...at, watchId: moth },
-        { event: 'hatch', kind: 'first', seenOn: `${year}-05-31`, lookedBefore: `${year}-05-29` },
-        as,
-      ),
-    )
-  const browser = await openBrowser()
-  closeBrowser = browser.close
-  page = await browser.context.newPage()
-  await page.goto(`${app.address}/sites/${place.site.id}/bloom`)
-  await page.waitForLoadState('networkidle')
-})
-beforeEach(({ task, onTestFailed }) =>
-  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+setStage(
+  hourlyFile(2017, '2026-06-12'),
+  async ({ app, at, place, as }) => {
+    for (const plantId of ['forsythia', 'common-lilac', 'linden'])
+      done(await app.call(library.addToRoute, at, { plantId, place: 'along the lane' }, as))
+    const watch = async (organismId: string) =>
+      done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: '2026-01-01', biofix: null }, as)).id
+    const moth = await watch('codling-moth')
+    for (const year of [2019, 2020, 2021, 2022, 2023])
+      done(
+        await app.call(
+          calibration.addSighting,
+          { ...at, watchId: moth },
+          { event: 'hatch', kind: 'first', seenOn: `${year}-05-31`, lookedBefore: `${year}-05-29` },
+          as,
+        ),
+      )
+  },
+  async (stage) => {
+    ;({ app, place, page } = stage)
+    await stage.open('bloom')
+  },
 )
-afterAll(async () => {
-  await closeBrowser()
-  await app.stop()
-})
 
 test('a notebook of eight seasons is pasted, shown as it is understood, and taken in without the line that cannot be read', async () => {
   await show(page, 'Notebook')

@@ -1,11 +1,11 @@
 import { endpoints } from '@bocado/contract'
-import { startApplication, type Application } from '@bocado/server/testing/application'
+import type { Application } from '@bocado/server/testing/application'
 import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { describe, expect, test } from 'vitest'
 import { enterNumber, expectAccessible, press, show } from './page.js'
+import { setStage, type Stage } from './stage.js'
 
 /* How the page is handled: by keyboard alone, on a phone, when something is taken back or somebody else was faster. */
 
@@ -15,40 +15,29 @@ const SEASON = '2026-01-01'
 let app: Application
 let place: TestSite
 let page: Page
-let closeBrowser: () => Promise<void>
+let open: Stage['open']
 
-beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
-  place = await startSite(app)
-  const lines = hourlyFile(2021, '2026-06-12').split('\n')
-  const spike = lines.findIndex((line) => line.startsWith('2026-05-26 13:00'))
-  lines[spike] = '2026-05-26 13:00,49.1,0'
-  const file = lines.join('\n')
-  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
-  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-14' }
-  done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
-  const browser = await openBrowser()
-  closeBrowser = browser.close
-  page = await browser.context.newPage()
-})
-beforeEach(({ task, onTestFailed }) =>
-  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+const lines = hourlyFile(2021, '2026-06-12').split('\n')
+const spike = lines.findIndex((line) => line.startsWith('2026-05-26 13:00'))
+lines[spike] = '2026-05-26 13:00,49.1,0'
+setStage(
+  lines.join('\n'),
+  async ({ app, at, place, as }) => {
+    const watch = { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-14' }
+    done(await app.call(watches.create, at, watch, as))
+  },
+  (stage) => ({ app, place, page, open } = stage),
 )
-afterAll(async () => {
-  await closeBrowser()
-  await app.stop()
-})
 
-const open = async (screen: string): Promise<void> => {
-  await page.goto(`${app.address}/sites/${place.site.id}/${screen}`)
-  // Keys are heard once the frame stands.
+/** Keys are heard once the frame stands. */
+const openScreen = async (screen: string): Promise<void> => {
+  await open(screen)
   await page.getByRole('link', { name: 'Bocado' }).waitFor()
-  await page.waitForLoadState('networkidle')
 }
 
 describe('by keyboard alone', () => {
   test('a screen is reached by jumping', async () => {
-    await open('windows')
+    await openScreen('windows')
     await page.keyboard.press('/')
     await page.getByRole('dialog').waitFor()
     await expectAccessible(page, 'jump')
@@ -60,7 +49,7 @@ describe('by keyboard alone', () => {
   })
 
   test('the keys are listed, and can be switched off', async () => {
-    await open('windows')
+    await openScreen('windows')
     await page.keyboard.press('?')
     await page.getByRole('heading', { name: 'Keys' }).waitFor()
     await page.getByText('Single keys are on').click()
@@ -73,7 +62,7 @@ describe('by keyboard alone', () => {
   })
 
   test('a block is added with tab, letters and enter', async () => {
-    await open('site')
+    await openScreen('site')
     await page.getByRole('button', { name: 'Add a block' }).focus()
     await page.keyboard.press('Enter')
     await page.keyboard.type('Stone Row')
@@ -93,7 +82,7 @@ describe('by keyboard alone', () => {
 
 describe('what can be taken back', () => {
   test('a removed block comes back whole', async () => {
-    await open('site')
+    await openScreen('site')
     await press(page, 'Remove Stone Row')
     await page.getByRole('status').getByText('Stone Row removed.').waitFor()
     await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor({ state: 'detached' })
@@ -102,7 +91,7 @@ describe('what can be taken back', () => {
   })
 
   test('an edit that somebody else overtook says so, keeps what was typed, and can be put over theirs', async () => {
-    await open('site')
+    await openScreen('site')
     await press(page, 'Edit Stone Row')
     await page.getByRole('textbox', { name: 'What grows there' }).fill('peach, nectarine')
     const params = { siteId: place.site.id }
@@ -133,7 +122,7 @@ describe('what can be taken back', () => {
 })
 
 test('a doubted reading is judged, and the season’s chart follows', async () => {
-  await open('weather')
+  await openScreen('weather')
   await show(page, 'Doubtful readings')
   await page.getByText('temperature spikes,').waitFor()
   await page.getByText(/read 120 °F; taken as \d+ °F, between the hours beside it/).waitFor()
@@ -150,7 +139,7 @@ test('a doubted reading is judged, and the season’s chart follows', async () =
 
 test('a count that was only looked at leaves no draft with an old date; a refused read is said, not waited for', async () => {
   const watch = done(await app.call(watches.list, { siteId: place.site.id }, { season: SEASON }))[0]!
-  await open(`scouting/${watch.id}/count`)
+  await openScreen(`scouting/${watch.id}/count`)
   await page.getByRole('heading', { name: /Counting Codling moth/ }).waitFor()
   expect(await page.evaluate((id) => localStorage.getItem(`bocado.count.${id}`), watch.id)).toBeNull()
   await page.route('**/outcomes?*', (route) =>
@@ -160,8 +149,18 @@ test('a count that was only looked at leaves no draft with an old date; a refuse
       body: JSON.stringify({ type: 'about:blank', title: 'Not found', status: 404, detail: 'There is no such season.' }),
     }),
   )
-  await open('outcomes')
+  await openScreen('outcomes')
   await page.getByText('There is no such season.').waitFor()
+  // The frame stands: one can go elsewhere.
+  await page.getByRole('navigation').getByRole('link', { name: 'Windows' }).first().click()
+  await page.getByTestId('band').waitFor()
+  await openScreen('library/organisms/unicorn')
+  await page.getByText('There is no such organism in the library or among your own.').waitFor()
+  await page
+    .getByTestId('library-list')
+    .getByRole('link', { name: /^Apple scab/ })
+    .click()
+  await page.getByRole('heading', { name: 'Apple scab' }).waitFor()
   await page.unroute('**/outcomes?*')
 })
 
@@ -170,7 +169,7 @@ describe('on a phone, with gloves', () => {
     await page.setViewportSize({ width: 390, height: 844 })
     const watch = done(await app.call(watches.list, { siteId: place.site.id }, { season: SEASON }))[0]!
     for (const screen of ['windows', 'scouting', 'treatments', `scouting/${watch.id}/count`]) {
-      await open(screen)
+      await openScreen(screen)
       const wide = await page.evaluate(() => document.documentElement.scrollWidth)
       expect(wide, screen).toBeLessThanOrEqual(390)
       const low = await page
@@ -237,7 +236,7 @@ test('what the logger’s file cannot give is refused on the page, and a site wi
 })
 
 test('a number outside what can be is said beside its field', async () => {
-  await open('site')
+  await openScreen('site')
   await press(page, 'Change the site')
   await enterNumber(page, 'Latitude', 99)
   await press(page, 'Save')

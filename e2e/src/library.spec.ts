@@ -2,14 +2,14 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { endpoints } from '@bocado/contract'
-import { startApplication, type Application } from '@bocado/server/testing/application'
-import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import type { Application } from '@bocado/server/testing/application'
+import { done, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { describe, expect, test } from 'vitest'
 import { withCameraNotes } from './cameraPhoto.js'
 import { choose, enterNumber, expectAccessible, goTo, press, show, tabTo } from './page.js'
+import { setStage, type Stage } from './stage.js'
 
 /* The library as it is used: from a sign to a suspect, from a suspect to a watch; other numbers; an organism of one's own. */
 
@@ -18,36 +18,23 @@ const { calibration, library, watches } = endpoints
 let app: Application
 let place: TestSite
 let page: Page
-let closeBrowser: () => Promise<void>
+let open: Stage['open']
 
-beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
-  place = await startSite(app)
-  const file = hourlyFile(2020, '2026-06-12')
-  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
-  const [at, as] = [{ siteId: place.site.id }, { person: place.person }]
-  const input = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-10' }
-  const watch = done(await app.call(watches.create, at, input, as))
-  const seen = { event: 'hatch', kind: 'first' as const, seenOn: '2025-05-28', lookedBefore: '2025-05-26' }
-  done(await app.call(calibration.addSighting, { ...at, watchId: watch.id }, seen, as))
-  const browser = await openBrowser()
-  closeBrowser = browser.close
-  page = await browser.context.newPage()
-  await page.goto(`${app.address}/sites/${place.site.id}/library`)
-  await page.waitForLoadState('networkidle')
-})
-beforeEach(({ task, onTestFailed }) =>
-  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+setStage(
+  hourlyFile(2020, '2026-06-12'),
+  async ({ app, at, place, as }) => {
+    const input = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-10' }
+    const watch = done(await app.call(watches.create, at, input, as))
+    const seen = { event: 'hatch', kind: 'first' as const, seenOn: '2025-05-28', lookedBefore: '2025-05-26' }
+    done(await app.call(calibration.addSighting, { ...at, watchId: watch.id }, seen, as))
+  },
+  async (stage) => {
+    ;({ app, place, page, open } = stage)
+    await open('library')
+  },
 )
-afterAll(async () => {
-  await closeBrowser()
-  await app.stop()
-})
 
-const open = async (path: string): Promise<void> => {
-  await page.goto(`${app.address}/sites/${place.site.id}/library/${path}`)
-  await page.waitForLoadState('networkidle')
-}
+const openEntry = (path: string): Promise<void> => open(`library/${path}`)
 const suspects = () => page.getByTestId('suspects')
 
 describe('from a sign to a watch', () => {
@@ -114,7 +101,7 @@ describe('from a sign to a watch', () => {
   })
 
   test('the drill counts misses and false alarms apart', async () => {
-    await open('organisms/squash-vine-borer/drill')
+    await openEntry('organisms/squash-vine-borer/drill')
     await page.getByText('Card 1 of').waitFor()
     let [misses, alarms] = [0, 0]
     while ((await page.getByTestId('drill-card').count()) > 0) {
@@ -148,7 +135,7 @@ test('a sign leads to a suspect, a check and its evidence by keyboard alone', as
     await keyboard.press('Enter')
     await page.getByRole('listbox').waitFor({ state: 'detached' })
   }
-  await open('suspects')
+  await openEntry('suspects')
   // Past the bar in one step; the list of all entries is one stop, and its arrows go on.
   await keyboard.press('Tab')
   await keyboard.press('Enter')
@@ -181,14 +168,14 @@ test('a sign leads to a suspect, a check and its evidence by keyboard alone', as
 
 test('what burns by touch is said before anybody is asked to break a leaf, and on a phone too', async () => {
   await page.setViewportSize({ width: 390, height: 844 })
-  await open('organisms/wild-parsnip/check')
+  await openEntry('organisms/wild-parsnip/check')
   const sap = page.getByText(/^People: Sap burns skin in sunlight/)
   await sap.waitFor()
   const [caution, first] = [await sap.boundingBox(), await page.getByRole('group').first().boundingBox()]
   expect(caution!.y).toBeLessThan(first!.y)
   expect(caution!.y).toBeLessThan(844)
   await page.setViewportSize({ width: 1280, height: 800 })
-  await open('suspects?place=stream%20bank&month=7&seen=ground:stranger')
+  await openEntry('suspects?place=stream%20bank&month=7&seen=ground:stranger')
   await page
     .getByTestId('suspects')
     .getByText(/^Do not touch it bare-handed\. Sap burns/)
@@ -197,7 +184,7 @@ test('what burns by touch is said before anybody is asked to break a leaf, and o
 })
 
 test('the list answers as one types, by hosts and look-alikes too', async () => {
-  await open('')
+  await openEntry('')
   const search = page.getByRole('searchbox', { name: 'Find by name, host, family, look-alike' })
   await search.fill('hemlock')
   const list = page.getByTestId('library-list')
@@ -213,7 +200,7 @@ test('the list answers as one types, by hosts and look-alikes too', async () => 
 
 describe('the bench', () => {
   test('moves the season at once, says what each number is worth, and holds it against what was seen', async () => {
-    await open('organisms/codling-moth/bench')
+    await openEntry('organisms/codling-moth/bench')
     await choose(page, 'Weather and numbers of', 'Old Apples')
     await choose(page, 'Event', 'hatch begins')
     const row = page.getByTestId('bench-hatch')
@@ -258,7 +245,7 @@ describe('the bench', () => {
 })
 
 test('a library number and the one that holds here stand side by side', async () => {
-  await open('organisms/codling-moth')
+  await openEntry('organisms/codling-moth')
   await choose(page, 'Weather and numbers of', 'Old Apples')
   await page.getByRole('button', { name: /^Show its \d+ numbers$/ }).click()
   const row = page.getByTestId('numbers').getByRole('row', { name: /^hatch begins: heat/ })
@@ -271,7 +258,7 @@ describe('how varieties bore it here', () => {
   const row = (name: RegExp) => page.getByTestId('variety-standings').getByRole('row', { name })
 
   test('is recorded variety after variety, refused with its reason, and compared', async () => {
-    await open('organisms/codling-moth')
+    await openEntry('organisms/codling-moth')
     await choose(page, 'Weather and numbers of', 'Old Apples')
     await varieties().getByText('early summer apples: ripen before most of the second generation').waitFor()
     await press(page, 'Record how a variety bore it')
@@ -321,7 +308,7 @@ describe('how varieties bore it here', () => {
 })
 
 test('a method of our own is begun from one like it, and kept', async () => {
-  await open('methods/hand-picking')
+  await openEntry('methods/hand-picking')
   await page.getByRole('link', { name: 'Make your own from it' }).click()
   const name = page.getByRole('textbox', { name: 'Name', exact: true })
   await name.fill('')
@@ -340,7 +327,7 @@ test('a method of our own is begun from one like it, and kept', async () => {
 
 describe('an organism of our own', () => {
   test('is begun from one like it, refused with its reasons, and kept', async () => {
-    await open('new')
+    await openEntry('new')
     await choose(page, 'Begin from', 'Codling moth')
     await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Terrace moth')
     await enterNumber(page, 'Upper threshold', 5)
@@ -359,7 +346,7 @@ describe('an organism of our own', () => {
     expect(out).toMatchObject({ id: 'own-terrace-moth', name: 'Terrace moth' })
     const file = join(mkdtempSync(join(tmpdir(), 'bocado-own-')), 'moth.json')
     writeFileSync(file, JSON.stringify({ ...out, id: undefined, name: 'Meadow moth' }))
-    await open('new')
+    await openEntry('new')
     const chooser = page.waitForEvent('filechooser')
     await press(page, 'Read a file')
     await (await chooser).setFiles(file)

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { endpoints } from '@bocado/contract'
-import { startApplication, type Application } from '@bocado/server/testing/application'
+import type { Application } from '@bocado/server/testing/application'
 import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
-import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
+import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { describe, expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, goTo, press, show } from './page.js'
+import { setStage, type Stage } from './stage.js'
 
 /* The weather screen as people use it: reading, zooming, opening a day, places that differ, wrong readings, sites without a station. */
 
@@ -15,31 +15,17 @@ const { watches, weather } = endpoints
 let app: Application
 let place: TestSite
 let page: Page
-let closeBrowser: () => Promise<void>
+let open: Stage['open']
 
-beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
-  place = await startSite(app)
-  const file = hourlyFile(2021, '2026-06-12')
-  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
-  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-10' }
-  done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
-  const browser = await openBrowser()
-  closeBrowser = browser.close
-  page = await browser.context.newPage()
-})
-beforeEach(({ task, onTestFailed }) =>
-  onTestFailed(async () => void (await page.screenshot({ path: `.data/failed-${task.name.slice(0, 40)}.png`, fullPage: true }))),
+setStage(
+  hourlyFile(2021, '2026-06-12'),
+  async ({ app, at, place, as }) => {
+    const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-10' }
+    done(await app.call(watches.create, at, watch, as))
+  },
+  (stage) => ({ app, place, page, open } = stage),
 )
-afterAll(async () => {
-  await closeBrowser()
-  await app.stop()
-})
 
-const open = async (path: string): Promise<void> => {
-  await page.goto(`${app.address}/sites/${place.site.id}/${path}`)
-  await page.waitForLoadState('networkidle')
-}
 const chart = () => page.getByRole('application', { name: /^Daily minimum and maximum/ })
 const reading = () => page.locator('#weather-reading').innerText()
 

@@ -3,13 +3,13 @@ import { RequestProblem } from '../api/client.js'
 import { Page, Title } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
-/** A fault of the page itself: says so, and how to go on. */
-export function Stumble() {
+/** A fault of the page itself, or of one part of a screen: says so, and how to go on. */
+export function Stumble({ inside = false }: { inside?: boolean }) {
   const t = useText()
   const error = useRouteError()
   return (
-    <Page>
-      <Title>{t('stumble.title')}</Title>
+    <Page as={inside ? 'section' : 'main'}>
+      <Title as={inside ? 'h2' : 'h1'}>{t('stumble.title')}</Title>
       <p>{error instanceof RequestProblem ? error.problem.detail : t('stumble.text')}</p>
       <p>
         <Link to="/">{t('stumble.back')}</Link>
