@@ -285,13 +285,17 @@ describe('an organism of the site’s own', () => {
       'entry.heat.lower.source',
       /needs a paper/,
     ],
-    ['no hazards', (e: never) => set(e, 'hazards', []), 'entry.hazards', /./],
+    ['no hazards', (e: never) => set(e, 'hazards', []), 'entry.hazards', /must have at least 1 entry/],
+    ['a number as a text', (e: never) => set(e, 'heat.lower.value', 'ten'), 'entry.heat.lower.value', /must be a number, got a text/],
+    ['a field that nobody knows', (e: never) => set(e, 'about.hazzards', []), 'entry.about', /no field called hazzards; take it out/],
+    ['no name for its family', (e: never) => set(e, 'about.family', undefined), 'entry.about.family', /is missing; enter a text/],
+    ['a month that is none', (e: never) => set(e, 'about.signs.0.months', [0, 13]), 'entry.about.signs.0.months.0', /must be at least 1/],
     ['a method that nobody has', (e: never) => set(e, 'about.reach.0.method', 'prayer'), 'entry.about.reach.0.method', /no method prayer/],
     [
       'a unit that is none',
       (e: never) => set(e, 'generations.0.events.2.heat.unit', '°F·d'),
       'entry.generations.0.events.2.heat.unit',
-      /./,
+      /must be one of .*°C·d.*, got "°F·d"/,
     ],
   ])('with %s is refused with the path, and nothing is stored', async (_, spoil, path, message) => {
     const entry = { ...(await file('codling-moth')), name: 'Spoilt moth' }
