@@ -1,0 +1,194 @@
+import { endpoints, type Endpoint } from '@bocado/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Row } from './database/index.js'
+import { startApplication, type Application } from './testing/application.js'
+import { done, startSite, type TestSite } from './testing/farm.js'
+
+/* What holds for every operation alike: nothing but a proper request by somebody of the site changes anything, and nothing breaks. */
+
+const { watches, treatments, scouting, bloom, library, varieties, blocks } = endpoints
+const SEASON = '2026-01-01'
+const NOBODY = '00000000-0000-4000-8000-00000000dead'
+
+let app: Application
+let place: TestSite
+let other: TestSite
+/** Rows of the first site, by the name that paths give them. */
+let ids: Record<string, string>
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  other = await startSite(app, 'Lower Terrace')
+  const [at, as] = [{ siteId: place.site.id }, { person: place.person }]
+  const watch = done(
+    await app.call(watches.create, at, { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: null }, as),
+  )
+  const product = done(
+    await app.call(
+      treatments.addProduct,
+      at,
+      {
+        name: 'Granule C',
+        kind: 'microbial',
+        stages: ['young-larva'],
+        effect: 0.75,
+        residualDays: 8,
+        labelRate: 0.1,
+        rateUnit: 'L/ha',
+        reEntryHours: 4,
+        preHarvestDays: 0,
+        bees: 'none-stated',
+        protection: 'gloves',
+      },
+      as,
+    ),
+  )
+  const treatment = done(await app.call(treatments.plan, at, { watchId: watch.id, productId: product.id, plannedOn: '2026-06-14' }, as))
+  const round = done(await app.call(scouting.create, at, { watchId: watch.id, countedOn: '2026-06-10', units: [{ 'fresh-entry': 1 }] }, as))
+  const record = done(await app.call(bloom.add, at, { plantId: 'common-lilac', event: 'first-open', seenFrom: '2026-04-20' }, as))
+  const look = {
+    organismId: 'codling-moth',
+    blockId: place.blockId,
+    variety: 'Lane Russet',
+    part: 'fruit',
+    lookedOn: '2025-08-20',
+  } as const
+  const lookId = done(await app.call(varieties.add, at, { ...look, looked: 10, hit: 1 }, as)).id
+  const check = done(await app.call(library.check, at, { organismId: 'wild-parsnip', answers: { stem: 'here' } }, as))
+  const wet = { kind: 'overhead-watering', startedAt: '2026-06-10T06:00:00Z', endedAt: '2026-06-10T08:00:00Z' } as const
+  const wetEvent = done(await app.call(blocks.addWetEvent, { ...at, blockId: place.blockId }, wet, as))
+  ids = {
+    siteId: place.site.id,
+    blockId: place.blockId,
+    stationId: place.stationId,
+    watchId: watch.id,
+    productId: product.id,
+    treatmentId: treatment.id,
+    roundId: round.id,
+    recordId: record.id,
+    lookId,
+    rowId: check.id,
+    wetEventId: wetEvent.id,
+    correctionId: NOBODY,
+    importId: NOBODY,
+    organismId: 'codling-moth',
+    kind: 'organism',
+  }
+})
+afterAll(() => app.stop())
+
+const all = Object.entries(endpoints).flatMap(([group, operations]) =>
+  Object.entries<Endpoint>(operations).map(([name, e]) => ({ name: `${group}.${name}`, e })),
+)
+const ofSite = all.filter(({ e }) => e.path.startsWith('/sites/:siteId'))
+const writes = ofSite.filter(({ e }) => e.method !== 'get')
+const reads = ofSite.filter(({ e }) => e.method === 'get')
+
+type Call = (
+  e: Endpoint,
+  params: object,
+  input: object,
+  as?: { person?: string },
+) => Promise<{ status: number; problem: { detail: string } }>
+const call: Call = (e, params, input, as) => app.call(e, params as never, input as never, as)
+const fieldsOf = ({ input }: Endpoint): string[] => Object.keys((input as unknown as { shape?: object }).shape ?? {})
+
+/** A sum over every row of every table: the same as long as nothing was changed. */
+async function everything(): Promise<string> {
+  const [tables] = await app.database.query<Row[]>(
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+  )
+  const names = tables.map((row) => row['name'] as string).sort()
+  const [sums] = await app.database.query<Row[]>(`CHECKSUM TABLE ${names.join(', ')}`)
+  return sums.map((row) => `${row['Table']} ${row['Checksum']}`).join('\n')
+}
+
+/** What a careless or hostile program may send in a field. */
+const ODD: readonly unknown[] = [
+  null,
+  '',
+  'x',
+  "Robert'); DROP TABLE watch; --",
+  '2026-06-12',
+  '2026-02-30',
+  NOBODY,
+  -1,
+  0,
+  1.5,
+  1e15,
+  true,
+  [],
+  [null],
+  {},
+  'x'.repeat(5000),
+]
+
+describe('a write that is refused changes nothing, and nothing that is sent breaks the server', () => {
+  test.each(writes)('$name', async ({ e }) => {
+    const fields = fieldsOf(e)
+    let before = await everything()
+    for (const odd of ODD) {
+      const { status, problem } = await call(e, ids, Object.fromEntries(fields.map((field) => [field, odd])), { person: place.person })
+      expect(status, `${JSON.stringify(odd).slice(0, 60)}: ${problem.detail}`).toBeLessThan(500)
+      const after = await everything()
+      if (status === 200) before = after
+      else expect(after, `${JSON.stringify(odd)}: ${status}`).toBe(before)
+    }
+  })
+})
+
+describe('who writes', () => {
+  const simple = writes.filter(({ e }) => fieldsOf(e).includes('rowVersion') && e.input.safeParse({ rowVersion: 1 }).success)
+
+  test('there are enough operations to try it with', () => expect(simple.length).toBeGreaterThan(20))
+
+  test.each(simple)('a viewer, a stranger and nobody cannot: $name', async ({ e }) => {
+    const before = await everything()
+    expect((await call(e, ids, { rowVersion: 1 }, { person: place.viewer })).status).toBe(403)
+    expect((await call(e, ids, { rowVersion: 1 }, { person: other.person })).status).toBe(403)
+    expect((await call(e, ids, { rowVersion: 1 })).status).toBe(400)
+    expect(await everything()).toBe(before)
+  })
+
+  test.each(simple.filter(({ e }) => /Id(\/restore)?$/.test(e.path)))('nobody of another site can: $name', async ({ e }) => {
+    const before = await everything()
+    const { status } = await call(e, { ...ids, siteId: other.site.id }, { rowVersion: 1 }, { person: other.person })
+    expect(status).toBe(404)
+    expect(await everything()).toBe(before)
+  })
+})
+
+describe('a read', () => {
+  const QUERY = {
+    season: SEASON,
+    organismId: 'codling-moth',
+    month: '6',
+    from: '2026-06-01',
+    to: '2026-06-03',
+    day: '2026-06-01',
+    at: '2026-06-01T12:00:00Z',
+    lower: '10',
+    method: 'single-sine',
+  }
+
+  test.each(reads)('of a site that is not there is answered, not failed: $name', async ({ e }) => {
+    const { status, problem } = await call(e, { ...ids, siteId: NOBODY }, QUERY)
+    expect(status, problem.detail).toBeLessThan(500)
+    if (status !== 200) expect([404, 422]).toContain(status)
+  })
+
+  test.each(reads.filter(({ e }) => /:(watch|station|block)Id/.test(e.path)))(
+    'of what belongs to another site finds nothing: $name',
+    async ({ e }) => {
+      const { status } = await call(e, { ...ids, siteId: other.site.id }, QUERY)
+      expect([404, 422]).toContain(status)
+    },
+  )
+
+  test.each(reads)('with a query that is none is refused in words: $name', async ({ e }) => {
+    const { status, problem } = await call(e, ids, Object.fromEntries(fieldsOf(e).map((field) => [field, "';--"])))
+    expect(status, problem.detail).toBeLessThan(500)
+    if (status === 422) expect(problem.detail).not.toMatch(/Invalid (input|option)|expected/)
+  })
+})
