@@ -4,12 +4,11 @@ import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import type { DayScale } from './axis.js'
+import { bloomLanes } from './bloomLanes.js'
 
 const LANE = 17
 /** Two lanes of names below each other. */
 export const BLOOM_HEIGHT = 2 * LANE + 12
-/** About as wide as a letter of the label is. */
-const LETTER = 6.4
 
 const firstOpen = (blooms: readonly BloomForecast[]): BloomForecast[] => blooms.filter(({ event }) => event === 'first-open')
 
@@ -44,22 +43,9 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
       const day = bloom.date.p50
       return day === null ? [] : [{ bloom, day, x: scale.x(day) }]
     })
-    const nearest = [...open].sort((a, b) => Math.abs(a.day - season.todayIndex) - Math.abs(b.day - season.todayIndex))
-    // Every stem passes the lower lane; the upper one is only passed by stems whose names stand there.
-    const stems: number[][] = [[], open.map(({ x }) => x)]
-    const names: [number, number][][] = [[], []]
-    const lanes = new Map<string, number>()
-    for (const { bloom, x } of nearest) {
-      const span: [number, number] = [x - 6, x + 14 + LETTER * bloom.name.length]
-      const isFree = (lane: number): boolean =>
-        (stems[lane] ?? []).every((stem) => stem === x || stem < span[0] || stem > span[1]) &&
-        (names[lane] ?? []).every(([from, to]) => span[1] < from || span[0] > to)
-      const lane = [1, 0].find(isFree)
-      if (lane === undefined) continue
-      names[lane]?.push(span)
-      if (lane === 0) stems[0]?.push(x)
-      lanes.set(bloom.plant, lane)
-    }
+    const lanes = bloomLanes(
+      open.map(({ bloom, day, x }) => ({ id: bloom.plant, name: bloom.name, x, away: Math.abs(day - season.todayIndex) })),
+    )
     return open.map(({ bloom, x }): Placed => ({ bloom, x, lane: lanes.get(bloom.plant) ?? null }))
   }, [blooms, scale, season.todayIndex])
   return (

@@ -4,6 +4,7 @@ import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { useBlocks, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { apart } from '../charts/apart.js'
 import { useWidth } from '../charts/useWidth.js'
 import { Choice, Select } from '../design/controls.js'
 import { Columns, Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
@@ -36,18 +37,6 @@ const TIES = 3
 const middle = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b)
   return sorted[sorted.length >> 1] ?? 0
-}
-
-/** Labels one above the other without touching, as near to their places as that allows. */
-function apart(places: readonly number[]): number[] {
-  const order = places.map((_, i) => i).sort((a, b) => (places[b] as number) - (places[a] as number))
-  const set = [...places]
-  let last = Infinity
-  for (const i of order) {
-    set[i] = Math.min(places[i] as number, last - LEAST_GAP)
-    last = set[i] as number
-  }
-  return set
 }
 
 /** The bloom ladder: heat upwards, blooms on the left rail, events of pests on the right, a dot for each year, the steadiest pairs tied. */
@@ -223,8 +212,26 @@ function Rails(p: {
   const [least, most] = [Math.min(...all), Math.max(...all)]
   const y = scaleLinear([least - (most - least) * 0.04, most + (most - least) * 0.04], [HEIGHT - FOOT, 12])
   const [xl, xr] = [width * 0.42, width * 0.6]
-  const leftAt = useMemo(() => apart(p.left.map(({ at }) => y(at))), [p.left, y])
-  const rightAt = useMemo(() => apart(p.right.map(({ at }) => y(at))), [p.right, y])
+  const leftAt = useMemo(
+    () =>
+      apart(
+        p.left.map(({ at }) => y(at)),
+        LEAST_GAP,
+        10,
+        HEIGHT - FOOT,
+      ),
+    [p.left, y],
+  )
+  const rightAt = useMemo(
+    () =>
+      apart(
+        p.right.map(({ at }) => y(at)),
+        LEAST_GAP,
+        10,
+        HEIGHT - FOOT,
+      ),
+    [p.right, y],
+  )
   const rung = (key: string): number => {
     const one = [...p.left, ...p.right].find((r) => r.key === key)
     return one ? y(one.at) : 0
