@@ -1,15 +1,10 @@
 import type { Site, WatchForecast, WindowForecast } from '@bocado/contract'
 import { createElement, type ReactNode } from 'react'
-import { renderToStaticMarkup } from 'react-dom/server'
-import { IntlProvider } from 'react-intl'
 import { describe, expect, test } from 'vitest'
-import { SiteProvider } from '../api/workplace.js'
 import { useFormat, type Format } from '../design/useFormat.js'
-import { en } from '../messages/en.js'
 import { useText, type Say } from '../messages/useText.js'
+import { markupOf } from '../testing/drawn.js'
 import { heatSentence, originSentence, windowSentence } from './words.js'
-
-const site = { id: 's', name: 'Hollin Bench', today: '2026-06-12', timeZone: 'America/Los_Angeles', units: 'metric' } as Site
 
 /** The words and numbers as a component of the page gets them, in the units of a site. */
 function speak(units: Site['units'] = 'metric'): { t: Say; f: Format } {
@@ -18,11 +13,7 @@ function speak(units: Site['units'] = 'metric'): { t: Say; f: Format } {
     got = { t: useText(), f: useFormat() }
     return null
   }
-  renderToStaticMarkup(
-    <IntlProvider locale="en-GB" messages={en}>
-      <SiteProvider value={{ ...site, units }}>{createElement(Listener)}</SiteProvider>
-    </IntlProvider>,
-  )
+  markupOf(createElement(Listener), units)
   if (!got) throw new Error('nothing was rendered')
   return got
 }
