@@ -11,6 +11,7 @@ import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Smal
 import { useFormat } from '../design/useFormat.js'
 import { smallPhoto, type SmallPhoto } from '../library/photo.js'
 import { useText } from '../messages/useText.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
@@ -212,10 +213,7 @@ function Log({ records, plants }: { records: readonly BloomRecord[]; plants: rea
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const undo = useUndo()
   const [shown, setShown] = useState(60)
-  const remove = useWrite(endpoints.bloom.remove)
-  const restore = useWrite(endpoints.bloom.restore)
   const api = `/api/v1/sites/${site.id}`
   return (
     <Columns $left="1fr" $right="1fr">
@@ -234,7 +232,6 @@ function Log({ records, plants }: { records: readonly BloomRecord[]; plants: rea
         <Rows data-testid="bloom-log">
           {records.slice(0, shown).map((record) => {
             const name = plants.find(({ id }) => id === record.plantId)?.name ?? record.plantId
-            const params = { siteId: site.id, recordId: record.id }
             return (
               <li key={record.id}>
                 <Line>
@@ -254,18 +251,14 @@ function Log({ records, plants }: { records: readonly BloomRecord[]; plants: rea
                       </>
                     ) : null}
                   </span>
-                  <TextButton
-                    aria-label={t('records.removeOne', { name, date: f.withYear(record.seenFrom) })}
-                    onPress={() =>
-                      void remove
-                        .save({ params, input: { rowVersion: record.rowVersion } })
-                        .then(({ rowVersion }) =>
-                          undo.offer(t('records.removed', { name }), () => restore.save({ params, input: { rowVersion } })),
-                        )
-                    }
-                  >
-                    {t('records.remove')}
-                  </TextButton>
+                  <RemoveButton
+                    remove={endpoints.bloom.remove}
+                    restore={endpoints.bloom.restore}
+                    params={{ siteId: site.id, recordId: record.id }}
+                    rowVersion={record.rowVersion}
+                    label={t('records.removeOne', { name, date: f.withYear(record.seenFrom) })}
+                    said={t('records.removed', { name })}
+                  />
                 </Line>
               </li>
             )

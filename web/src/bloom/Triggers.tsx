@@ -1,14 +1,14 @@
 import { bloomEvents, endpoints, type BloomTrigger, type Indicator } from '@bocado/contract'
 import { Link } from 'react-router'
-import { useBand, useBlocks, useProducts, useWrite } from '../api/hooks.js'
+import { useBand, useBlocks, useProducts } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, NumberField, Select, TextButton } from '../design/controls.js'
+import { Button, NumberField, Select } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Fields, Heading, Line, Rows, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 
 function useTriggerWords(plants: readonly Indicator[]) {
   const t = useText()
@@ -54,10 +54,7 @@ export function DueTriggers({ triggers, plants }: { triggers: readonly BloomTrig
 export function Triggers({ triggers, plants }: { triggers: readonly BloomTrigger[]; plants: readonly Indicator[] }) {
   const t = useText()
   const site = useSite()
-  const undo = useUndo()
   const words = useTriggerWords(plants)
-  const remove = useWrite(endpoints.bloom.removeTrigger)
-  const restore = useWrite(endpoints.bloom.restoreTrigger)
   return (
     <Columns $left="1fr" $right="1fr">
       <AddTrigger plants={plants} />
@@ -66,21 +63,18 @@ export function Triggers({ triggers, plants }: { triggers: readonly BloomTrigger
         {triggers.length === 0 ? <p>{t('trigger.none')}</p> : null}
         <Rows data-testid="triggers">
           {triggers.map((trigger) => {
-            const params = { siteId: site.id, recordId: trigger.id }
             return (
               <li key={trigger.id}>
                 <Line>
                   <span style={{ flex: '1 1 26ch' }}>{words(trigger)}</span>
-                  <TextButton
-                    aria-label={t('trigger.removeOne', { watch: trigger.watchName })}
-                    onPress={() =>
-                      void remove
-                        .save({ params, input: { rowVersion: trigger.rowVersion } })
-                        .then(({ rowVersion }) => undo.offer(t('trigger.removed'), () => restore.save({ params, input: { rowVersion } })))
-                    }
-                  >
-                    {t('records.remove')}
-                  </TextButton>
+                  <RemoveButton
+                    remove={endpoints.bloom.removeTrigger}
+                    restore={endpoints.bloom.restoreTrigger}
+                    params={{ siteId: site.id, recordId: trigger.id }}
+                    rowVersion={trigger.rowVersion}
+                    label={t('trigger.removeOne', { watch: trigger.watchName })}
+                    said={t('trigger.removed')}
+                  />
                 </Line>
               </li>
             )

@@ -12,7 +12,7 @@ import { Caution, Heading, Line, Quiet, Rows, Small, Stack, Title } from '../des
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { Drawing } from './drawings/Drawing.js'
 import { Hazards } from '../design/Hazards.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
@@ -207,12 +207,9 @@ function Evidence({ entry }: { entry: LibraryEntry }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const undo = useUndo()
   const input = { organismId: entry.id }
   const { data: checks = [] } = useRead(endpoints.library.checks, { params: { siteId: site.id }, input })
   const { data: photos = [] } = useRead(endpoints.library.photos, { params: { siteId: site.id }, input })
-  const remove = useWrite(endpoints.library.removeCheck)
-  const restore = useWrite(endpoints.library.restoreCheck)
   if (checks.length === 0 && photos.length === 0) return null
   return (
     <Stack>
@@ -225,20 +222,14 @@ function Evidence({ entry }: { entry: LibraryEntry }) {
                 {f.date(check.checkedOn)}: {t(`verdict.${check.verdict}`, { name: entry.name })} <Quiet>{check.personName}</Quiet>{' '}
                 {check.note}
               </span>
-              <TextButton
-                aria-label={t('check.removeOne', { date: f.date(check.checkedOn) })}
-                onPress={() =>
-                  void remove
-                    .save({ params: { siteId: site.id, rowId: check.id }, input: { rowVersion: check.rowVersion } })
-                    .then(({ rowVersion }) =>
-                      undo.offer(t('check.removed'), () =>
-                        restore.save({ params: { siteId: site.id, rowId: check.id }, input: { rowVersion } }),
-                      ),
-                    )
-                }
-              >
-                {t('check.remove')}
-              </TextButton>
+              <RemoveButton
+                remove={endpoints.library.removeCheck}
+                restore={endpoints.library.restoreCheck}
+                params={{ siteId: site.id, rowId: check.id }}
+                rowVersion={check.rowVersion}
+                label={t('check.removeOne', { date: f.date(check.checkedOn) })}
+                said={t('check.removed')}
+              />
             </Line>
           </li>
         ))}

@@ -2,14 +2,14 @@ import { endpoints, type LibraryEntry, type VarietyLook, type VarietyStanding } 
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/controls.js'
 import { Bullets, Figure, Heading, Line, PlainTable, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { DamageDegree } from './DamageDegree.js'
 import { RecordVariety, UNJUDGED } from './RecordVariety.js'
 
@@ -157,6 +157,7 @@ function Standings({ standings }: { standings: readonly VarietyStanding[] }) {
 /** What was seen, look by look, newest first. */
 function Looks({ looks, entry }: { looks: readonly VarietyLook[]; entry: LibraryEntry }) {
   const t = useText()
+  const site = useSite()
   const f = useFormat()
   const [open, setOpen] = useState(false)
   return (
@@ -192,36 +193,19 @@ function Looks({ looks, entry }: { looks: readonly VarietyLook[]; entry: Library
                     />
                   </div>
                 )}
-                <RemoveLook look={look} />
+                <RemoveButton
+                  remove={endpoints.varieties.remove}
+                  restore={endpoints.varieties.restore}
+                  params={{ siteId: site.id, lookId: look.id }}
+                  rowVersion={look.rowVersion}
+                  label={t('varieties.removeOne', { variety: look.variety, date: f.withYear(look.lookedOn) })}
+                  said={t('varieties.removed', { variety: look.variety })}
+                />
               </Line>
             </li>
           ))}
         </Rows>
       ) : null}
     </Stack>
-  )
-}
-
-function RemoveLook({ look }: { look: VarietyLook }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  const undo = useUndo()
-  const remove = useWrite(endpoints.varieties.remove)
-  const restore = useWrite(endpoints.varieties.restore)
-  const params = { siteId: site.id, lookId: look.id }
-  return (
-    <TextButton
-      aria-label={t('varieties.removeOne', { variety: look.variety, date: f.withYear(look.lookedOn) })}
-      onPress={() =>
-        void remove
-          .save({ params, input: { rowVersion: look.rowVersion } })
-          .then(({ rowVersion }) =>
-            undo.offer(t('varieties.removed', { variety: look.variety }), () => restore.save({ params, input: { rowVersion } })),
-          )
-      }
-    >
-      {t('varieties.remove')}
-    </TextButton>
   )
 }

@@ -2,7 +2,7 @@ import { endpoints, type Block, type Organism, type Round, type WatchForecast } 
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useOrganisms, useWrite } from '../api/hooks.js'
+import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
@@ -13,7 +13,7 @@ import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '..
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { RoundsChart } from './RoundsChart.js'
 
@@ -125,10 +125,6 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const remove = useWrite(endpoints.scouting.remove)
-  const restore = useWrite(endpoints.scouting.restore)
-  const undo = useUndo()
-  const params = { siteId: site.id, roundId: round.id }
   const { items, units, unit } = organism.sampling
   const over = round.per100 >= round.threshold
   return (
@@ -144,20 +140,14 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
         </span>
         <Line>
           <Link to={`/sites/${site.id}/scouting/${round.watchId}/count?round=${round.id}`}>{t('edit')}</Link>
-          <TextButton
-            aria-label={t('scouting.removeNamed', { date: f.date(round.countedOn) })}
-            onPress={() =>
-              void remove
-                .save({ params, input: { rowVersion: round.rowVersion } })
-                .then(({ rowVersion }) =>
-                  undo.offer(t('scouting.removed', { date: f.date(round.countedOn) }), () =>
-                    restore.save({ params, input: { rowVersion } }),
-                  ),
-                )
-            }
-          >
-            {t('remove')}
-          </TextButton>
+          <RemoveButton
+            remove={endpoints.scouting.remove}
+            restore={endpoints.scouting.restore}
+            params={{ siteId: site.id, roundId: round.id }}
+            rowVersion={round.rowVersion}
+            label={t('scouting.removeNamed', { date: f.date(round.countedOn) })}
+            said={t('scouting.removed', { date: f.date(round.countedOn) })}
+          />
         </Line>
       </Counted>
     </li>

@@ -1,5 +1,6 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
+import { RequestProblem } from '../api/client.js'
 import { TextButton } from '../design/controls.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -43,15 +44,33 @@ const Strip = styled.div`
 export function UndoProvider({ children }: { children: ReactNode }) {
   const t = useText()
   const [offer, setOffer] = useState<Offer | null>(null)
-  const value = useMemo<Undo>(() => ({ offer: (text, undo) => setOffer({ text, undo }) }), [])
+  const [refused, setRefused] = useState<string | null>(null)
+  const value = useMemo<Undo>(
+    () => ({
+      offer: (text, undo) => {
+        setRefused(null)
+        setOffer({ text, undo })
+      },
+    }),
+    [],
+  )
+  const takeBack = async ({ undo }: Offer): Promise<void> => {
+    try {
+      await undo()
+      setOffer(null)
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      setRefused(error.problem.detail)
+    }
+  }
   return (
     <UndoContext value={value}>
       {children}
       <div role="status">
         {offer ? (
           <Strip>
-            {offer.text}
-            <TextButton onPress={() => void offer.undo().then(() => setOffer(null))}>{t('undo')}</TextButton>
+            {refused ?? offer.text}
+            {refused === null ? <TextButton onPress={() => void takeBack(offer)}>{t('undo')}</TextButton> : null}
             <TextButton onPress={() => setOffer(null)}>{t('putAway')}</TextButton>
           </Strip>
         ) : null}

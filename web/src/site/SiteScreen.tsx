@@ -2,7 +2,7 @@ import { endpoints, roles, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useWrite } from '../api/hooks.js'
+import { useBand, useBlocks } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
@@ -11,7 +11,7 @@ import { Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title }
 import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
@@ -94,10 +94,6 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
   const f = useFormat()
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
-  const remove = useWrite(endpoints.blocks.remove)
-  const restore = useWrite(endpoints.blocks.restore)
-  const undo = useUndo()
-  const params = { siteId: site.id, blockId: block.id }
   const { temperature } = f.measures
   const degrees = (c: number): string => {
     const shown = temperature.shown(c) - temperature.shown(0)
@@ -141,18 +137,14 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
         <TextButton onPress={onEdit} aria-label={t('block.editNamed', { name: block.name })}>
           {t('edit')}
         </TextButton>
-        <TextButton
-          aria-label={t('block.removeNamed', { name: block.name })}
-          onPress={() =>
-            void remove
-              .save({ params, input: { rowVersion: block.rowVersion } })
-              .then(({ rowVersion }) =>
-                undo.offer(t('block.removed', { name: block.name }), () => restore.save({ params, input: { rowVersion } })),
-              )
-          }
-        >
-          {t('remove')}
-        </TextButton>
+        <RemoveButton
+          remove={endpoints.blocks.remove}
+          restore={endpoints.blocks.restore}
+          params={{ siteId: site.id, blockId: block.id }}
+          rowVersion={block.rowVersion}
+          label={t('block.removeNamed', { name: block.name })}
+          said={t('block.removed', { name: block.name })}
+        />
       </Line>
     </BlockRow>
   )

@@ -1,13 +1,13 @@
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { useBand, useBlocks, useProducts, useWrite } from '../api/hooks.js'
+import { useBand, useBlocks, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/controls.js'
 import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { ProductForm } from './ProductForm.js'
 import { RecordForm } from './RecordForm.js'
@@ -93,14 +93,10 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
   const f = useFormat()
   const site = useSite()
   const { data: blocks = [] } = useBlocks(site.id)
-  const remove = useWrite(endpoints.treatments.remove)
-  const restore = useWrite(endpoints.treatments.restore)
-  const undo = useUndo()
   const product = products.find(({ id }) => id === treatment.productId)
   const block = blocks.find(({ id }) => id === row.watch.blockId)
   if (!product || !block) return null
   const { done } = treatment
-  const params = { siteId: site.id, treatmentId: treatment.id }
   const weather = done
     ? [
         done.weather.tempC === null ? null : f.temperature(done.weather.tempC),
@@ -148,17 +144,13 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
           ) : (
             <Link to={`/sites/${site.id}/windows?watch=${row.watch.id}`}>{t('treatments.inWindow')}</Link>
           )}
-          <TextButton
-            onPress={() =>
-              void remove
-                .save({ params, input: { rowVersion: treatment.rowVersion } })
-                .then(({ rowVersion }) =>
-                  undo.offer(t('plan.removed', { name: product.name }), () => restore.save({ params, input: { rowVersion } })),
-                )
-            }
-          >
-            {t('remove')}
-          </TextButton>
+          <RemoveButton
+            remove={endpoints.treatments.remove}
+            restore={endpoints.treatments.restore}
+            params={{ siteId: site.id, treatmentId: treatment.id }}
+            rowVersion={treatment.rowVersion}
+            said={t('plan.removed', { name: product.name })}
+          />
         </Line>
       )}
     </Stack>

@@ -1,6 +1,6 @@
 import { checkedVariables, correctionInput, endpoints, unitsOf, type Correction, type Station } from '@bocado/contract'
 import { useState } from 'react'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Choice, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
@@ -8,7 +8,7 @@ import { FormError } from '../design/FormError.js'
 import { Heading, Fields, Line, Quiet, Rows, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 
 /** What was read wrongly and put right: wrong clocks and wrong units, each of which can be taken off again. */
 export function Corrections({ station }: { station: Station }) {
@@ -45,10 +45,6 @@ function CorrectionLine({ correction }: { correction: Correction }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const undo = useUndo()
-  const remove = useWrite(endpoints.weather.removeCorrection)
-  const restore = useWrite(endpoints.weather.restoreCorrection)
-  const params = { siteId: site.id, correctionId: correction.id }
   const { kind, from, to, shiftMinutes, variable, readAs, isIn, note, by } = correction
   const what =
     kind === 'clock'
@@ -59,15 +55,14 @@ function CorrectionLine({ correction }: { correction: Correction }) {
       <span>
         {t('correction.range', { from: f.withYear(from), to: f.withYear(to) })} {what} {note} <Quiet>{by}</Quiet>
       </span>
-      <TextButton
-        onPress={() =>
-          void remove
-            .save({ params, input: { rowVersion: correction.rowVersion } })
-            .then(({ rowVersion }) => undo.offer(t('correction.removed'), () => restore.save({ params, input: { rowVersion } })))
-        }
-      >
-        {t('correction.takeOff')}
-      </TextButton>
+      <RemoveButton
+        remove={endpoints.weather.removeCorrection}
+        restore={endpoints.weather.restoreCorrection}
+        params={{ siteId: site.id, correctionId: correction.id }}
+        rowVersion={correction.rowVersion}
+        words={t('correction.takeOff')}
+        said={t('correction.removed')}
+      />
     </Line>
   )
 }

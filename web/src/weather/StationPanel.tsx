@@ -1,14 +1,11 @@
 import { endpoints, type Station } from '@bocado/contract'
-import { useState } from 'react'
-import { useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { RequestProblem } from '../api/client.js'
-import { Button, Checkbox, NumberField, TextButton, TextField } from '../design/controls.js'
+import { Button, Checkbox, NumberField, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Caution, Columns, Heading, Fields, Line, Small, Stack } from '../design/text.js'
+import { Caution, Columns, Heading, Fields, Line, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { Corrections } from './Corrections.js'
 
 /** What a station is: its name, place, heights and clock; and what was read wrongly and put right. */
@@ -129,24 +126,14 @@ function StationForm({ station }: { station: Station }) {
 function RemoveStation({ station }: { station: Station }) {
   const t = useText()
   const site = useSite()
-  const undo = useUndo()
-  const remove = useWrite(endpoints.weather.removeStation)
-  const restore = useWrite(endpoints.weather.restoreStation)
-  const [refused, setRefused] = useState<string | null>(null)
-  const params = { siteId: site.id, stationId: station.id }
-  const press = async (): Promise<void> => {
-    try {
-      const { rowVersion } = await remove.save({ params, input: { rowVersion: station.rowVersion } })
-      undo.offer(t('station.removed', { name: station.name }), () => restore.save({ params, input: { rowVersion } }))
-    } catch (error) {
-      if (!(error instanceof RequestProblem)) throw error
-      setRefused(error.problem.fields?.[0]?.message ?? error.problem.detail)
-    }
-  }
   return (
-    <>
-      <TextButton onPress={() => void press()}>{t('station.remove')}</TextButton>
-      {refused ? <Small role="alert">{refused}</Small> : null}
-    </>
+    <RemoveButton
+      remove={endpoints.weather.removeStation}
+      restore={endpoints.weather.restoreStation}
+      params={{ siteId: site.id, stationId: station.id }}
+      rowVersion={station.rowVersion}
+      words={t('station.remove')}
+      said={t('station.removed', { name: station.name })}
+    />
   )
 }

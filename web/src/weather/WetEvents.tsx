@@ -1,15 +1,15 @@
 import { endpoints, wetEventKinds, type Block, type WetEvent } from '@bocado/contract'
 import { DateTime } from 'luxon'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
+import { Button, DateField, NumberField, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { momentOf } from '../design/moments.js'
 import { Columns, Heading, Fields, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 
 /** Times in which leaves of a block were wet without rain: overhead watering, condensation. */
 export function WetEvents({ block, season }: { block: Block; season: string }) {
@@ -43,10 +43,6 @@ function EventLine({ event }: { event: WetEvent }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const undo = useUndo()
-  const remove = useWrite(endpoints.blocks.removeWetEvent)
-  const restore = useWrite(endpoints.blocks.restoreWetEvent)
-  const params = { siteId: site.id, wetEventId: event.id }
   const hours = (Date.parse(event.endedAt) - Date.parse(event.startedAt)) / 3_600_000
   return (
     <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
@@ -54,15 +50,13 @@ function EventLine({ event }: { event: WetEvent }) {
         {t(`wet.${event.kind}`)} {f.moment(event.startedAt)}, {f.number(hours, 1)} h
         {event.waterMm === null ? '' : `, ${f.rain(event.waterMm)}`} {event.note} <Quiet>{event.by}</Quiet>
       </span>
-      <TextButton
-        onPress={() =>
-          void remove
-            .save({ params, input: { rowVersion: event.rowVersion } })
-            .then(({ rowVersion }) => undo.offer(t('wet.removed'), () => restore.save({ params, input: { rowVersion } })))
-        }
-      >
-        {t('remove')}
-      </TextButton>
+      <RemoveButton
+        remove={endpoints.blocks.removeWetEvent}
+        restore={endpoints.blocks.restoreWetEvent}
+        params={{ siteId: site.id, wetEventId: event.id }}
+        rowVersion={event.rowVersion}
+        said={t('wet.removed')}
+      />
     </Line>
   )
 }

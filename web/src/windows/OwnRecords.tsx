@@ -9,7 +9,7 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Fields, Figure, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { CalibrationPicture } from './CalibrationPicture.js'
 import { checksOf } from './pastedChecks.js'
 
@@ -306,20 +306,14 @@ function RemoveRecord({ record, name }: { record: EventRecord; name: string }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const undo = useUndo()
-  const remove = useWrite(endpoints.calibration.removeRecord)
-  const restore = useWrite(endpoints.calibration.restoreRecord)
-  const params = { siteId: site.id, recordId: record.id }
   return (
-    <TextButton
-      aria-label={t('records.removeOne', { name, date: f.withYear(record.seenOn) })}
-      onPress={() =>
-        void remove
-          .save({ params, input: { rowVersion: record.rowVersion } })
-          .then(({ rowVersion }) => undo.offer(t('records.removed', { name }), () => restore.save({ params, input: { rowVersion } })))
-      }
-    >
-      {t('records.remove')}
-    </TextButton>
+    <RemoveButton
+      remove={endpoints.calibration.removeRecord}
+      restore={endpoints.calibration.restoreRecord}
+      params={{ siteId: site.id, recordId: record.id }}
+      rowVersion={record.rowVersion}
+      label={t('records.removeOne', { name, date: f.withYear(record.seenOn) })}
+      said={t('records.removed', { name })}
+    />
   )
 }

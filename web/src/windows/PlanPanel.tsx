@@ -12,7 +12,7 @@ import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { CoverageChart } from './CoverageChart.js'
 import type { Planning } from './usePlanning.js'
 
@@ -221,15 +221,11 @@ function PlannedList({
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const remove = useWrite(endpoints.treatments.remove)
-  const restore = useWrite(endpoints.treatments.restore)
-  const undo = useUndo()
   if (forecast.treatments.length === 0) return null
   return (
     <Rows>
       {forecast.treatments.map((treatment) => {
         const name = products.find(({ id }) => id === treatment.productId)?.name ?? ''
-        const params = { siteId: site.id, treatmentId: treatment.id }
         return (
           <li key={treatment.id}>
             {treatment.done
@@ -239,17 +235,13 @@ function PlannedList({
               <Line as="span" style={{ display: 'inline-flex' }}>
                 <TextButton onPress={() => onMove(treatment)}>{t('plan.change')}</TextButton>
                 <Link to={`/sites/${site.id}/treatments?record=${treatment.id}`}>{t('treatments.record')}</Link>
-                <TextButton
-                  onPress={() =>
-                    void remove
-                      .save({ params, input: { rowVersion: treatment.rowVersion } })
-                      .then(({ rowVersion }) =>
-                        undo.offer(t('plan.removed', { name }), () => restore.save({ params, input: { rowVersion } })),
-                      )
-                  }
-                >
-                  {t('remove')}
-                </TextButton>
+                <RemoveButton
+                  remove={endpoints.treatments.remove}
+                  restore={endpoints.treatments.restore}
+                  params={{ siteId: site.id, treatmentId: treatment.id }}
+                  rowVersion={treatment.rowVersion}
+                  said={t('plan.removed', { name })}
+                />
               </Line>
             )}
           </li>

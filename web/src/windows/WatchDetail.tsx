@@ -15,7 +15,7 @@ import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { useUndo } from '../shell/Undo.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
 import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { ModelFigures } from './ModelFigures.js'
@@ -396,20 +396,14 @@ function RemoveWatch({ forecast }: { forecast: WatchForecast }) {
   const t = useText()
   const site = useSite()
   const { watch } = forecast
-  const { save } = useWrite(endpoints.watches.remove)
-  const undo = useUndo()
-  const restore = useWrite(endpoints.watches.restore)
   return (
-    <TextButton
-      onPress={() =>
-        void save({ params: { siteId: site.id, watchId: watch.id }, input: { rowVersion: watch.rowVersion } }).then(({ rowVersion }) =>
-          undo.offer(t('watch.removed', { name: forecast.organismName }), () =>
-            restore.save({ params: { siteId: site.id, watchId: watch.id }, input: { rowVersion } }),
-          ),
-        )
-      }
-    >
-      {t('watch.remove')}
-    </TextButton>
+    <RemoveButton
+      remove={endpoints.watches.remove}
+      restore={endpoints.watches.restore}
+      params={{ siteId: site.id, watchId: watch.id }}
+      rowVersion={watch.rowVersion}
+      words={t('watch.remove')}
+      said={t('watch.removed', { name: forecast.organismName })}
+    />
   )
 }
