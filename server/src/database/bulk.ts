@@ -1,6 +1,6 @@
-import { once } from 'node:events'
 import { Readable, type Writable } from 'node:stream'
 import type { Transaction } from './pool.js'
+import { roomIn } from './roomIn.js'
 
 const ROWS_AT_ONCE = 4000
 
@@ -53,7 +53,8 @@ export async function loadRows(
           for (const part of batches) {
             yield Buffer.from(part.map(line).join(''))
             // The driver takes all that it is given; without waiting, the whole text would stand in the memory.
-            if (socket?.writableNeedDrain) await once(socket, 'drain')
+            // Where the connection is gone the query itself says so.
+            if (socket && !(await roomIn(socket))) return
           }
         })(),
         { objectMode: true, highWaterMark: 1 },
