@@ -1,10 +1,11 @@
 import { endpoints } from '@bocado/contract'
 import type { Application } from '@bocado/server/testing/application'
+import type { Row } from '@bocado/server/database/index'
 import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
-import { enterNumber, expectAccessible, press, show } from './page.js'
+import { choose, enterNumber, expectAccessible, press, show } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* How the page is handled: by keyboard alone, on a phone, when something is taken back or somebody else was faster. */
@@ -87,6 +88,31 @@ describe('what can be taken back', () => {
     await page.getByRole('status').getByText('Stone Row removed.').waitFor()
     await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor({ state: 'detached' })
     await press(page, 'Undo')
+    await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor()
+  })
+
+  test('what cannot be removed or brought back says why, and stays as it is', async () => {
+    await openScreen('site')
+    await choose(page, 'Working as', 'Packing-house buyer, viewer')
+    await press(page, 'Remove Stone Row')
+    await page.getByRole('alert').getByText('A viewer can look at everything and change nothing.').waitFor()
+    await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor()
+    await choose(page, 'Working as', 'Marit Solheim, lead')
+    await press(page, 'Remove Stone Row')
+    await page.getByRole('status').getByText('Stone Row removed.').waitFor()
+    // Meanwhile somebody else takes the name.
+    const at = { siteId: place.site.id }
+    const taken = done(await app.call(blocks.create, at, { name: 'Stone Row', kind: 'field' }, { person: place.person }))
+    await press(page, 'Undo')
+    await page.getByRole('status').getByText('this name is taken; choose another').waitFor()
+    await press(page, 'Put away')
+    done(await app.call(blocks.remove, { ...at, blockId: taken.id }, { rowVersion: taken.rowVersion }, { person: place.person }))
+    const [gone] = await app.database.query<Row[]>(
+      "SELECT id, row_version FROM block WHERE name = 'Stone Row' AND kind = 'vineyard' AND site_id = ?",
+      [place.site.id],
+    )
+    const params = { ...at, blockId: gone[0]!['id'] as string }
+    done(await app.call(blocks.restore, params, { rowVersion: gone[0]!['row_version'] as number }, { person: place.person }))
     await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor()
   })
 
