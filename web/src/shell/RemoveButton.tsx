@@ -1,16 +1,13 @@
 import type { endpoints, Endpoint } from '@bocado/contract'
-import { useState } from 'react'
-import { RequestProblem } from '../api/client.js'
 import { useWrite } from '../api/hooks.js'
 import { TextButton } from '../design/controls.js'
-import { Small } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from './Undo.js'
 
 /** Every removal and its restoring are shaped like those of a block: the row's version in, the next one out. */
 type Removal = typeof endpoints.blocks.remove
 
-/** Takes a row out of sight, says so with an offer to bring it back, and says why where it is refused. */
+/** Takes a row out of sight and says so with an offer to bring it back; a refusal is said in the same place. */
 export function RemoveButton(p: {
   remove: Endpoint
   restore: Endpoint
@@ -26,24 +23,14 @@ export function RemoveButton(p: {
   const undo = useUndo()
   const remove = useWrite(p.remove as unknown as Removal)
   const restore = useWrite(p.restore as unknown as Removal)
-  const [refused, setRefused] = useState<string | null>(null)
   const params = p.params as { siteId: string; blockId: string }
   const press = async (): Promise<void> => {
-    setRefused(null)
-    try {
-      const { rowVersion } = await remove.save({ params, input: { rowVersion: p.rowVersion } })
-      undo.offer(p.said, () => restore.save({ params, input: { rowVersion } }))
-    } catch (error) {
-      if (!(error instanceof RequestProblem)) throw error
-      setRefused(error.problem.fields?.[0]?.message ?? error.problem.detail)
-    }
+    const { rowVersion } = await remove.save({ params, input: { rowVersion: p.rowVersion } })
+    undo.offer(p.said, () => restore.save({ params, input: { rowVersion } }))
   }
   return (
-    <>
-      <TextButton onPress={() => void press()} isDisabled={remove.isSaving} {...(p.label ? { 'aria-label': p.label } : {})}>
-        {p.words ?? t('remove')}
-      </TextButton>
-      {refused ? <Small role="alert">{refused}</Small> : null}
-    </>
+    <TextButton onPress={() => void press()} isDisabled={remove.isSaving} {...(p.label ? { 'aria-label': p.label } : {})}>
+      {p.words ?? t('remove')}
+    </TextButton>
   )
 }

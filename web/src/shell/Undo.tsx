@@ -1,14 +1,9 @@
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { RequestProblem } from '../api/client.js'
 import { TextButton } from '../design/controls.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
-
-interface Offer {
-  text: string
-  undo: () => Promise<unknown>
-}
 
 interface Undo {
   /** Says what was done and offers to take it back. */
@@ -40,38 +35,32 @@ const Strip = styled.div`
   }
 `
 
-/** Removing needs no question where it can be undone: one offer at a time, until the next or until it is put away. */
+/**
+ * Removing needs no question where it can be undone: one offer at a time, until the next or until it is put away. A refusal that no form
+ * shows, of a button pressed or of an undoing, is said in the same place.
+ */
 export function UndoProvider({ children }: { children: ReactNode }) {
   const t = useText()
-  const [offer, setOffer] = useState<Offer | null>(null)
-  const [refused, setRefused] = useState<string | null>(null)
-  const value = useMemo<Undo>(
-    () => ({
-      offer: (text, undo) => {
-        setRefused(null)
-        setOffer({ text, undo })
-      },
-    }),
-    [],
-  )
-  const takeBack = async ({ undo }: Offer): Promise<void> => {
-    try {
-      await undo()
-      setOffer(null)
-    } catch (error) {
-      if (!(error instanceof RequestProblem)) throw error
-      setRefused(error.problem.detail)
+  const [said, setSaid] = useState<{ text: string; undo: (() => Promise<unknown>) | null } | null>(null)
+  const value = useMemo<Undo>(() => ({ offer: (text, undo) => setSaid({ text, undo }) }), [])
+  useEffect(() => {
+    const onRefusal = (event: PromiseRejectionEvent): void => {
+      if (!(event.reason instanceof RequestProblem)) return
+      event.preventDefault()
+      setSaid({ text: event.reason.problem.detail, undo: null })
     }
-  }
+    window.addEventListener('unhandledrejection', onRefusal)
+    return () => window.removeEventListener('unhandledrejection', onRefusal)
+  }, [])
   return (
     <UndoContext value={value}>
       {children}
       <div role="status">
-        {offer ? (
+        {said ? (
           <Strip>
-            {refused ?? offer.text}
-            {refused === null ? <TextButton onPress={() => void takeBack(offer)}>{t('undo')}</TextButton> : null}
-            <TextButton onPress={() => setOffer(null)}>{t('putAway')}</TextButton>
+            {said.text}
+            {said.undo ? <TextButton onPress={() => void said.undo?.().then(() => setSaid(null))}>{t('undo')}</TextButton> : null}
+            <TextButton onPress={() => setSaid(null)}>{t('putAway')}</TextButton>
           </Strip>
         ) : null}
       </div>
