@@ -22,11 +22,12 @@ const lookOf = (row: Row): VarietyLook => ({
   rowVersion: row['row_version'] as number,
 })
 
-/** Looks at varieties for an organism, newest first. */
-export async function listVarietyLooks(db: Queryable, siteId: string, organismId: string): Promise<VarietyLook[]> {
+/** Looks at varieties for an organism, or for any, newest first. */
+export async function listVarietyLooks(db: Queryable, siteId: string, organismId: string | null): Promise<VarietyLook[]> {
   const [rows] = await db.query<Row[]>(
-    `${SELECT} WHERE l.site_id = ? AND l.organism_id = ? AND l.deleted_at IS NULL ORDER BY l.looked_on DESC, b.name, l.variety, l.part LIMIT 5000`,
-    [siteId, organismId],
+    `${SELECT} WHERE l.site_id = ?${organismId === null ? '' : ' AND l.organism_id = ?'} AND l.deleted_at IS NULL
+     ORDER BY l.looked_on DESC, b.name, l.organism_id, l.variety, l.part LIMIT 20000`,
+    [siteId, ...(organismId === null ? [] : [organismId])],
   )
   return rows.map(lookOf)
 }

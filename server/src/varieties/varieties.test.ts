@@ -97,6 +97,23 @@ describe('how varieties bore it here', () => {
     expect(await here()).toEqual(before)
   })
 
+  test('goes out as a file, all organisms together, quoted where it has to be', async () => {
+    done(await add(look('Old Keeper', 2, { lookedOn: '2023-08-20', note: 'by the pump, "north" rows' })))
+    const answer = await fetch(`${app.address}/api/v1/sites/${place.site.id}/variety-looks.csv`)
+    expect(answer.headers.get('content-type')).toContain('text/csv')
+    const lines = (await answer.text()).split('\r\n')
+    expect(lines[0]).toBe('date,block,organism,variety,part,looked,hit,degree_percent,note,observer')
+    expect(lines).toContain('2023-08-20,Old Apples,Apple scab,Old Keeper,fruit,100,2,,"by the pump, ""north"" rows",Marit Solheim')
+    expect(lines.some((line) => line.includes('Codling moth,Lane Russet'))).toBe(true)
+    expect(lines.slice(1).map((line) => line.slice(0, 10))).toEqual(
+      lines
+        .slice(1)
+        .map((line) => line.slice(0, 10))
+        .sort()
+        .reverse(),
+    )
+  })
+
   test('another site sees none of it', async () => {
     const other = await startSite(app, 'Lower Terrace')
     const theirs = done(await app.call(varieties.get, { siteId: other.site.id }, { organismId: 'apple-scab' }))

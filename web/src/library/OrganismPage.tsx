@@ -30,7 +30,7 @@ const Grid = styled.div`
 `
 const Degrees = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(92px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
   gap: 10px;
   figure {
     margin: 0;

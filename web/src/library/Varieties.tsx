@@ -166,6 +166,9 @@ function Looks({ looks, entry }: { looks: readonly VarietyLook[]; entry: Library
         <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
           {t(open ? 'varieties.hideLooks' : 'varieties.looks', { count: looks.length })}
         </TextButton>
+        <a href={`/api/v1/sites/${site.id}/variety-looks.csv`} download>
+          {t('varieties.csv')}
+        </a>
       </Line>
       {open ? (
         <Rows data-testid="variety-looks">

@@ -14,7 +14,7 @@ const say = (id: keyof typeof en, values: Record<string, string | number>): stri
 
 const folder = new URL('..', import.meta.url)
 const sources = readdirSync(folder, { recursive: true, encoding: 'utf8' })
-  .filter((name) => /\.tsx?$/.test(name) && !name.includes('test'))
+  .filter((name) => /\.tsx?$/.test(name) && !name.includes('test') && !name.startsWith('messages/en'))
   .map((name) => readFileSync(new URL(name, folder), 'utf8'))
   .join('\n')
 

@@ -230,7 +230,6 @@ export const library = {
   'check.position': 'Keep where it was taken: {latitude}, {longitude}',
   'check.keep': 'Keep as evidence',
   'check.evidence': 'Checks and photos of this site',
-  'check.remove': 'Remove',
   'check.removeOne': 'Remove the check of {date}',
   'check.removed': 'The check was removed.',
   'check.photoOf': '{name}, {date}',

@@ -37,7 +37,6 @@ export const records = {
     '{name}: {caught, number} caught at {checks, plural, one {one check} other {{checks, number} checks}}, {from} to {to}.',
   'records.showChecks': 'Show the checks',
   'records.hideChecks': 'Hide the checks',
-  'records.remove': 'Remove',
   'records.removeOne': 'Remove {name}, {date}',
   'records.removed': '{name} removed.',
   'records.row.before': 'Before',

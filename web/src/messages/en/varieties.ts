@@ -39,8 +39,8 @@ export const varieties = {
     '{variety} in {block}, {date}: {hit} of {looked} hit ({part}){degree, select, none {} other {, about {degree} of the leaf}}.',
   'varieties.done': 'Done',
   'varieties.looks': 'Look by look ({count})',
+  'varieties.csv': 'All looks as CSV',
   'varieties.hideLooks': 'Hide the looks',
-  'varieties.remove': 'Remove',
   'varieties.removeOne': 'Remove {variety}, {date}',
   'varieties.removed': '{variety} removed.',
 }
