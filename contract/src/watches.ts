@@ -13,6 +13,16 @@ export const ownFigureInput = z.object({
   reason: text('why this site differs', 500),
 })
 
+/** Numbers that were tried together: they are checked together, and all are kept or none. */
+export const ownFiguresInput = z.object({
+  figures: z
+    .array(ownFigureInput.pick({ path: true, value: true }))
+    .min(1, { error: 'change at least one number' })
+    .max(60, { error: 'are more than a model has' }),
+  blockId: ownFigureInput.shape.blockId,
+  reason: ownFigureInput.shape.reason,
+})
+
 export const moveCauses = ['readings', 'weather', 'forecast', 'bloom', 'biofix', 'model'] as const
 
 /** What a forecast said when it was issued. */
@@ -140,6 +150,14 @@ export const watches = {
     summary: "The site's own value for a number of the library, with its reason",
     params: z.object({ siteId: id, organismId: z.string() }),
     input: ownFigureInput,
+    response: z.array(figureSchema),
+  }),
+  ownFigures: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/organisms/:organismId/figures/together',
+    summary: "The site's own values for several numbers of the library, with their reason; all are kept or none",
+    params: z.object({ siteId: id, organismId: z.string() }),
+    input: ownFiguresInput,
     response: z.array(figureSchema),
   }),
   dropOwnFigure: endpoint({

@@ -271,7 +271,8 @@ describe('below the band', () => {
     await openWatch()
     await show(page, 'Numbers')
     await page.getByRole('button', { name: 'Own value of hatch begins: heat', exact: true }).click()
-    await enterNumber(page, 'Value at this site', 150)
+    // The site reads Fahrenheit; what is stored is 150 °C·d.
+    await enterNumber(page, 'Value at this site', 270)
     await press(page, 'Save')
     await page
       .getByText('enter why this site differs')
@@ -282,7 +283,7 @@ describe('below the band', () => {
     await press(page, 'Save')
     await page.getByText('This watch keeps what it was pinned to until you take it.').waitFor()
     await press(page, 'Take the new numbers')
-    await page.getByText('this site: late hatch on the north side, three seasons (library 139)').waitFor()
+    await page.getByText('this site: late hatch on the north side, three seasons (library 250.2 °F·d)').waitFor()
     await expectAccessible(page, 'numbers')
   })
 
@@ -312,6 +313,6 @@ describe('below the band', () => {
     await expectAccessible(page, 'own records')
     await show(page, 'Numbers')
     await press(page, 'Take the new numbers')
-    await page.getByText('this block: fitted to the records of 2025 (library 139)').first().waitFor()
+    await page.getByText('this block: fitted to the records of 2025 (library 250.2 °F·d)').first().waitFor()
   })
 })

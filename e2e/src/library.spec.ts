@@ -8,7 +8,7 @@ import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
 import { withCameraNotes } from './cameraPhoto.js'
-import { choose, enterNumber, expectAccessible, goTo, press, show, tabTo } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, goTo, press, show, tabTo } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* The library as it is used: from a sign to a suspect, from a suspect to a watch; other numbers; an organism of one's own. */
@@ -207,7 +207,7 @@ describe('the bench', () => {
     await row.getByText('0.0 d').waitFor()
     const past = page.getByTestId('bench-past')
     const before = await past.getByRole('row', { name: /^2025, hatch begins/ }).innerText()
-    await enterNumber(page, 'hatch begins: heat', 190)
+    await enterNumber(page, 'hatch begins: heat', 342)
     await row.getByText(/^\+\d\.\d d$/).waitFor()
     expect(await past.getByRole('row', { name: /^2025, hatch begins/ }).innerText()).not.toBe(before)
     expect(
@@ -215,24 +215,30 @@ describe('the bench', () => {
         .getByTestId('sensitivity')
         .getByRole('row', { name: /lower threshold/ })
         .innerText(),
-    ).toMatch(/\+1 °C\s+\+\d/)
+    ).toMatch(/\+1\.8 °F\s+\+\d/)
     const taken: number[] = []
-    for (const heat of [150, 160, 170, 180, 140]) {
+    for (const heat of [270, 288, 306, 324, 252]) {
       await enterNumber(page, 'hatch begins: heat', heat)
       await page.waitForTimeout(400)
       taken.push(Number(await page.getByTestId('bench').getAttribute('data-redrawn-ms')))
     }
     // From the change to the redrawn picture, the worker and the page together; the middle of five on a busy machine.
     expect(taken.sort((a, b) => a - b)[2]).toBeLessThan(100)
-    await enterNumber(page, 'heat rule: lower threshold', 40)
+    await enterNumber(page, 'heat rule: lower threshold', 104)
     await page.getByText('No season can be made of this').waitFor()
+    await press(page, 'Back to the numbers that hold')
+    await row.getByText('0.0 d').waitFor()
+    // Another day from which heat counts moves everything after it.
+    await enterDate(page, 'Heat counts from', '2026-05-20')
+    await row.getByText(/^\+\d+\.\d d$/).waitFor()
     await press(page, 'Back to the numbers that hold')
     await row.getByText('0.0 d').waitFor()
     await expectAccessible(page, 'bench')
   })
 
   test('keeps a number as our own with its reason', async () => {
-    await enterNumber(page, 'hatch begins: heat', 152)
+    await enterNumber(page, 'hatch begins: heat', 273.6)
+    await enterNumber(page, 'heat rule: lower threshold', 50.9)
     await press(page, 'Keep these as our own')
     await press(page, 'Save')
     await page.getByText('enter why this site differs').waitFor()
@@ -240,7 +246,7 @@ describe('the bench', () => {
     await press(page, 'Save')
     await expect.poll(async () => page.getByRole('textbox', { name: 'Why it differs here' }).count()).toBe(0)
     const list = done(await app.call(watches.band, { siteId: place.site.id }, { season: '2026-01-01' }))
-    expect(list.watches.find(({ watch }) => watch.organismId === 'codling-moth')!.offer).toMatchObject({ ownFigures: 1 })
+    expect(list.watches.find(({ watch }) => watch.organismId === 'codling-moth')!.offer).toMatchObject({ ownFigures: 2 })
   })
 })
 
@@ -249,7 +255,7 @@ test('a library number and the one that holds here stand side by side', async ()
   await choose(page, 'Weather and numbers of', 'Old Apples')
   await page.getByRole('button', { name: /^Show its \d+ numbers$/ }).click()
   const row = page.getByTestId('numbers').getByRole('row', { name: /^hatch begins: heat/ })
-  expect((await row.innerText()).split('\t').slice(1)).toEqual(['152 °C·d', '139', 'three seasons by the north wall'])
+  expect((await row.innerText()).split('\t').slice(1)).toEqual(['273.6 °F·d', '250.2 °F·d', 'three seasons by the north wall'])
   await page.getByText('Nothing was tried against it here this season.').waitFor()
 })
 

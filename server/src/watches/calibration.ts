@@ -25,7 +25,7 @@ import type { Deps } from '../http/route.js'
 import { hemisphereOf } from '../sites/service.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { listEventRecords } from './eventRecords.js'
-import { listOwnFigures, modelBeforeRecords, setOwnFigure, type PinnedModel, type StoredFigure } from './models.js'
+import { listOwnFigures, modelBeforeRecords, setOwnFigures, type PinnedModel, type StoredFigure } from './models.js'
 import { watchInPlace } from './service.js'
 import { startOf } from './start.js'
 import { listBiofixes, organismOf } from './store.js'
@@ -260,13 +260,10 @@ export async function acceptCalibration(w: Write, deps: Deps, watchId: string, e
   const event = events.find((e) => e.event === eventId)
   if (!event?.posterior) throw new HttpProblem(422, 'There is no record of this event yet that its numbers could be fitted to.')
   const seasons = event.seasons.map(({ season }) => season.slice(0, 4)).join(', ')
-  let figures: ModelFigure[] = []
-  for (const { path, value } of numbersOf(event))
-    figures = await setOwnFigure(
-      w,
-      watch.organismId,
-      { path, value, blockId: watch.blockId, reason: `fitted to the records of ${seasons}` },
-      { prior: event.prior, seasons: event.seasons, posterior: event.posterior, flight: event.flight },
-    )
-  return figures
+  return setOwnFigures(
+    w,
+    watch.organismId,
+    { figures: numbersOf(event), blockId: watch.blockId, reason: `fitted to the records of ${seasons}` },
+    { prior: event.prior, seasons: event.seasons, posterior: event.posterior, flight: event.flight },
+  )
 }

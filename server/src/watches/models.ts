@@ -78,6 +78,9 @@ export interface StoredFigure extends OwnFigure {
   rowVersion: number
 }
 
+/** A figure as it is stored, or as it would be. */
+type SomeFigure = Omit<StoredFigure, 'id' | 'rowVersion'>
+
 export async function listOwnFigures(db: Queryable, siteId: string): Promise<StoredFigure[]> {
   const [rows] = await db.query<Row[]>('SELECT * FROM own_figure WHERE site_id = ? AND deleted_at IS NULL ORDER BY path', [siteId])
   return rows.map((row) => ({
@@ -96,10 +99,10 @@ export async function listOwnFigures(db: Queryable, siteId: string): Promise<Sto
  * The numbers that hold in a block: the site's, over them the block's own, and over these what was fitted to the block's records.
  * null asks for those of the whole site.
  */
-function ownOf(figures: readonly StoredFigure[], organismId: string, blockId: string | null): OwnFigure[] {
+function ownOf(figures: readonly SomeFigure[], organismId: string, blockId: string | null): OwnFigure[] {
   const own = new Map<string, OwnFigure>()
   const layers = figures.filter((f) => f.organismId === organismId && (f.blockId === null || f.blockId === blockId))
-  const height = (f: StoredFigure): number => (f.fitted ? 2 : f.blockId === null ? 0 : 1)
+  const height = (f: SomeFigure): number => (f.fitted ? 2 : f.blockId === null ? 0 : 1)
   for (const { path, value, reason, blockId: scope, fitted } of layers.toSorted((a, b) => height(a) - height(b)))
     own.set(path, { path, value, reason, blockId: scope, fitted })
   return [...own.values()].sort((a, b) => a.path.localeCompare(b.path))
@@ -130,41 +133,49 @@ export function figuresOf(entry: Organism, own: readonly OwnFigure[]): ModelFigu
   })
 }
 
+/** What one person says of several numbers at once. */
+interface OwnFigures {
+  figures: readonly Pick<OwnFigure, 'path' | 'value'>[]
+  reason: string
+  blockId: string | null
+}
+
 /**
- * A site's own value for a number. Refused where no forecast can be made with it.
+ * Puts values of the site's own, or of one block's, in place of the library's, with their reason. They are checked together, so that
+ * the order in which they were typed does not matter.
  *
- * @param evidence of a value that was fitted to records: prior, data and posterior
+ * @param evidence What they were fitted to; then they lie over what a person set.
  */
-export async function setOwnFigure(
+export async function setOwnFigures(
   w: Write,
   organismId: string,
-  figure: Omit<OwnFigure, 'fitted'>,
+  { figures, reason, blockId }: OwnFigures,
   evidence?: unknown,
 ): Promise<ModelFigure[]> {
   const entry = await requireOrganism(w.tx, w.siteId, organismId)
   const fitted = evidence !== undefined
-  if (!allFigures(entry).some(({ path }) => path === figure.path)) throw fieldProblem('path', 'is no number of this organism')
-  if (figure.blockId !== null) await liveRow(w.tx, w.siteId, 'block', figure.blockId)
+  const paths = figures.map(({ path }) => path)
+  const unknown = paths.find((path) => !allFigures(entry).some((f) => f.path === path))
+  if (unknown !== undefined) throw fieldProblem('path', `${unknown} is no number of this organism`)
+  if (blockId !== null) await liveRow(w.tx, w.siteId, 'block', blockId)
   const stored = await listOwnFigures(w.tx, w.siteId)
-  const here = stored.filter((f) => f.organismId === organismId && f.path === figure.path && f.blockId === figure.blockId)
+  const here = stored.filter((f) => f.organismId === organismId && paths.includes(f.path) && f.blockId === blockId)
   // What a person sets for a block after its records were fitted is meant to hold: the fitted number gives way.
   const gone = fitted ? [] : here.filter((f) => f.fitted)
   for (const { id, rowVersion } of gone) await removeRow(w, 'own_figure', id, rowVersion)
-  const left = stored.filter((f) => !gone.includes(f))
-  const own = [...ownOf(left, organismId, figure.blockId).filter(({ path }) => path !== figure.path), { ...figure, fitted }]
-  requireUsable(entry, own)
-  const before = here.find((f) => f.fitted === fitted)
-  const columns = {
-    organism_id: organismId,
-    block_id: figure.blockId,
-    path: figure.path,
-    value: figure.value,
-    reason: figure.reason,
-    evidence: fitted ? JSON.stringify(evidence) : null,
+  const replaced = here.filter((f) => f.fitted === fitted)
+  const after = [
+    ...stored.filter((f) => !gone.includes(f) && !replaced.includes(f)),
+    ...figures.map(({ path, value }) => ({ organismId, path, value, reason, blockId, fitted })),
+  ]
+  requireUsable(entry, after, blockId)
+  for (const { path, value } of figures) {
+    const before = replaced.find((f) => f.path === path)
+    const columns = { organism_id: organismId, block_id: blockId, path, value, reason, evidence: fitted ? JSON.stringify(evidence) : null }
+    if (before) await updateRow(w, 'own_figure', before.id, before.rowVersion, columns)
+    else await insertRow(w, 'own_figure', columns)
   }
-  if (before) await updateRow(w, 'own_figure', before.id, before.rowVersion, columns)
-  else await insertRow(w, 'own_figure', columns)
-  return figuresOf(entry, own)
+  return figuresOf(entry, ownOf(after, organismId, blockId))
 }
 
 /** Goes back by one layer: from what was fitted to what a person set, from there to the library. */
@@ -173,12 +184,21 @@ export async function dropOwnFigure(w: Write, organismId: string, path: string, 
   const here = stored.filter((f) => f.organismId === organismId && f.path === path && f.blockId === blockId)
   const before = here.find(({ fitted }) => fitted) ?? here[0]
   if (!before) throw new HttpProblem(404, 'There is no value of its own for this number here.')
-  await removeRow(w, 'own_figure', before.id, before.rowVersion)
+  const entry = await requireOrganism(w.tx, w.siteId, organismId)
+  // What is left has to make a model, too: a number may hold only because of the one that goes.
   const left = stored.filter((f) => f !== before)
-  return figuresOf(await requireOrganism(w.tx, w.siteId, organismId), ownOf(left, organismId, blockId))
+  requireUsable(entry, left, blockId)
+  await removeRow(w, 'own_figure', before.id, before.rowVersion)
+  return figuresOf(entry, ownOf(left, organismId, blockId))
 }
 
-function requireUsable(entry: Organism, own: readonly OwnFigure[]): void {
+/** Throws where numbers would make no model: in the block for which they hold, or for the whole site and in every block with its own. */
+function requireUsable(entry: Organism, figures: readonly SomeFigure[], blockId: string | null): void {
+  const blocks = figures.flatMap((f) => (f.organismId === entry.id && f.blockId !== null ? f.blockId : []))
+  for (const scope of blockId === null ? new Set([null, ...blocks]) : [blockId]) requireModel(entry, ownOf(figures, entry.id, scope))
+}
+
+function requireModel(entry: Organism, own: readonly OwnFigure[]): void {
   const { pinned } = resolve(entry, own)
   const { heat } = pinned
   if (heat.upper !== undefined && heat.upper <= heat.lower)

@@ -5,7 +5,7 @@ import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Deps } from '../http/route.js'
 import { acceptCalibration, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
-import { dropOwnFigure, setOwnFigure } from './models.js'
+import { dropOwnFigure, setOwnFigures } from './models.js'
 import { presentedOrganism } from './presented.js'
 import { changeWatch, createWatch, getBand, getWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
@@ -20,7 +20,10 @@ export function watchRoutes(router: Router, deps: Deps): void {
   read(router, deps, watches.figures, ({ params }) => watchFigures(deps, params.siteId, params.watchId))
   read(router, deps, watches.moves, ({ params, input }) => watchMoves(deps, params.siteId, params.watchId, input.since))
   read(router, deps, watches.pastSeasons, ({ params }) => pastHeat(deps, params.siteId, params.watchId))
-  write(router, deps, watches.ownFigure, (ctx) => setOwnFigure(ctx, ctx.params.organismId, ctx.input))
+  write(router, deps, watches.ownFigure, ({ input: { path, value, ...said }, ...ctx }) =>
+    setOwnFigures(ctx, ctx.params.organismId, { ...said, figures: [{ path, value }] }),
+  )
+  write(router, deps, watches.ownFigures, (ctx) => setOwnFigures(ctx, ctx.params.organismId, ctx.input))
   write(router, deps, watches.dropOwnFigure, (ctx) => dropOwnFigure(ctx, ctx.params.organismId, ctx.input.path, ctx.input.blockId))
   write(router, deps, watches.takeModel, (ctx) => takeModel(ctx, ctx.params.watchId, ctx.input.rowVersion))
   write(router, deps, watches.create, (ctx) => createWatch(ctx, deps, ctx.input))

@@ -224,7 +224,7 @@ describe("a site's own number", () => {
 
   test('that makes no model is refused at its field and changes nothing', async () => {
     const refusal = async (path: string, value: number) => (await set(path, value)).problem.fields?.[0]
-    expect(await refusal('eggs.wings', 1)).toEqual({ path: 'path', message: 'is no number of this organism' })
+    expect(await refusal('eggs.wings', 1)).toEqual({ path: 'path', message: 'eggs.wings is no number of this organism' })
     expect((await refusal('eggs.heatSe', 0))!.message).toContain('must be above 0')
     expect((await refusal('hatch.atShare', 1.2))!.message).toContain('between 0 and 1')
     expect((await set('eggs.heat', 95, '')).problem.fields?.[0]?.path).toBe('reason')
@@ -254,6 +254,43 @@ describe("a site's own number", () => {
     expect((await forecastOf(id)).offer).toMatchObject({ ownFigures: 0 })
     const [[row]] = await app.database.query<Row[]>("SELECT COUNT(*) AS n FROM audit WHERE entity = 'own_figure'")
     expect(row!['n']).toBe(4)
+  })
+
+  test('goes in together with others that are right only with it, or none of them does', async () => {
+    const params = { ...at(), organismId: 'codling-moth' }
+    const both = (lower: number, upper: number) => [
+      { path: 'heat.lower', value: lower },
+      { path: 'heat.upper', value: upper },
+    ]
+    const together = (set: ReturnType<typeof both>) =>
+      app.call(watches.ownFigures, params, { figures: set, reason: 'a hot hollow, two seasons' }, as())
+    const single = await app.call(watches.ownFigure, params, { path: 'heat.lower', value: 32, reason: 'a hot hollow' }, as())
+    expect(single.status).toBe(422)
+    const kept = done(await together(both(32, 36)))
+    expect(kept.filter(({ own }) => own !== null).map(({ path, value }) => [path, value])).toEqual([
+      ['heat.lower', 32],
+      ['heat.upper', 36],
+    ])
+    const refused = await together([...both(20, 30), { path: 'eggs.wings', value: 1 }])
+    expect(refused.problem.fields?.[0]).toEqual({ path: 'path', message: 'eggs.wings is no number of this organism' })
+    expect((await together(both(30, 20))).problem.detail).toContain('leaves no range between the thresholds')
+    const [rows] = await app.database.query<Row[]>(
+      "SELECT path, value FROM own_figure WHERE organism_id = 'codling-moth' AND deleted_at IS NULL ORDER BY path",
+    )
+    expect(rows.map((row): [unknown, unknown] => [row['path'], row['value']])).toEqual([
+      ['heat.lower', 32],
+      ['heat.upper', 36],
+    ])
+    // The upper one cannot go first: the library's lies below the lower one of this site.
+    expect((await app.call(watches.dropOwnFigure, params, { path: 'heat.upper' }, as())).problem.detail).toContain('leaves no range')
+    // Nor where only a block counts with the lower one.
+    const block = await addBlock('Hot hollow')
+    done(await app.call(watches.dropOwnFigure, params, { path: 'heat.lower' }, as()))
+    const inBlock = { path: 'heat.lower', value: 32, reason: 'a hot hollow', blockId: block }
+    done(await app.call(watches.ownFigure, params, inBlock, as()))
+    expect((await app.call(watches.dropOwnFigure, params, { path: 'heat.upper' }, as())).problem.detail).toContain('leaves no range')
+    done(await app.call(watches.dropOwnFigure, params, { path: 'heat.lower', blockId: block }, as()))
+    done(await app.call(watches.dropOwnFigure, params, { path: 'heat.upper' }, as()))
   })
 })
 

@@ -43,4 +43,17 @@ const US: Measures = {
   area: { unit: 'acres', digits: 2, shown: acresFromHectares, stored: hectaresFromAcres },
 }
 
+/** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */
+export function measureOf(unit: string, { temperature, heat }: Measures): Measure {
+  if (unit === '°C') return { ...temperature, digits: 1 }
+  if (unit === '°C·d') return { ...heat, digits: 1 }
+  return { unit: unit === '1' ? '' : unit, digits: 2, shown: same, stored: same }
+}
+
+/** A difference in a unit of the library, without the zero that a scale of temperature begins from. */
+export function differenceOf(difference: number, unit: string, measures: Measures): number {
+  const { shown } = measureOf(unit, measures)
+  return shown(difference) - shown(0)
+}
+
 export const measuresOf = (units: 'metric' | 'us'): Measures => (units === 'us' ? US : METRIC)

@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
-import { measuresOf, type Measure } from './units.js'
+import { measureOf, measuresOf, type Measure } from './units.js'
 
 const DAY_MS = 86_400_000
 
@@ -76,6 +76,11 @@ export function useFormat() {
       seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),
       seasonIndex: (start: string, day: string): number => Math.round((Date.parse(day) - Date.parse(start)) / DAY_MS),
       nudge: nudged,
+      /** A number of a model by its unit in the library, in the site's units. */
+      figure: (value: number, unit: string): string => {
+        const measure = measureOf(unit, measures)
+        return `${number(measure.shown(value), measure.digits)} ${measure.unit}`.trim()
+      },
       temperature: (c: number): string => measured(measures.temperature, c),
       heat: (cd: number): string => measured(measures.heat, cd),
       rain: (mm: number): string => measured(measures.rain, mm),

@@ -40,10 +40,8 @@ export function LibraryNumbers({ entry }: { entry: LibraryEntry }) {
             {entry.figures.map((figure) => (
               <tr key={figure.path}>
                 <th scope="row">{nameOf(figure.path)}</th>
-                <td>
-                  {f.number(figure.value, 2)} {figure.unit === '1' ? '' : figure.unit}
-                </td>
-                <td>{figure.own ? f.number(figure.own.libraryValue, 2) : t('organism.same')}</td>
+                <td>{f.figure(figure.value, figure.unit)}</td>
+                <td>{figure.own ? f.figure(figure.own.libraryValue, figure.unit) : t('organism.same')}</td>
                 <td>
                   {figure.own
                     ? figure.own.reason

@@ -8,10 +8,11 @@ import { useBlocks, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { useWidth } from '../charts/useWidth.js'
-import { Button, NumberField, Select, TextButton, TextField } from '../design/controls.js'
+import { Button, DateField, NumberField, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Figure, Heading, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
+import { differenceOf, measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import type { BenchChange, BenchResult } from '../workers/bench.js'
@@ -107,6 +108,8 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
   const [result, setResult] = useState<BenchResult | null>(null)
   const [refused, setRefused] = useState<string | null>(null)
   const [keeping, setKeeping] = useState(false)
+  /** The day from which heat shall count, as it is typed. */
+  const [start, setStart] = useState<string | null>(null)
   const asked = useRef(0)
   const changedAt = useRef(0)
   const [redrawn, setRedrawn] = useState<number | null>(null)
@@ -138,6 +141,12 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
     setChange(next)
   }
   if (!worker || !result || !base) return <p>{t('waiting')}</p>
+  const unitOf = (path: string): string => entry.figures.find((figure) => figure.path === path)?.unit ?? '1'
+  /** A day of this season by its number; null for a day of another. */
+  const indexOf = (day: string): number | null => {
+    const index = f.seasonIndex(data.season, day)
+    return index >= 0 && index < data.weather.length ? index : null
+  }
   const value = (path: string): number => change.figures[path] ?? worker.values[path] ?? 0
   const nameOf = (path: string): string => {
     const [subject = '', ...rest] = path.split('.')
@@ -172,28 +181,41 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
           value={change.method ?? (data.model as { heat: { method: string } }).heat.method}
           onChange={(method) => make({ ...change, method: method as (typeof METHODS)[number] })}
         />
-        {shownPaths.map((path) => (
-          <NumberField
-            key={path}
-            label={nameOf(path)}
-            unit={path.startsWith('heat.') ? '°C' : '°C·d'}
-            width="100%"
-            value={value(path)}
-            onChange={(v) => (v === null ? undefined : make({ ...change, figures: { ...change.figures, [path]: v } }))}
-          />
-        ))}
-        <NumberField
-          label={t('bench.start', {
-            date: change.startIndex === null ? t('bench.asIs') : f.date(f.seasonDay(data.season, change.startIndex)),
-          })}
-          width="100%"
-          digits={0}
-          value={change.startIndex}
-          onChange={(startIndex) => make({ ...change, startIndex })}
+        {shownPaths.map((path) => {
+          const measure = measureOf(unitOf(path), f.measures)
+          return (
+            <NumberField
+              key={path}
+              label={nameOf(path)}
+              unit={measure.unit}
+              width="100%"
+              value={measure.shown(value(path))}
+              onChange={(v) => (v === null ? undefined : make({ ...change, figures: { ...change.figures, [path]: measure.stored(v) } }))}
+            />
+          )
+        })}
+        <DateField
+          label={t('bench.start')}
+          hint={start === null ? t('bench.asIs') : undefined}
+          error={start !== null && indexOf(start) === null ? t('bench.outside') : undefined}
+          value={start}
+          onChange={(day) => {
+            setStart(day)
+            const startIndex = day === null ? null : indexOf(day)
+            // A year typed digit by digit is none yet.
+            if (day === null || startIndex !== null) make({ ...change, startIndex })
+          }}
         />
         {refused ? <FormError text={t('bench.refused', { why: refused })} /> : null}
         <Line>
-          <TextButton onPress={() => make(UNCHANGED)}>{t('bench.reset')}</TextButton>
+          <TextButton
+            onPress={() => {
+              setStart(null)
+              make(UNCHANGED)
+            }}
+          >
+            {t('bench.reset')}
+          </TextButton>
           {Object.keys(change.figures).length > 0 ? <TextButton onPress={() => setKeeping(true)}>{t('bench.keep')}</TextButton> : null}
         </Line>
         {keeping ? (
@@ -202,7 +224,7 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
       </Stack>
       <Stack>
         <SeasonMoves base={base} result={result} data={data} names={events} dirty={dirty} chosen={of} />
-        <Sensitivity result={result} nameOf={nameOf} event={events.find(({ id }) => id === of)?.name ?? ''} />
+        <Sensitivity result={result} nameOf={nameOf} unitOf={unitOf} event={events.find(({ id }) => id === of)?.name ?? ''} />
         <PastSeasons base={base} result={result} data={data} names={events} />
         <Caution>{t('bench.caution')}</Caution>
       </Stack>
@@ -291,7 +313,8 @@ function SeasonMoves(p: { base: BenchResult; result: BenchResult; data: BenchDat
   )
 }
 
-function Sensitivity({ result, nameOf, event }: { result: BenchResult; nameOf: (path: string) => string; event: string }) {
+function Sensitivity(p: { result: BenchResult; nameOf: (path: string) => string; unitOf: (path: string) => string; event: string }) {
+  const { result, nameOf, unitOf, event } = p
   const t = useText()
   const f = useFormat()
   if (result.sensitivity.length === 0) return null
@@ -312,7 +335,7 @@ function Sensitivity({ result, nameOf, event }: { result: BenchResult; nameOf: (
               <th scope="row">{nameOf(path)}</th>
               <td>
                 <Figure>
-                  +{f.number(step, 1)} {path.startsWith('heat.') ? '°C' : '°C·d'}
+                  +{f.number(differenceOf(step, unitOf(path), f.measures), 1)} {measureOf(unitOf(path), f.measures).unit}
                 </Figure>
               </td>
               <td>
@@ -385,24 +408,18 @@ function KeepFigures(p: {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const form = useEntry(endpoints.watches.ownFigure, { reason: '' })
+  const unitOf = (path: string): string => p.entry.figures.find((figure) => figure.path === path)?.unit ?? '1'
+  const form = useEntry(endpoints.watches.ownFigures, { reason: '' })
   const save = async (): Promise<void> => {
-    for (const [path, value] of Object.entries(p.figures)) {
-      const saved = await form.submit({ siteId: site.id, organismId: p.entry.id }, ({ reason }) => ({
-        path,
-        value,
-        reason,
-        blockId: p.blockId,
-      }))
-      if (!saved) return
-    }
-    p.onDone()
+    const figures = Object.entries(p.figures).map(([path, value]) => ({ path, value }))
+    const saved = await form.submit({ siteId: site.id, organismId: p.entry.id }, ({ reason }) => ({ figures, reason, blockId: p.blockId }))
+    if (saved) p.onDone()
   }
   return (
     <Stack>
       <p>
         {Object.entries(p.figures)
-          .map(([path, value]) => `${p.nameOf(path)} ${f.number(value, 2)}`)
+          .map(([path, value]) => `${p.nameOf(path)} ${f.figure(value, unitOf(path))}`)
           .join('; ')}
       </p>
       <TextField

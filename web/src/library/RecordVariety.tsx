@@ -27,6 +27,9 @@ const NONE = 'none'
 /** In a sentence: the degree was not judged. */
 export const UNJUDGED = NONE
 
+/** What each variety has of its own. */
+const BLANK = { variety: '', libraryVariety: NONE, hit: null, degree: NONE, note: '' } as const
+
 /** The part that the organism's most typical sign is seen on, of those that can be counted. */
 const usualPart = ({ about }: LibraryEntry): VarietyLook['part'] =>
   [...about.signs]
@@ -62,6 +65,7 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
     set(before ? { variety, libraryVariety: before.libraryVariety ?? NONE } : { variety })
   }
   const save = async (): Promise<void> => {
+    const sent = values
     const kept = await form.submit({ siteId: site.id }, (v) => ({
       ...v,
       organismId: entry.id,
@@ -70,7 +74,13 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
       libraryVariety: v.libraryVariety === NONE ? null : v.libraryVariety,
       degree: v.degree === NONE ? null : Number(v.degree),
     }))
-    if (kept) set({ variety: '', libraryVariety: NONE, hit: null, degree: NONE, note: '' })
+    if (!kept) return
+    // What was typed for the next variety while this one was stored stays.
+    form.setValues((now) => {
+      const next = { ...now }
+      for (const [field, blank] of Object.entries(BLANK)) if (now[field] === sent[field]) next[field] = blank
+      return next
+    })
   }
   return (
     <Stack data-testid="record-variety">

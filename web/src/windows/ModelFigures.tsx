@@ -6,6 +6,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, Choice, NumberField, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
+import { measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { FigureTable } from './EventDates.js'
@@ -50,14 +51,14 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
             <tr key={figure.path}>
               <th scope="row">{nameOf(figure, forecast, t)}</th>
               <td className="right">
-                <Figure>{f.number(figure.value, 2)}</Figure> {figure.unit === '1' ? '' : figure.unit}
+                <Figure>{f.figure(figure.value, figure.unit)}</Figure>
               </td>
               <td className="soft">
                 {figure.own
                   ? t('figures.ownReason', {
                       where: figure.own.fitted ? 'fitted' : figure.own.blockId ? 'block' : 'site',
                       reason: figure.own.reason,
-                      library: f.number(figure.own.libraryValue, 2),
+                      library: f.figure(figure.own.libraryValue, figure.unit),
                     })
                   : t('figures.from', {
                       confidence: t(`confidence.${figure.confidence}`),
@@ -107,6 +108,7 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
   const t = useText()
   const site = useSite()
   const { organismId, blockId } = forecast.watch
+  const measure = measureOf(figure.unit, useFormat().measures)
   const entry = useEntry(endpoints.watches.ownFigure, {
     value: figure.value as number | null,
     reason: figure.own?.reason ?? '',
@@ -129,10 +131,10 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
       <Line>
         <NumberField
           label={t('figures.value')}
-          unit={figure.unit === '1' ? '' : figure.unit}
+          unit={measure.unit}
           width="18ch"
-          value={values.value}
-          onChange={(value) => set({ value })}
+          value={values.value === null ? null : measure.shown(values.value)}
+          onChange={(shown) => set({ value: shown === null ? null : measure.stored(shown) })}
           error={errors['value']}
         />
         <TextField
