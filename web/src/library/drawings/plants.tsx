@@ -223,6 +223,21 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
   ),
   'stem-grooved': section(<path d="M68 16l6 6 8 -2 0 8 8 4 -6 6 4 8 -8 2 -2 8 -8 -4 -8 6 -4 -8 -8 0 0 -8 -8 -4 6 -6 -2 -8 8 0 2 -8z" />),
   'stem-ridged': section(<path d="M68 14l8 14 14 4 -8 12 2 14 -16 -6 -16 6 2 -14 -8 -12 14 -4z" />),
+  'stem-blotched-hairs': stem(
+    <>
+      <path d="M42 12l-8 -3M42 24l-8 -3M42 36l-8 -3M42 48l-8 -3M42 60l-8 -3M58 12l8 -3M58 24l8 -3M58 36l8 -3M58 48l8 -3M58 60l8 -3" />
+      {dots(
+        [
+          [47, 14],
+          [53, 26],
+          [46, 36],
+          [54, 46],
+          [48, 58],
+        ],
+        3.6,
+      )}
+    </>,
+  ),
   'stem-ridged-hairs': stem(
     <path d="M42 12l-8 -3M42 24l-8 -3M42 36l-8 -3M42 48l-8 -3M42 60l-8 -3M58 12l8 -3M58 24l8 -3M58 36l8 -3M58 48l8 -3M58 60l8 -3M47 4v64M53 4v64" />,
   ),
