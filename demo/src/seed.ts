@@ -4,10 +4,11 @@ import { addBloomRecord } from '@bocado/server/bloom/log'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { clock } from '@bocado/server/clock'
-import { migrate, openDatabase, sqlInstant, type Row, type Transaction, type Write } from '@bocado/server/database/index'
-import type { Deps } from '@bocado/server/http/route'
+import { Database } from '@bocado/server/database/database'
+import { sqlInstant, type Row, type Write } from '@bocado/server/database/index'
+import { migrate } from '@bocado/server/database/migrate'
+import { reading, writing, type Deps, type Serving } from '@bocado/server/http/serving'
 import { insertIssue } from '@bocado/server/forecasts/store'
-import { inTransaction } from '@bocado/server/http/transaction'
 import { addCheck } from '@bocado/server/library/identity'
 import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
@@ -15,11 +16,13 @@ import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
-import { createWatch, getBand } from '@bocado/server/watches/service'
+import { issueForecasts } from '@bocado/server/watches/issue'
+import { createWatch } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
 import { addStation } from '@bocado/server/weather/stations'
 import { mergeRows } from '@bocado/server/weather/readingStore'
+import { tendStations } from '@bocado/server/weather/tend'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
@@ -88,7 +91,7 @@ async function seedWeather(w: Write, stationId: string, station: (typeof STATION
   }
   await storeFile(
     w,
-    { importId: randomUUID(), stationId, fileName: `${station.name.toLowerCase()}-2015-2026.csv`, mapping: MAPPING, readings },
+    { importId: randomUUID(), stationId, fileName: `${station.name.toLowerCase()}-2015-2026.csv`, mapping: MAPPING, readings, hash: '' },
     () => undefined,
   )
 }
@@ -109,10 +112,11 @@ function readAtBench(moment: string): { tempC: number | null; humidityPct: numbe
 }
 
 /** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
-async function seed(tx: Transaction, deps: Deps): Promise<void> {
+async function seed(deps: Deps): Promise<void> {
+  const tx = deps.db
   await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
-  const site = await createSite(tx, deps.clock, { ...SITE, person: LEAD })
-  const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id }
+  const site = await createSite(deps, { ...SITE, person: LEAD })
+  const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id, now: new Date(DEMO_NOW) }
   const people = new Map<string, Write>()
   for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, person)).id })
   const scout = people.get('scout') as Write
@@ -228,32 +232,37 @@ async function seed(tx: Transaction, deps: Deps): Promise<void> {
 }
 
 /** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */
-async function issueForecasts(deps: Deps): Promise<void> {
-  const [site] = await getSites(deps.database, deps.clock)
+async function issuePastForecasts(serving: Serving): Promise<void> {
+  const [site] = await reading(serving, ({ db, clock: time }) => getSites(db, time))
   if (!site) return
+  await tendStations(serving, site.id)
   for (const ago of ISSUED_DAYS_AGO) {
     const then = new Date(Date.parse(DEMO_NOW) - ago * 86_400_000)
-    await getBand({ ...deps, clock: { now: () => Promise.resolve(then) } }, site.id, SEASON)
+    await issueForecasts({ ...serving, clock: { now: () => Promise.resolve(then) } }, site.id)
   }
 }
 
 async function main(): Promise<void> {
   const url = process.env['BOCADO_DATABASE_URL']
   if (!url) throw new Error('BOCADO_DATABASE_URL is not set; npm run demo sets it')
-  const database = openDatabase(url)
+  await migrate(url, new URL('../../server/migrations/', import.meta.url))
+  const database = new Database(url)
+  const serving: Serving = {
+    database,
+    clock,
+    history: new StationHistory(),
+    memo: new Memo(64 * 2 ** 20),
+    readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
+    changed: () => undefined,
+  }
   try {
-    await migrate(database, new URL('../../server/migrations/', import.meta.url))
-    const [[known]] = await database.query<Row[]>('SELECT COUNT(*) AS n FROM site WHERE name = ?', [SITE.name])
-    if (known?.['n'] > 0) return
-    const deps: Deps = {
-      database,
-      clock,
-      history: new StationHistory(),
-      memo: new Memo(),
-      readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
-    }
-    await inTransaction(database, (tx) => seed(tx, deps))
-    await issueForecasts(deps)
+    const known = await reading(serving, async ({ db }) => {
+      const [[row]] = await db.query<Row[]>('SELECT COUNT(*) AS n FROM site WHERE name = ?', [SITE.name])
+      return Number(row?.['n'])
+    })
+    if (known > 0) return
+    await writing(serving, seed, { long: true })
+    await issuePastForecasts(serving)
   } finally {
     await database.end()
   }

@@ -1,6 +1,8 @@
 import { endpoints } from '@bocado/contract'
+import { servingOver } from '@bocado/server/testing/application'
 import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
+import { issueForecasts } from '@bocado/server/watches/issue'
 import type { Locator, Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
@@ -24,7 +26,7 @@ setStage(
     const vines = done(await app.call(blocks.create, at, { name: 'Terrace Vines', kind: 'vineyard' }, as)).id
     const meadow = done(await app.call(blocks.create, at, { name: 'Lower Meadow', kind: 'natural-area' }, as)).id
     // A first forecast a week ago, so that there is one to compare with.
-    done(await app.call(demo.setClock, {}, { now: '2026-06-05T14:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-05T14:30:00Z' }, as))
     for (const [organismId, blockId, biofix] of [
       ['codling-moth', place.blockId, '2026-05-10'],
       ['apple-scab', place.blockId, '2026-05-20'],
@@ -32,8 +34,8 @@ setStage(
       ['creeping-thistle', meadow, null],
     ] as const)
       ids.set(organismId, done(await app.call(watches.create, at, { organismId, blockId, season: SEASON, biofix }, as)).id)
-    done(await app.call(watches.band, at, { season: SEASON }))
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    await issueForecasts(servingOver(app), at.siteId)
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, as))
     done(
       await app.call(
         treatments.addProduct,

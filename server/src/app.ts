@@ -7,8 +7,9 @@ import { bloomRoutes } from './bloom/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
-import { toProblem } from './http/problems.js'
-import type { Deps } from './http/route.js'
+import { named, ownNamesOnly } from './http/doors.js'
+import { HttpProblem, toProblem } from './http/problems.js'
+import type { Serving } from './http/route.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
@@ -19,19 +20,36 @@ import { watchRoutes } from './watches/routes.js'
 import { weatherRoutes } from './weather/routes.js'
 import { weatherFileRoutes } from './weatherFiles/routes.js'
 
+export interface AppOptions {
+  /** Folder of the built page. */
+  page: string
+  log: Logger
+  /** Address under which a proxy with TLS offers this server. */
+  publicOrigin?: string | undefined
+}
+
+const YEAR_S = 31_536_000
+
 /** The application over its parts: the interface under /api/v1, the built page elsewhere. */
-export function createApp(deps: Deps, options: { page: string; log: Logger }): Express {
+export function createApp(serving: Serving, options: AppOptions): Express {
   const app = express()
-  // Styles are made in the page as it runs; everything else comes from this server.
+  app.use(named, ownNamesOnly(options.publicOrigin))
+  // Styles are made in the page as it runs; everything else comes from this server. Over plain HTTP nothing promises HTTPS.
   app.use(
-    helmet({ contentSecurityPolicy: { directives: { 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } } }),
+    helmet({
+      contentSecurityPolicy: { directives: { 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
+      strictTransportSecurity: options.publicOrigin?.startsWith('https:') ? { maxAge: YEAR_S } : false,
+    }),
   )
   app.use(compression({ filter: (req, res) => !req.headers.accept?.includes('ndjson') && compression.filter(req, res) }))
-  app.use(express.json({ limit: '2mb' }))
 
   app.get('/healthz', async (_req, res) => {
-    await deps.database.query('SELECT 1')
-    res.json({ ok: true })
+    const parts = await serving.database.health()
+    const ok = parts.database === 'ok' && parts.disk === 'ok'
+    res
+      .status(ok ? 200 : 503)
+      .set('Cache-Control', 'no-store')
+      .json({ ok, parts })
   })
   const api = Router()
   const document = openApiDocument(endpoints as unknown as Record<string, Record<string, Endpoint>>)
@@ -53,18 +71,18 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
     deviceRoutes,
     demoRoutes,
   ])
-    routes(api, deps)
-  api.use((_req, res) => {
-    res
-      .status(404)
-      .type('application/problem+json')
-      .json({ type: 'about:blank', title: 'Not found', status: 404, detail: 'There is nothing at this address.' })
+    routes(api, serving)
+  api.use(() => {
+    throw new HttpProblem(404, 'There is nothing at this address.')
   })
   app.use('/api/v1', api)
 
+  // What is built carries its version in its name.
+  app.use('/assets', express.static(`${options.page}/assets`, { index: false, maxAge: YEAR_S * 1000, immutable: true, fallthrough: true }))
   app.use(express.static(options.page, { index: false, maxAge: '1h' }))
-  // Any other address is a screen of the page.
-  app.get('/{*screen}', (_req, res) => {
+  // Any other address is a screen of the page; a file that is not there is none.
+  app.get('/{*screen}', (req, res) => {
+    if (/\.\w+$/.test(req.path)) throw new HttpProblem(404, 'There is no such file here.')
     res.sendFile('index.html', { root: options.page, maxAge: 0 })
   })
   app.use(answerError(options.log))
@@ -73,15 +91,16 @@ export function createApp(deps: Deps, options: { page: string; log: Logger }): E
 
 function answerError(log: Logger): ErrorRequestHandler {
   return (error, req, res, next) => {
-    const { problem, fault } = toProblem(error)
-    if (fault) log.error({ err: error as Error, method: req.method, url: req.originalUrl }, problem.detail)
+    const { problem, fault, retryAfter } = toProblem(error, req.method === 'GET' ? 'read' : 'write')
+    const request = { request: res.get('X-Request-Id'), method: req.method, url: req.originalUrl.slice(0, 500), status: problem.status }
+    if (fault) log.error({ ...request, err: error as Error }, problem.detail)
     // A device has nobody who reads its answers, so what was refused to it is written down.
-    else if (req.path.endsWith('/readings')) log.warn({ url: req.originalUrl, status: problem.status }, problem.detail)
+    else if (req.path.endsWith('/readings')) log.warn(request, problem.detail)
     if (res.headersSent) {
       next(error)
       return
     }
-    if (problem.status === 503) res.set('Retry-After', '2')
+    if (retryAfter !== undefined) res.set('Retry-After', String(retryAfter))
     res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
   }
 }

@@ -99,7 +99,11 @@ async function everything(): Promise<string> {
   const [tables] = await app.database.query<Row[]>(
     'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
   )
-  const names = tables.map((row) => row['name'] as string).sort()
+  // What the server does by itself beside the writes of people is told by its own tests.
+  const names = tables
+    .map((row) => row['name'] as string)
+    .filter((name) => name !== 'issued_forecast')
+    .sort()
   const [sums] = await app.database.query<Row[]>(`CHECKSUM TABLE ${names.join(', ')}`)
   return sums.map((row) => `${row['Table']} ${row['Checksum']}`).join('\n')
 }

@@ -1,4 +1,4 @@
-import { instantOf, type Queryable, type Row } from './database/pool.js'
+import { instantOf, type Queryable, type Row } from './database/index.js'
 
 /** The one place that knows what time it is. In the demonstration the time stands in the database. */
 export interface Clock {

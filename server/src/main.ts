@@ -1,43 +1,70 @@
 import { fileURLToPath } from 'node:url'
 import { pino } from 'pino'
 import { createApp } from './app.js'
+import { Background } from './background/background.js'
 import { clock } from './clock.js'
-import { migrate, openDatabase } from './database/index.js'
-import type { Deps } from './http/route.js'
+import { Database } from './database/database.js'
+import { migrate } from './database/migrate.js'
+import type { Serving } from './http/serving.js'
 import { Memo } from './memo.js'
-import { issueOnSchedule } from './watches/issueOnSchedule.js'
 import { StationHistory } from './weather/history.js'
 import { weatherFileReader } from './weatherFiles/reader.js'
+import { clearUploads } from './weatherFiles/uploads.js'
 
-/** Starts the server. Settings come from the environment: BOCADO_DATABASE_URL, BOCADO_PORT, BOCADO_LOG_LEVEL. */
+/** What was computed may take this much. */
+const MEMO_BYTES = 128 * 2 ** 20
+/** Whoever asks the server to end has it ended after this, whatever is under way: a write that was not acknowledged is not stored. */
+const END_MS = 4000
+
+/**
+ * Starts the server. Settings come from the environment: BOCADO_DATABASE_URL, BOCADO_PORT, BOCADO_LOG_LEVEL, and BOCADO_PUBLIC_ORIGIN
+ * behind a proxy with TLS.
+ */
 async function main(): Promise<void> {
   const url = process.env['BOCADO_DATABASE_URL']
   if (!url) throw new Error('BOCADO_DATABASE_URL is not set; npm run demo sets it')
   const log = pino({ level: process.env['BOCADO_LOG_LEVEL'] ?? 'warn' })
-  const database = openDatabase(url)
-  await migrate(database, new URL('../migrations/', import.meta.url))
-  // Answers kept for requests that are sent again; after a week nobody does.
-  await database.query('DELETE FROM idempotency WHERE created_at < NOW() - INTERVAL 7 DAY')
+  process.on('unhandledRejection', (error) => log.error({ err: error as Error }, 'an error that nobody waited for'))
+  await migrate(url, new URL('../migrations/', import.meta.url))
+  await clearUploads()
 
-  const deps: Deps = {
+  const database = new Database(url)
+  const serving: Serving = {
     database,
     clock,
     history: new StationHistory(),
-    memo: new Memo(),
+    memo: new Memo(MEMO_BYTES),
     readWeatherFile: weatherFileReader(new URL('./weatherFile.worker.js', import.meta.url)),
+    changed: (siteId, by) => background.changed(siteId, by),
   }
-  const app = createApp(deps, { page: fileURLToPath(new URL('../../web/dist/', import.meta.url)), log })
-  issueOnSchedule(deps, (error) => log.error({ err: error as Error }, 'forecasts could not be issued; they are tried again in a minute'))
+  const background = new Background(serving, log)
+  const app = createApp(serving, {
+    page: fileURLToPath(new URL('../../web/dist/', import.meta.url)),
+    log,
+    publicOrigin: process.env['BOCADO_PUBLIC_ORIGIN'],
+  })
   // Loopback only, until accounts exist.
   const server = app.listen(Number(process.env['BOCADO_PORT'] ?? 4600), '127.0.0.1', (error) => {
     if (error) throw error
+    background.start()
     process.send?.('listening')
   })
+  // Slow senders hold a connection, not the server: heads and bodies come in time, files have a limit of their own.
+  server.headersTimeout = 20_000
+  server.requestTimeout = 15 * 60_000
 
   const end = (): void => {
-    server.close(() => void database.end().then(() => process.exit(0)))
+    setTimeout(() => process.exit(0), END_MS)
+    server.close(
+      () =>
+        void background
+          .end()
+          .then(() => database.end())
+          .then(() => process.exit(0)),
+    )
     server.closeIdleConnections()
-    setTimeout(() => process.exit(0), 5000).unref()
+    setTimeout(() => server.closeAllConnections(), END_MS - 1500)
+    void clearUploads()
   }
   process.once('SIGTERM', end)
   process.once('SIGINT', end)

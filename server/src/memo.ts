@@ -1,37 +1,67 @@
+import { LRUCache } from 'lru-cache'
+
+/** A rough size of a value in bytes: what its numbers, texts and arrays of numbers take. What is shared counts each time. */
+export function roughBytes(value: unknown, depth = 0): number {
+  if (typeof value === 'number') return 8
+  if (typeof value === 'string') return 2 * value.length + 16
+  if (typeof value !== 'object' || value === null) return 8
+  if (ArrayBuffer.isView(value)) return value.byteLength + 64
+  if (depth > 8) return 64
+  if (Array.isArray(value)) {
+    const [first] = value as unknown[]
+    if (typeof first === 'number' || value.length === 0) return 16 + 8 * value.length
+    return (value as unknown[]).reduce<number>((sum, one) => sum + roughBytes(one, depth + 1), 16)
+  }
+  if (value instanceof Map || value instanceof Set) return 64 + 48 * value.size
+  let sum = 32
+  for (const one of Object.values(value)) sum += 16 + roughBytes(one, depth + 1)
+  return sum
+}
+
+const SETTLING = 1024
+
 /**
- * Results worth keeping while what they rest on stays the same: their key names all of it, with versions. The least recently used
- * go first. Several processes may each keep their own.
+ * Results worth keeping while what they rest on stays the same: their key names all of it, with versions. It holds no more than its
+ * bytes; the least recently used go first. Several processes may each keep their own.
  */
 export class Memo {
-  private readonly kept = new Map<string, unknown>()
-  private readonly regions = new Map<string, Memo>()
+  private readonly kept: LRUCache<string, { made: unknown }>
 
-  constructor(private readonly limit = 400) {}
-
-  /** A part with a limit of its own, for what is large. */
-  region(name: string, limit: number): Memo {
-    const known = this.regions.get(name)
-    if (known) return known
-    const region = new Memo(limit)
-    this.regions.set(name, region)
-    return region
+  constructor(mostBytes: number) {
+    this.kept = new LRUCache({ maxSize: mostBytes })
   }
 
   get<T>(key: string, make: () => T): T {
-    if (this.kept.has(key)) {
-      const held = this.kept.get(key) as T
-      this.kept.delete(key)
-      this.kept.set(key, held)
-      return held
-    }
+    const held = this.kept.get(key)
+    if (held) return held.made as T
     const made = make()
-    this.kept.set(key, made)
-    // What failed is tried again by the next one who asks.
-    if (made instanceof Promise) made.catch(() => this.kept.delete(key))
-    for (const oldest of this.kept.keys()) {
-      if (this.kept.size <= this.limit) break
-      this.kept.delete(oldest)
-    }
+    const entry = { made: made as unknown }
+    if (made instanceof Promise) {
+      this.kept.set(key, entry, { size: SETTLING })
+      // What is larger than everything that may be kept is not kept; what failed is tried again by the next one who asks.
+      made.then(
+        (value) => {
+          if (this.kept.peek(key) === entry) this.kept.set(key, entry, { size: 64 + roughBytes(value) })
+        },
+        () => {
+          if (this.kept.peek(key) === entry) this.kept.delete(key)
+        },
+      )
+    } else this.kept.set(key, entry, { size: 64 + roughBytes(made) })
     return made
+  }
+
+  /** Whether something was noted under this key; forgotten as any result is. */
+  has(key: string): boolean {
+    return this.kept.has(key)
+  }
+
+  note(key: string): void {
+    this.kept.set(key, { made: true }, { size: 64 + 2 * key.length })
+  }
+
+  /** Bytes that are held now, roughly. */
+  get bytes(): number {
+    return this.kept.calculatedSize
   }
 }

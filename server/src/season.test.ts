@@ -199,7 +199,7 @@ describe('counts and outcome', () => {
 })
 
 test('a treatment on the last evening of a season belongs to it, by the day of the site', async () => {
-  done(await app.call(demo.setClock, {}, { now: '2027-01-02T12:00:00Z' }))
+  done(await app.call(demo.setClock, {}, { now: '2027-01-02T12:00:00Z' }, { person: place.person }))
   const planned = done(await app.call(treatments.plan, inSite(), { watchId, productId, plannedOn: '2026-12-31' }, asLead()))
   const at = { ...inSite(), treatmentId: planned.id }
   const recorded = done(
@@ -211,7 +211,7 @@ test('a treatment on the last evening of a season belongs to it, by the day of t
     ),
   )
   expect(recorded.done?.day).toBe('2026-12-31')
-  done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+  done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, { person: place.person }))
 })
 
 test('without weather a watch says what is missing and gives no date', async () => {

@@ -98,11 +98,13 @@ describe('a write sent again', () => {
 
   test('at the same moment is stored once', async () => {
     const key = randomUUID()
-    const both = await Promise.all(
-      [1, 2].map(() => app.call(blocks.create, inSite(), { ...vines, name: 'Long Corn' }, { ...asLead(), key })),
-    )
-    expect(both.map(({ status }) => status)).toEqual([200, 200])
-    expect(both[0]!.body.id).toBe(both[1]!.body.id)
+    const send = () => app.call(blocks.create, inSite(), { ...vines, name: 'Long Corn' }, { ...asLead(), key })
+    const all = await Promise.all(Array.from({ length: 20 }, send))
+    // While the first try runs the others are asked to come again; then they get its answer.
+    expect(new Set(all.map(({ status }) => status)).has(200)).toBe(true)
+    expect(all.map(({ status, problem }) => [status, problem.detail]).filter(([status]) => status !== 200 && status !== 409)).toEqual([])
+    const later = done(await send())
+    expect(new Set(all.filter(({ status }) => status === 200).map(({ body }) => body.id))).toEqual(new Set([later.id]))
   })
 
   test('with other contents under the same key is refused, and a refusal does not use a key up', async () => {
@@ -112,6 +114,42 @@ describe('a write sent again', () => {
     expect((await app.call(blocks.create, inSite(), { ...vines, name: 'Ladder Pears' }, { ...asLead(), key })).problem.detail).toContain(
       'another request',
     )
+  })
+})
+
+describe('a secret', () => {
+  const issue = (key: string, person = place.person) =>
+    app.call(endpoints.weather.issueToken, { ...inSite(), stationId: place.stationId }, {}, { person, key })
+  const push = (token: string) =>
+    fetch(`${app.address}/api/v1/stations/${place.stationId}/readings`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${token}` },
+      body: JSON.stringify({ at: '2026-06-12T13:00:00Z', temperature: 12 }),
+    })
+
+  test('is shown once, kept nowhere, and not shown again to whoever has the key', async () => {
+    const key = randomUUID()
+    const { token } = done(await issue(key))
+    const again = await issue(key)
+    expect(again.status).toBe(409)
+    expect(again.problem.detail).toContain('Have a new one issued')
+    const [tables] = await app.database.query<Row[]>('SELECT * FROM idempotency')
+    expect(JSON.stringify(tables)).not.toContain(token)
+    expect((await push(token)).status).toBe(200)
+    // A new one ends the old.
+    const fresh = done(await issue(randomUUID())).token
+    expect((await push(token)).status).toBe(401)
+    expect((await push(fresh)).status).toBe(200)
+  })
+
+  test('an answer is given again only to the person whose key it is', async () => {
+    const scout = done(await app.call(sites.addPerson, inSite(), { name: 'Dario Quince', role: 'scout' }, asLead())).id
+    const key = randomUUID()
+    const block = { ...vines, name: 'Ladder Pears' }
+    const first = done(await app.call(blocks.create, inSite(), block, { ...asLead(), key }))
+    const other = await app.call(blocks.create, inSite(), block, { person: scout, key })
+    expect(other.problem.fields).toMatchObject([{ path: 'name' }])
+    expect(done(await app.call(blocks.create, inSite(), block, { ...asLead(), key })).id).toBe(first.id)
   })
 })
 

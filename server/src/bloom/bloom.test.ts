@@ -1,9 +1,10 @@
 import { endpoints, type InputOf } from '@bocado/contract'
 import { civilDate, dayNumber } from '@bocado/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { startApplication, type Application } from '../testing/application.js'
+import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
+import { issueForecasts } from '../watches/issue.js'
 import { readNotebook } from './notebook.js'
 
 const { bloom, watches, library, calibration } = endpoints
@@ -146,12 +147,12 @@ describe('bloom as evidence', () => {
   })
 
   test('is one of the causes by which a forecast moved', async () => {
-    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-11T14:30:00Z' }))
+    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-11T14:30:00Z' }, as()))
     const kept = (await records()).filter(({ season, notYet }) => season === SEASON && !notYet && true)
     for (const { id, rowVersion } of kept.filter(({ event }) => event === 'first-open'))
       done(await app.call(bloom.remove, { ...at(), recordId: id }, { rowVersion }, as()))
-    await watchOf(followed)
-    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    await issueForecasts(servingOver(app), place.site.id)
+    done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, as()))
     for (const { id, rowVersion, event } of kept)
       if (event === 'first-open') done(await app.call(bloom.restore, { ...at(), recordId: id }, { rowVersion: rowVersion + 1 }, as()))
     await watchOf(followed)

@@ -49,7 +49,7 @@ const eventOf = (plant: Indicator, event: string) => plant.events.find(({ id }) 
 
 /** Blooms of a site on their scales of heat, station by station, with what they say of this season. */
 export async function bloomEvidence(deps: Deps, site: Site, blocks: readonly Block[]): Promise<StationBloom[]> {
-  const version = await bloomVersion(deps.database, site.id)
+  const version = await bloomVersion(deps.db, site.id)
   const season = site.season.start
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const main = await weatherOf(null)
@@ -63,9 +63,9 @@ export async function bloomEvidence(deps: Deps, site: Site, blocks: readonly Blo
     followed.set(weather.followed.station.id, weather)
   }
   if (main.followed) followed.set(main.followed.station.id, main)
-  const key = `bloom ${version} ${site.today} ${[...followed.values()].map(({ key: k }) => k).join()}`
-  const held = deps.memo.region('bloom', 6).get(key, async () => {
-    const records = await listBloomRecords(deps.database, site.id)
+  const key = `bloom ${site.id} ${version} ${site.today} ${[...followed.values()].map(({ key: k }) => k).join()}`
+  const held = deps.memo.get(key, async () => {
+    const records = await listBloomRecords(deps.db, site.id)
     return [...followed].map(([stationId, weather]) => {
       const own = records.filter(({ blockId }) => (blockId ? stationOfBlock.get(blockId) : main.followed?.station.id) === stationId)
       return stationBloom(stationId, weather, own, site)

@@ -77,7 +77,7 @@ function indicatorsOf(dots: Pest['dots'], blooms: readonly BloomOfYears[], curve
 
 /** Blooms and events of pests in all years on one scale of heat, and which bloom foretells which event. */
 export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
-  const db = deps.database
+  const db = deps.db
   const site = await getSite(db, deps.clock, siteId)
   const { start } = site.season
   const [evidence, main, watches, band, sightings] = await Promise.all([

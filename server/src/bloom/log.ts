@@ -52,8 +52,8 @@ export async function restoreBloomRecord(w: Write, id: string, rowVersion: numbe
 
 /** How each line of a notebook is understood, and whether it stands in the log already. */
 export async function previewNotebook(deps: Deps, siteId: string, text: string): Promise<NotebookLine[]> {
-  const site = await getSite(deps.database, deps.clock, siteId)
-  return marked(readNotebook(text, site.today), await listBloomRecords(deps.database, siteId))
+  const site = await getSite(deps.db, deps.clock, siteId)
+  return marked(readNotebook(text, site.today), await listBloomRecords(deps.db, siteId))
 }
 
 function marked(lines: readonly NotebookLine[], log: readonly BloomRecord[]): NotebookLine[] {

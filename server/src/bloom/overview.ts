@@ -22,7 +22,7 @@ const NECTAR_UNTIL = 304
 
 /** What blooms so far say of the season, what to look for these weeks, and where nectar is missing. */
 export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOverview> {
-  const db = deps.database
+  const db = deps.db
   const site = await getSite(db, deps.clock, siteId)
   const blocks = await listBlocks(db, siteId)
   const evidence = await bloomEvidence(deps, site, blocks)

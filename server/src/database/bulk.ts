@@ -1,5 +1,5 @@
-import { Readable, type Writable } from 'node:stream'
-import type { Transaction } from './pool.js'
+import { Readable } from 'node:stream'
+import type { Transaction } from './session.js'
 import { roomIn } from './roomIn.js'
 
 const ROWS_AT_ONCE = 4000
@@ -49,7 +49,7 @@ export async function loadRows(
     const stream = (): Readable =>
       Readable.from(
         (async function* () {
-          const socket = socketOf(tx)
+          const socket = tx.stream
           for (const part of batches) {
             yield Buffer.from(part.map(line).join(''))
             // The driver takes all that it is given; without waiting, the whole text would stand in the memory.
@@ -74,9 +74,6 @@ export async function loadRows(
       part.map((cells) => [...Object.values(constants), ...cells]),
     ])
 }
-
-/** The stream beneath a connection, which the driver does not name in its types. */
-const socketOf = (tx: Transaction): Writable | undefined => (tx.connection as unknown as { stream?: Writable }).stream
 
 async function takesStreams(tx: Transaction): Promise<boolean> {
   const [rows] = await tx.query("SHOW VARIABLES LIKE 'local_infile'")

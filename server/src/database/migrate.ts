@@ -1,14 +1,20 @@
 import { readdir, readFile } from 'node:fs/promises'
-import type { Database, Row } from './pool.js'
+import { createConnection } from 'mysql2/promise'
+import type { Row } from './pool.js'
 
 /**
  * Applies the numbered files of a folder that have not been applied, in order. MariaDB commits at each DDL, so a file holds
  * one statement that may be run again, and the log is written after it. A lock keeps two starting servers apart.
+ *
+ * @throws where the database writes its log by statement: what a write stores would then not be what another server reads
  */
-export async function migrate(database: Database, folder: URL): Promise<string[]> {
-  const connection = await database.getConnection()
+export async function migrate(url: string, folder: URL): Promise<string[]> {
+  const connection = await createConnection({ uri: url, dateStrings: true, timezone: 'Z', charset: 'utf8mb4', connectTimeout: 10_000 })
   const applied: string[] = []
   try {
+    const [[format]] = await connection.query<Row[]>('SELECT @@binlog_format AS format')
+    if (format?.['format'] === 'STATEMENT')
+      throw new Error('binlog_format=STATEMENT cannot be used; set binlog_format=ROW or MIXED for this database server and start again')
     const [[lock]] = await connection.query<Row[]>("SELECT GET_LOCK('bocado_migrate', 60) AS got")
     if (lock?.['got'] !== 1) throw new Error('another server is migrating this database; try again when it is done')
     await connection.query(
@@ -25,7 +31,7 @@ export async function migrate(database: Database, folder: URL): Promise<string[]
     }
     await connection.query("SELECT RELEASE_LOCK('bocado_migrate')")
   } finally {
-    connection.release()
+    connection.destroy()
   }
   return applied
 }

@@ -1,24 +1,7 @@
-import { createPool, type Pool, type PoolConnection, type RowDataPacket } from 'mysql2/promise'
+import { createPool, type Pool as MysqlPool, type PoolConnection, type RowDataPacket } from 'mysql2/promise'
 
-export type Database = Pool
-/** A connection inside a transaction. */
-export type Transaction = PoolConnection
-/** Either: a read may run on its own or inside a write. */
-export type Queryable = Pool | PoolConnection
 export type Row = RowDataPacket
-
-/** A pool over the database of the URL. Dates come as text, moments as UTC. */
-export function openDatabase(url: string): Database {
-  return createPool({
-    uri: url,
-    connectionLimit: 8,
-    dateStrings: true,
-    timezone: 'Z',
-    charset: 'utf8mb4',
-    connectTimeout: 5000,
-    enableKeepAlive: true,
-  })
-}
+export type { PoolConnection }
 
 /** `2026-06-12 05:00:00` as the database gives a UTC moment, to ISO 8601. */
 export const instantOf = (text: string): string => `${text.slice(0, 19).replace(' ', 'T')}Z`
@@ -28,20 +11,73 @@ export const sqlInstant = (moment: string | Date): string => new Date(moment).to
 /** MariaDB hands JSON columns over as text. */
 export const jsonOf = <T>(column: unknown): T => (typeof column === 'string' ? (JSON.parse(column) as T) : (column as T))
 
-const UNREACHABLE = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  'ETIMEDOUT',
-  'PROTOCOL_CONNECTION_LOST',
-  'ER_SERVER_SHUTDOWN',
-  'ER_CON_COUNT_ERROR',
-  'ER_LOCK_WAIT_TIMEOUT',
-  'ER_LOCK_DEADLOCK',
-])
+/** Plain connections to the database of the URL. Dates come as text, moments as UTC. */
+export function openPool(url: string, connections = 8): MysqlPool {
+  return createPool({
+    uri: url,
+    connectionLimit: connections,
+    dateStrings: true,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    connectTimeout: 4000,
+    enableKeepAlive: true,
+  })
+}
 
-/** Whether an error means that the database cannot be reached now, so that trying again is right. */
-export function isUnreachable(error: unknown): boolean {
-  const { code, message } = error as { code?: string; message?: string }
-  return (code !== undefined && UNREACHABLE.has(code)) || /closed state|Connection lost/i.test(message ?? '')
+/** No connection came free in time: everything is in use, or the database does not answer. */
+export class Busy extends Error {}
+
+/** Connections of one kind, handed out to one use case at a time. Nobody waits for one longer than it is patient. */
+export class Connections {
+  private readonly pool: MysqlPool
+  /** Use cases that hold a connection, and those that wait for one. */
+  held = 0
+  waiting = 0
+
+  constructor(
+    url: string,
+    connections: number,
+    private readonly patienceMs: number,
+    settings: string,
+  ) {
+    this.pool = openPool(url, connections)
+    // Queued before anything that a use case asks of the connection.
+    this.pool.pool.on('connection', (connection) => {
+      connection.query(settings, () => undefined)
+    })
+  }
+
+  async take(): Promise<PoolConnection> {
+    this.waiting++
+    const asked = this.pool.getConnection()
+    let timer: NodeJS.Timeout | undefined
+    const late = new Promise<never>((_, reject) => {
+      timer = setTimeout(() => reject(new Busy('no connection came free')), this.patienceMs)
+    })
+    try {
+      const connection = await Promise.race([asked, late])
+      this.held++
+      return connection
+    } catch (error) {
+      // It may still come, for nobody.
+      asked.then(
+        (connection) => connection.release(),
+        () => undefined,
+      )
+      throw error
+    } finally {
+      clearTimeout(timer)
+      this.waiting--
+    }
+  }
+
+  give(connection: PoolConnection, broken: boolean): void {
+    this.held--
+    if (broken) connection.destroy()
+    else connection.release()
+  }
+
+  end(): Promise<void> {
+    return this.pool.end()
+  }
 }

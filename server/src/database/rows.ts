@@ -1,12 +1,15 @@
 import { randomUUID } from 'node:crypto'
 import { HttpProblem } from '../http/problems.js'
-import type { Queryable, Row, Transaction } from './pool.js'
+import { sqlInstant, type Row } from './pool.js'
+import type { Queryable, Transaction } from './session.js'
 
 /** A write in progress: its transaction, the site it belongs to and who makes it. */
 export interface Write {
   tx: Transaction
   siteId: string
   personId: string
+  /** When it is made, by the clock of the server. */
+  now: Date
 }
 
 /** Tables with `site_id`, `row_version`, `changed_by` and `deleted_at`, which people change. */
@@ -103,7 +106,7 @@ export async function updateRow(w: Write, table: Editable, id: string, rowVersio
 /** Takes a row out of sight. It stays, and `restoreRow` brings it back. */
 export async function removeRow(w: Write, table: Editable, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
   const before = await liveRow(w.tx, w.siteId, table, id, true)
-  await changeRow(w, table, before, rowVersion, { deleted_at: new Date().toISOString().slice(0, 19).replace('T', ' ') }, 'remove')
+  await changeRow(w, table, before, rowVersion, { deleted_at: sqlInstant(w.now) }, 'remove')
   return { id, rowVersion: rowVersion + 1 }
 }
 

@@ -1,8 +1,8 @@
 import { endpoints } from '@bocado/contract'
-import type { Request, Response, Router } from 'express'
+import type { Router } from 'express'
 import { instantOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
-import { parse, read, type Deps } from '../http/route.js'
+import { read, write, writerSomewhere, type Serving } from '../http/route.js'
 
 async function demoNow(db: Queryable): Promise<string | null> {
   const [[row]] = await db.query<Row[]>('SELECT now_at FROM demo_clock')
@@ -10,13 +10,20 @@ async function demoNow(db: Queryable): Promise<string | null> {
 }
 
 /** The demonstration's time. It can be moved only where there is one: a real site has none. */
-export function demoRoutes(router: Router, deps: Deps): void {
+export function demoRoutes(router: Router, serving: Serving): void {
   const { demo } = endpoints
-  read(router, deps, demo.clock, async () => ({ now: await demoNow(deps.database) }))
-  router.put(demo.setClock.path, async (req: Request, res: Response) => {
-    const { now } = parse(demo.setClock.input, req.body)
-    const [result] = await deps.database.query('UPDATE demo_clock SET now_at = ?', [sqlInstant(now)])
-    if ((result as { affectedRows: number }).affectedRows === 0) throw new HttpProblem(404, 'The time here is real and cannot be moved.')
-    res.json({ now: await demoNow(deps.database) })
-  })
+  read(router, serving, demo.clock, async ({ deps }) => ({ now: await demoNow(deps.db) }))
+  write(
+    router,
+    serving,
+    demo.setClock,
+    async ({ tx, input }) => {
+      const [result] = await tx.query('UPDATE demo_clock SET now_at = ?', [sqlInstant(input.now)])
+      const [[held]] = await tx.query<Row[]>('SELECT COUNT(*) AS clocks FROM demo_clock')
+      if ((result as { affectedRows: number }).affectedRows === 0 && Number(held?.['clocks']) === 0)
+        throw new HttpProblem(404, 'The time here is real and cannot be moved.')
+      return { now: await demoNow(tx) }
+    },
+    { by: writerSomewhere },
+  )
 }

@@ -91,9 +91,9 @@ describe('a device pushes', () => {
     await push({ at: '2026-06-12T12:00:00Z', temperature: 17 })
     expect(await station()).toMatchObject({ device: 'pushed', silent: false })
     await push({ at: '2026-06-12T11:00:00Z', temperature: 16 })
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' }, { person: place.person }))
     expect(await station()).toMatchObject({ silent: true, lastHour: '2026-06-12T12:00:00Z' })
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, { person: place.person }))
   })
 })
 
@@ -137,7 +137,10 @@ describe('what is refused, with a reason and nothing stored', () => {
 
 test('the time can be moved only where there is a demonstration', async () => {
   const real = await startApplication()
+  const { person } = await startSite(real)
   expect(done(await real.call(demo.clock, {}, {})).now).toBeNull()
-  expect((await real.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' })).status).toBe(404)
+  expect((await real.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' }, { person })).status).toBe(404)
+  expect((await app.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' })).status).toBe(400)
+  expect((await app.call(demo.setClock, {}, { now: '2026-06-12T18:00:00Z' }, { person: place.viewer })).status).toBe(403)
   await real.stop()
 })

@@ -1,16 +1,21 @@
 import { endpoints, pushInput } from '@bocado/contract'
-import { text, type Request, type Response, type Router } from 'express'
+import { text, type Request, type RequestHandler, type Response, type Router } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import Papa from 'papaparse'
 import { sqlInstant } from '../database/index.js'
+import { jsonBody } from '../http/body.js'
 import { HttpProblem, toProblem } from '../http/problems.js'
+import { reading, writing } from '../http/serving.js'
 import { noteRefusal } from '../weather/store.js'
 import { takeForecast } from '../forecasts/service.js'
-import { parse, type Deps } from '../http/route.js'
+import { parse, type Serving } from '../http/route.js'
 import { pushReadings } from './service.js'
+import { requireStation } from './token.js'
 
 /** Far above what an hourly device needs, far below what would trouble the database. */
 const PUSHES_PER_MINUTE = 60
+/** Whoever tries tokens that open nothing is held back by address, and takes nothing from the device whose station they name. */
+const STRANGERS_PER_MINUTE = 120
 
 /** A CSV body as the JSON that it stands for; blank cells are no values. */
 function fromCsv(body: string): unknown {
@@ -23,33 +28,66 @@ function fromCsv(body: string): unknown {
   return { readings }
 }
 
-const tokenOf = (req: Request): string | undefined => /^Bearer (.+)$/.exec(req.header('Authorization') ?? '')?.[1]
+const tokenOf = (req: Request): string | undefined => /^Bearer (.{1,200})$/.exec(req.header('Authorization') ?? '')?.[1]
 
-export function deviceRoutes(router: Router, deps: Deps): void {
+export function deviceRoutes(router: Router, serving: Serving): void {
   const { push, issueForecast } = endpoints.devices
-  const limit = rateLimit({
-    windowMs: 60_000,
-    limit: PUSHES_PER_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    keyGenerator: (req) => String(req.params['stationId']),
-    handler: () => {
-      throw new HttpProblem(429, `More than ${PUSHES_PER_MINUTE} pushes in a minute. Send readings together, and try again in a minute.`)
-    },
-  })
-  router.post(push.path, limit, text({ type: 'text/csv', limit: '2mb' }), async (req: Request, res: Response) => {
+  const limited = (limit: number, keyGenerator: (req: Request) => string, words: string): RequestHandler =>
+    rateLimit({
+      windowMs: 60_000,
+      limit,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      keyGenerator,
+      handler: () => {
+        throw new HttpProblem(429, words, { retryAfter: 60 })
+      },
+    })
+  const ofStation = limited(
+    PUSHES_PER_MINUTE,
+    (req) => String(req.params['stationId']),
+    `More than ${PUSHES_PER_MINUTE} pushes in a minute. Send readings together, and try again in a minute.`,
+  )
+  const ofStranger = limited(
+    STRANGERS_PER_MINUTE,
+    (req) => `${req.socket.remoteAddress ?? ''}`,
+    'Too many tokens that open nothing came from this address. Put the right one into the device, and try again in a minute.',
+  )
+  /** Before anything of a body is read it is known whose it is. */
+  const known: RequestHandler = async (req, res, next) => {
     const { stationId } = parse(push.params, req.params)
-    const body: unknown = typeof req.body === 'string' ? fromCsv(req.body) : req.body
     try {
-      res.json(await pushReadings(deps, stationId, tokenOf(req), parse(pushInput, body)))
+      await reading(serving, ({ db }) => requireStation(db, stationId, tokenOf(req)))
+    } catch (error) {
+      if (!(error instanceof HttpProblem)) throw error
+      await new Promise<void>((resolve, reject) => {
+        void ofStranger(req, res, (refused?: unknown) => (refused ? reject(refused as Error) : resolve()))
+      })
+      throw error
+    }
+    next()
+  }
+  router.post(push.path, known, ofStation, text({ type: 'text/csv', limit: '2mb' }), jsonBody, async (req: Request, res: Response) => {
+    const { stationId } = parse(push.params, req.params)
+    const token = tokenOf(req)
+    try {
+      const body: unknown = typeof req.body === 'string' ? fromCsv(req.body) : req.body
+      const input = parse(pushInput, body)
+      const { counts, siteId } = await writing(serving, (deps) => pushReadings(deps, stationId, token, input))
+      serving.changed(siteId, 'device')
+      res.json(counts)
     } catch (error) {
       const { problem, fault } = toProblem(error)
-      if (!fault) await noteRefusal(deps.database, stationId, sqlInstant(await deps.clock.now(deps.database)), problem.detail)
+      if (!fault)
+        await writing(serving, async ({ db, clock }) => noteRefusal(db, stationId, sqlInstant(await clock.now(db)), problem.detail))
       throw error
     }
   })
-  router.post(issueForecast.path, limit, async (req: Request, res: Response) => {
+  router.post(issueForecast.path, known, ofStation, jsonBody, async (req: Request, res: Response) => {
     const { stationId } = parse(issueForecast.params, req.params)
-    res.json(await takeForecast(deps, stationId, tokenOf(req), parse(issueForecast.input, req.body)))
+    const input = parse(issueForecast.input, req.body)
+    const { issue, siteId } = await writing(serving, (deps) => takeForecast(deps, stationId, tokenOf(req), input))
+    serving.changed(siteId, 'device')
+    res.json(issue)
   })
 }

@@ -3,7 +3,6 @@ import type { PushInput, ResponseOf, devices } from '@bocado/contract'
 import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { inTransaction } from '../http/transaction.js'
 import { hashOf, requireStation } from './token.js'
 import { getStation } from '../weather/stations.js'
 import { HOUR_VALUES, mergeHours, mergeRows } from '../weather/readingStore.js'
@@ -26,37 +25,36 @@ const HOUR_MS = 3_600_000
  * late readings are fine.
  */
 export async function pushReadings(
-  deps: Deps,
+  { db: tx, clock }: Deps,
   stationId: string,
   token: string | undefined,
   input: PushInput,
-): Promise<ResponseOf<typeof devices.push>> {
-  return inTransaction(deps.database, async (tx) => {
-    const station = await requireStation(tx, stationId, token)
-    const now = (await deps.clock.now(tx)).getTime()
-    input.readings.forEach(({ at }, i) => {
-      if (Date.parse(at) > now + AHEAD_MS) throw fieldProblem(`readings.${i}.at`, `${at} lies in the future; set the clock of the device`)
-    })
-    const w: Write = { tx, siteId: station.siteId, personId: station.tokenBy }
-    await lockStation(w, station.id)
-    const hours = intoHours(input)
-    const counts = await mergeHours(
-      w,
-      station.id,
-      null,
-      mergeRows(
-        hours,
-        ({ at }) => at,
-        HOUR_VALUES.map(
-          (variable) =>
-            ({ values }) =>
-              values[variable],
-        ),
-      ),
-    )
-    await noteHour(w, station.id, sqlInstant(new Date(hours.at(-1)?.at ?? 0)))
-    return counts
+): Promise<{ counts: ResponseOf<typeof devices.push>; siteId: string }> {
+  const station = await requireStation(tx, stationId, token)
+  const now = await clock.now(tx)
+  input.readings.forEach(({ at }, i) => {
+    if (Date.parse(at) > now.getTime() + AHEAD_MS)
+      throw fieldProblem(`readings.${i}.at`, `${at} lies in the future; set the clock of the device`)
   })
+  const w: Write = { tx, siteId: station.siteId, personId: station.tokenBy, now }
+  await lockStation(w, station.id)
+  const hours = intoHours(input)
+  const counts = await mergeHours(
+    w,
+    station.id,
+    null,
+    mergeRows(
+      hours,
+      ({ at }) => at,
+      HOUR_VALUES.map(
+        (variable) =>
+          ({ values }) =>
+            values[variable],
+      ),
+    ),
+  )
+  await noteHour(w, station.id, sqlInstant(new Date(hours.at(-1)?.at ?? 0)))
+  return { counts, siteId: station.siteId }
 }
 
 function intoHours({ readings }: PushInput): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {

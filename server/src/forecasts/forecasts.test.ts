@@ -85,18 +85,18 @@ describe('a forecast that is delivered', () => {
   })
 
   test('gives way to a newer one, is kept, and is left aside when it is old', async () => {
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T20:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T20:30:00Z' }, { person: place.person }))
     await deliver(issue([1], '2026-06-12T20:00:00Z', 264))
     expect((await heat()).forecast).toMatchObject({ members: 1, issuedAt: '2026-06-12T20:00:00Z' })
     const [[row]] = await app.database.query<Row[]>('SELECT COUNT(*) AS n FROM forecast_issue WHERE station_id = ?', [place.stationId])
     expect(row!['n']).toBe(2)
     // Delivered again, it is the same issue.
     expect((await deliver(issue([1], '2026-06-12T20:00:00Z', 264))).status).toBe(200)
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, { person: place.person }))
     expect((await heat()).forecast).toMatchObject({ members: 3 })
-    done(await app.call(demo.setClock, {}, { now: '2026-06-14T14:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-14T14:30:00Z' }, { person: place.person }))
     expect((await days()).forecast).toBeNull()
-    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }))
+    done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, { person: place.person }))
   })
 })
 

@@ -62,7 +62,7 @@ export async function forecastScore(
   now: Date,
   todayNumber: number,
 ): Promise<ForecastScore> {
-  const headers = await issuesBetween(deps.database, station.id, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
+  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
   const dayOf = (moment: string): number => Math.floor((Date.parse(moment) / 60_000 + station.utcOffsetMinutes) / 1440)
   // Issues of one day share their errors: they would count as several and be one.
   const oneADay = new Map([...headers].reverse().map((header) => [dayOf(header.issuedAt), header.id]))
@@ -71,7 +71,7 @@ export async function forecastScore(
     const pairs: ForecastPair[] = []
     for (const id of oneADay.values()) {
       const { issueDay, firstDay, members } = await deps.memo.get(`days of issue ${id} ${station.utcOffsetMinutes}`, async () =>
-        daysOfIssue(await loadIssue(deps.database, deps.memo, id), station.utcOffsetMinutes),
+        daysOfIssue(await loadIssue(deps.db, deps.memo, id), station.utcOffsetMinutes),
       )
       const days = members[0]?.length ?? 0
       for (let d = 0; d < days; d++) {

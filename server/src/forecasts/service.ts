@@ -4,7 +4,6 @@ import { correctedDay, dayNumber, offsetHours, type DayExtremes, type LeadCorrec
 import { requireStation } from '../devices/token.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { inTransaction } from '../http/transaction.js'
 import type { StationDays } from '../weather/history.js'
 import type { StoredStation } from '../weather/store.js'
 import { forecastScore } from './score.js'
@@ -12,18 +11,16 @@ import { insertIssue, issuesBetween, loadIssue, type ForecastIssue } from './sto
 
 /** Takes in a forecast. Every issue is kept, so that forecasts can be held against what came. */
 export async function takeForecast(
-  deps: Deps,
+  { db: tx, clock }: Deps,
   stationId: string,
   token: string | undefined,
   issue: ForecastIssueInput,
-): Promise<ResponseOf<typeof devices.issueForecast>> {
-  return inTransaction(deps.database, async (tx) => {
-    const station = await requireStation(tx, stationId, token)
-    const now = (await deps.clock.now(tx)).getTime()
-    if (Date.parse(issue.issuedAt) > now + 600_000) throw fieldProblem('issuedAt', 'lies in the future; set the clock of the service')
-    const id = await insertIssue(tx, { siteId: station.siteId, stationId }, randomUUID(), issue)
-    return { id, issuedAt: issue.issuedAt }
-  })
+): Promise<{ issue: ResponseOf<typeof devices.issueForecast>; siteId: string }> {
+  const station = await requireStation(tx, stationId, token)
+  const now = (await clock.now(tx)).getTime()
+  if (Date.parse(issue.issuedAt) > now + 600_000) throw fieldProblem('issuedAt', 'lies in the future; set the clock of the service')
+  const id = await insertIssue(tx, { siteId: station.siteId, stationId }, randomUUID(), issue)
+  return { issue: { id, issuedAt: issue.issuedAt }, siteId: station.siteId }
 }
 
 /** A forecast older than this says no more about the days ahead than past years do. */
@@ -56,8 +53,8 @@ export interface DaysAhead {
 
 /** The fresh issues of a station, newest first, with their first hour in standard time. */
 async function freshIssues(deps: Deps, station: StoredStation, now: Date): Promise<(ForecastIssue & { startsAt: number })[]> {
-  const headers = await issuesBetween(deps.database, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
-  const issues = await Promise.all(headers.map(({ id }) => loadIssue(deps.database, deps.memo, id)))
+  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
+  const issues = await Promise.all(headers.map(({ id }) => loadIssue(deps.db, deps.memo, id)))
   return issues.map((issue) => ({ ...issue, startsAt: standardHour(station, Date.parse(issue.firstHour)) }))
 }
 
@@ -97,8 +94,8 @@ export async function daysAhead(
   today: string,
   at?: Date,
 ): Promise<DaysAhead | undefined> {
-  const now = at ?? (await deps.clock.now(deps.database))
-  const headers = await issuesBetween(deps.database, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
+  const now = at ?? (await deps.clock.now(deps.db))
+  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
   if (!headers[0]) return undefined
   const nowHour = standardHour(station, now.getTime())
   const { corrections, issues: scored, key: scoreKey } = await forecastScore(deps, station, days, now, dayNumber(today))
@@ -191,7 +188,7 @@ export async function hoursAhead(
   day: number,
   today: number,
 ): Promise<HourAhead[] | undefined> {
-  const now = await deps.clock.now(deps.database)
+  const now = await deps.clock.now(deps.db)
   const issues = await freshIssues(deps, station, now)
   const newest = issues[0]
   if (!newest) return undefined

@@ -44,7 +44,7 @@ export async function issuesBetween(
   until: Date,
 ): Promise<{ id: string; issuedAt: string }[]> {
   const [rows] = await db.query<Row[]>(
-    'SELECT id, issued_at FROM forecast_issue WHERE station_id = ? AND issued_at > ? AND issued_at <= ? ORDER BY issued_at DESC',
+    'SELECT id, issued_at FROM forecast_issue WHERE station_id = ? AND issued_at > ? AND issued_at <= ? AND hours > 0 ORDER BY issued_at DESC',
     [stationId, sqlInstant(after), sqlInstant(until)],
   )
   return rows.map((row) => ({ id: row['id'] as string, issuedAt: instantOf(row['issued_at'] as string) }))

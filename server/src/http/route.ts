@@ -4,24 +4,14 @@ import { gzip } from 'node:zlib'
 import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
-import type { Clock } from '../clock.js'
-import type { Memo } from '../memo.js'
-import { jsonOf, type Database, type Row, type Transaction } from '../database/pool.js'
-import type { Write } from '../database/rows.js'
-import type { WeatherFileReader } from '../weatherFiles/reader.js'
-import type { StationHistory } from '../weather/history.js'
+import type { Queryable, Row, Transaction, Write } from '../database/index.js'
+import { jsonBody } from './body.js'
+import { claimKey, keepAnswer } from './idempotency.js'
+import { limitWrites } from './limits.js'
 import { HttpProblem, schemaProblem } from './problems.js'
-import { inTransaction } from './transaction.js'
+import { reading, writing, type Deps, type Serving } from './serving.js'
 
-/** What every use case may need; made once at start. */
-export interface Deps {
-  database: Database
-  clock: Clock
-  history: StationHistory
-  /** What was computed and still holds. */
-  memo: Memo
-  readWeatherFile: WeatherFileReader
-}
+export type { Deps, Serving } from './serving.js'
 
 export interface ReadContext<E extends Endpoint> {
   deps: Deps
@@ -38,14 +28,61 @@ export function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<
 }
 
 /** Registers a read. Nothing it does is stored. */
-export function read<E extends Endpoint>(router: Router, deps: Deps, e: E, handler: (ctx: ReadContext<E>) => Promise<ResponseOf<E>>): void {
-  router[e.method](e.path, async (req: Request, res: Response) => {
-    const params = parse(e.params, req.params) as ParamsOf<E>
+export function read<E extends Endpoint>(
+  router: Router,
+  serving: Serving,
+  e: E,
+  handler: (ctx: ReadContext<E>) => Promise<ResponseOf<E>>,
+): void {
+  router[e.method](e.path, jsonBody, async (req: Request, res: Response) => {
+    const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
     const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
-    const body = await handler({ deps, params, input })
+    const body = await reading(serving, async (deps) => {
+      if (params.siteId !== undefined) await requireSite(deps.db, params.siteId)
+      return handler({ deps, params, input })
+    })
     const written = writtenBodies.get(body as object)
     if (written) sendWritten(req, res, await written)
     else res.json(body)
+  })
+}
+
+/** A site that is not there, or no longer, has nothing to read. */
+async function requireSite(db: Queryable, siteId: string): Promise<void> {
+  const [[row]] = await db.query<Row[]>('SELECT 1 AS found FROM site WHERE id = ? AND deleted_at IS NULL', [siteId])
+  if (!row) throw new HttpProblem(404, 'There is no such site.')
+}
+
+/** What a download consists of. */
+export interface Download {
+  type: string
+  body: string | Buffer
+  /** Under what name it is kept; without one it is shown. */
+  fileName?: string
+  /** How it may be kept by the browser. */
+  cache?: string
+}
+
+/** Registers a file to download: it is made in one read, and sent after it. */
+export function download<P extends z.ZodType, Q extends z.ZodType>(
+  router: Router,
+  serving: Serving,
+  path: string,
+  params: P,
+  query: Q,
+  make: (deps: Deps, params: z.output<P>, query: z.output<Q>) => Promise<Download>,
+): void {
+  router.get(path, async (req: Request, res: Response) => {
+    const [p, q] = [parse(params, req.params), parse(query, req.query)]
+    const { type, body, fileName, cache } = await reading(serving, async (deps) => {
+      const { siteId } = p as { siteId?: string }
+      if (siteId !== undefined) await requireSite(deps.db, siteId)
+      return make(deps, p, q)
+    })
+    res.type(type)
+    if (fileName !== undefined) res.attachment(fileName).type(type)
+    if (cache !== undefined) res.set('Cache-Control', cache)
+    res.send(body)
   })
 }
 
@@ -86,60 +123,69 @@ function sendWritten(req: Request, res: Response, { json, packed, tag }: Written
   res.end(packs ? packed : json)
 }
 
+export interface WriteSettings {
+  /** The answer shows a secret: it is given once and never kept. A replay is told to have a new one made. */
+  secret?: boolean
+  /** Who may write where no site is named; nobody has to be known where it is not given. */
+  by?: (tx: Transaction, header: string | undefined) => Promise<string>
+}
+
 /**
  * Registers a write. It runs in one transaction with its idempotency key, so that a request sent again after a lost answer
  * gets the first answer and stores nothing twice.
  */
 export function write<E extends Endpoint>(
   router: Router,
-  deps: Deps,
+  serving: Serving,
   e: E,
   handler: (ctx: WriteContext<E>) => Promise<ResponseOf<E>>,
+  settings: WriteSettings = {},
 ): void {
-  router[e.method](e.path, async (req: Request, res: Response) => {
+  router[e.method](e.path, limitWrites, jsonBody, async (req: Request, res: Response) => {
     const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
     const input = parse(e.input, req.body) as ParsedInputOf<E>
     const hash = createHash('sha256')
       .update(`${req.method} ${req.originalUrl}\n${JSON.stringify(req.body)}`)
       .digest('hex')
-    const body = await inTransaction(deps.database, async (tx) => {
-      const earlier = await claimKey(tx, req.header('Idempotency-Key'), hash)
-      if (earlier !== undefined) return earlier
-      const siteId = params.siteId ?? ''
-      const personId = siteId === '' ? '' : await writerOf(tx, siteId, req.header('X-Bocado-Person'))
-      const result = await handler({ deps, params, input, tx, siteId, personId })
-      await tx.query('UPDATE idempotency SET response = ? WHERE idempotency_key = ?', [
-        JSON.stringify(result),
-        req.header('Idempotency-Key'),
-      ])
+    const siteId = params.siteId ?? ''
+    const body = await writing(serving, async (deps) => {
+      const tx = deps.db
+      const header = req.header('X-Bocado-Person')
+      const personId = siteId === '' ? ((await settings.by?.(tx, header)) ?? '') : await writerOf(tx, siteId, header)
+      const key = { key: req.header('Idempotency-Key'), personId, hash }
+      const earlier = await claimKey(tx, key)
+      if (earlier !== undefined) return earlier.answer as ResponseOf<E>
+      const now = await deps.clock.now(tx)
+      const result = await handler({ deps, params, input, tx, siteId, personId, now })
+      await keepAnswer(tx, key, settings.secret ? undefined : result)
       return result
     })
+    if (siteId !== '') serving.changed(siteId, 'person')
     res.json(body)
   })
 }
 
-/** Takes the key for this request, or returns what was answered to it before. */
-async function claimKey(tx: Transaction, key: string | undefined, hash: string): Promise<unknown> {
-  if (!key || key.length > 100)
-    throw new HttpProblem(400, 'A write needs an Idempotency-Key header of 1 to 100 characters, the same for each try.')
-  try {
-    await tx.query('INSERT INTO idempotency (idempotency_key, request_hash) VALUES (?, ?)', [key, hash])
-    return undefined
-  } catch (error) {
-    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
-  }
-  const [[row]] = await tx.query<Row[]>('SELECT request_hash, response FROM idempotency WHERE idempotency_key = ?', [key])
-  if (row?.['request_hash'] !== hash) throw new HttpProblem(422, 'This Idempotency-Key was used for another request.')
-  return jsonOf(row['response'])
+function personOf(header: string | undefined): string {
+  const person = z.uuid().safeParse(header)
+  if (!person.success) throw new HttpProblem(400, 'Say who is writing: choose a person under "working as".')
+  return person.data
+}
+
+/** The person who writes, where it concerns no single site: somebody who is no viewer at one of them. */
+export async function writerSomewhere(tx: Queryable, header: string | undefined): Promise<string> {
+  const person = personOf(header)
+  const [[row]] = await tx.query<Row[]>("SELECT 1 AS found FROM site_person WHERE person_id = ? AND role <> 'viewer' LIMIT 1", [person])
+  if (!row) throw new HttpProblem(403, 'Only somebody who works at a site may change this. Choose another person under "working as".')
+  return person
 }
 
 /** The person who writes: somebody of this site, and not a viewer. */
-export async function writerOf(tx: Transaction, siteId: string, header: string | undefined): Promise<string> {
-  const person = z.uuid().safeParse(header)
-  if (!person.success) throw new HttpProblem(400, 'Say who is writing: choose a person under "working as".')
-  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ?', [siteId, person.data])
+export async function writerOf(tx: Queryable, siteId: string, header: string | undefined): Promise<string> {
+  const person = personOf(header)
+  await requireSite(tx, siteId)
+  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ?', [siteId, person])
   if (!row) throw new HttpProblem(403, 'This person does not work at this site. Choose another under "working as".')
   if (row['role'] === 'viewer')
     throw new HttpProblem(403, 'A viewer can look at everything and change nothing. Choose another person under "working as".')
-  return person.data
+  return person
 }

@@ -17,7 +17,7 @@ const shown = ({ day, expected, daySd }: Start): BenchData['start'] => ({ day, e
 
 /** Weather and model of an organism's season in pieces, and its past seasons with what was seen in a block. */
 export async function benchData(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<BenchData> {
-  const db = deps.database
+  const db = deps.db
   const organism = await requireOrganism(db, siteId, organismId)
   const site = await getSite(db, deps.clock, siteId)
   const block = (await listBlocks(db, siteId)).find(({ id }) => id === blockId) ?? null

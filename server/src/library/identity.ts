@@ -26,7 +26,7 @@ const ANSWERS: readonly CharacterAnswer[] = ['here', 'others', 'unsure']
 
 /** `comb:here,hole:unsure` as answers. */
 export async function verdictSoFar(deps: Deps, siteId: string, organismId: string, text: string) {
-  const organism = await requireOrganism(deps.database, siteId, organismId)
+  const organism = await requireOrganism(deps.db, siteId, organismId)
   const pairs = text.split(',').filter((pair) => pair !== '')
   const answers = Object.fromEntries(
     pairs.map((pair) => {

@@ -33,7 +33,7 @@ const briefOf = (organism: Organism, own: OwnRow | null, watches: readonly Store
 
 /** Everything there is to find, in one line each. */
 export async function listLibrary(deps: Deps, siteId: string): Promise<LibraryBrief[]> {
-  const db = deps.database
+  const db = deps.db
   const site = await getSite(db, deps.clock, siteId)
   const [watches, own, ownMethods, organisms, allMethods] = await Promise.all([
     listWatches(db, siteId, site.season.start),
@@ -72,7 +72,7 @@ const NOBODY = '00000000-0000-4000-8000-000000000000'
 
 /** An organism with all that is known of it, its numbers as they hold here, and its year by this site's weather. */
 export async function libraryEntry(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<LibraryEntry> {
-  const db = deps.database
+  const db = deps.db
   const organism = await requireOrganism(db, siteId, organismId)
   const site = await getSite(db, deps.clock, siteId)
   const blocks = await listBlocks(db, siteId)
@@ -96,11 +96,12 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     pinned: resolved.pinned,
     modelHash: resolved.hash,
     ownEntry: null,
+    ownKey: null,
   }
   const wetEvents = block ? (await listWetEvents(db, siteId, season)).filter((event) => event.blockId === block.id) : []
   const ground = block ?? { id: NOBODY, soilTexture: null, soilCover: 'bare' as const }
   const hemisphere = hemisphereOf(site)
-  const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.hash} ${hemisphere}`
+  const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.name} ${resolved.hash} ${hemisphere}`
   const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, hemisphere, memo: deps.memo }))
   const ownRow = (await listOwnOrganisms(db, siteId)).find((o) => o.organism.id === organismId)
   const methods: Method[] = await methodsByIds(
@@ -126,7 +127,7 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
 }
 
 export async function listIndicators(deps: Deps, siteId: string): Promise<Indicator[]> {
-  const route = await routePlants(deps.database, siteId)
+  const route = await routePlants(deps.db, siteId)
   return indicators.map(({ id, name, scientificName, tell, hazards, events }) => {
     const on = route.find(({ plantId }) => plantId === id)
     return {
@@ -143,7 +144,7 @@ export async function listIndicators(deps: Deps, siteId: string): Promise<Indica
 
 /** Ids of the organisms that somebody watches this season. */
 export async function watchedOrganisms(deps: Deps, siteId: string): Promise<{ watched: Set<string>; hemisphere: 'north' | 'south' }> {
-  const site = await getSite(deps.database, deps.clock, siteId)
-  const watches = await listWatches(deps.database, siteId, site.season.start)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const watches = await listWatches(deps.db, siteId, site.season.start)
   return { watched: new Set(watches.map(({ organismId }) => organismId)), hemisphere: hemisphereOf(site) }
 }

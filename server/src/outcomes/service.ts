@@ -154,14 +154,14 @@ function outcomeOf(
 
 /** What can be said of each treatment that was done in a season. */
 export async function getOutcomes(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
-  const { database } = deps
+  const { db } = deps
   const [site, watches, treatments, products, rounds, blocks] = await Promise.all([
-    getSite(database, deps.clock, siteId),
-    listWatches(database, siteId, season),
-    listTreatments(database, siteId, season),
-    listProducts(database, siteId),
-    listRounds(database, siteId, season),
-    listBlocks(database, siteId),
+    getSite(db, deps.clock, siteId),
+    listWatches(db, siteId, season),
+    listTreatments(db, siteId, season),
+    listProducts(db, siteId),
+    listRounds(db, siteId, season),
+    listBlocks(db, siteId),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const result: Outcome[] = []

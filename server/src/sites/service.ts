@@ -2,8 +2,9 @@ import { randomUUID } from 'node:crypto'
 import type { ParsedInputOf, Person, Site, sites } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from '@bocado/core'
 import { civilDayIn, type Clock } from '../clock.js'
-import { insertRow, updateRow, type Queryable, type Transaction, type Write } from '../database/index.js'
-import { HttpProblem } from '../http/problems.js'
+import { insertRow, updateRow, type Queryable, type Write } from '../database/index.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
+import type { Deps } from '../http/serving.js'
 import { findSite, insertPerson, joinSite, listSites, peopleOf, weatherVersionOf, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
@@ -12,6 +13,11 @@ export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => 
 /** First day of the season in which a day of the site lies. */
 export const seasonOf = (site: Pick<StoredSite, 'latitude'>, day: string): string =>
   civilDate(seasonStart(dayNumber(day), hemisphereOf(site)))
+
+/** Refuses a day that begins no season of a site; what is asked of a season would otherwise be answered of none. */
+export function requireSeason(site: Pick<Site, 'latitude' | 'season'>, day: string, path = 'season'): void {
+  if (seasonOf(site, day) !== day) throw fieldProblem(path, `must be the first day of a season, such as ${site.season.start}`)
+}
 
 async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise<Site> {
   const today = civilDayIn(await clock.now(db), site.timeZone)
@@ -52,11 +58,11 @@ const columnsOf = (input: SiteColumns) => ({
 })
 
 /** Starts a site together with the person who starts it, who is also the one recorded as having done so. */
-export async function createSite(tx: Transaction, clock: Clock, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
+export async function createSite({ db: tx, clock }: Deps, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
   const siteId = randomUUID()
   const person: Person = { id: randomUUID(), ...input.person }
   await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
-  await insertRow({ tx, siteId, personId: person.id }, 'site', columnsOf(input), siteId)
+  await insertRow({ tx, siteId, personId: person.id, now: await clock.now(tx) }, 'site', columnsOf(input), siteId)
   await joinSite(tx, siteId, person)
   return getSite(tx, clock, siteId)
 }

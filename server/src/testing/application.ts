@@ -4,7 +4,13 @@ import { createServer } from 'node:net'
 import { fileURLToPath } from 'node:url'
 import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
 import { createConnection } from 'mysql2/promise'
-import { openDatabase, sqlInstant, type Database } from '../database/pool.js'
+import type { Pool } from 'mysql2/promise'
+import { clock } from '../clock.js'
+import { Database } from '../database/database.js'
+import { openPool, sqlInstant } from '../database/pool.js'
+import type { Serving } from '../http/serving.js'
+import { Memo } from '../memo.js'
+import { StationHistory } from '../weather/history.js'
 
 const MAIN = fileURLToPath(new URL('../../dist/main.js', import.meta.url))
 
@@ -19,7 +25,7 @@ export interface Answer<T> {
 export interface Application {
   address: string
   databaseUrl: string
-  database: Database
+  database: Pool
   process: ChildProcess
   /** Calls an endpoint; `person` and `key` as its headers. */
   call: <E extends Endpoint>(
@@ -29,6 +35,20 @@ export interface Application {
     as?: { person?: string; key?: string },
   ) => Promise<Answer<ResponseOf<E>>>
   stop: () => Promise<void>
+}
+
+/** The parts of a server in this process, over the database of an application: for what the server does though nobody asks. */
+export function servingOver({ databaseUrl }: Application): Serving & { end: () => Promise<void> } {
+  const database = new Database(databaseUrl)
+  return {
+    database,
+    clock,
+    history: new StationHistory(),
+    memo: new Memo(64 * 2 ** 20),
+    readWeatherFile: () => Promise.reject(new Error('reads no files')),
+    changed: () => undefined,
+    end: () => database.end(),
+  }
 }
 
 const freePort = (): Promise<number> =>
@@ -76,7 +96,7 @@ export async function startApplication(options: { now?: string; server?: string 
   const { url: databaseUrl, drop } = await emptyDatabase(server)
   const port = await freePort()
   const child = await startServer(databaseUrl, port)
-  const database = openDatabase(databaseUrl)
+  const database = openPool(databaseUrl)
   if (options.now) await database.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(options.now)])
   const address = `http://127.0.0.1:${port}`
   return {

@@ -16,7 +16,7 @@ export async function preview(
 ): Promise<{ status: number; body: FilePreview & Problem }> {
   const response = await fetch(addressOf(app, place, endpoints.weather.preview.path), {
     method: 'POST',
-    headers: HEADERS,
+    headers: { ...HEADERS, 'X-Bocado-Person': place.person },
     body: file as NonNullable<RequestInit['body']>,
   })
   return { status: response.status, body: (await response.json()) as FilePreview & Problem }

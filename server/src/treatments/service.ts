@@ -118,8 +118,8 @@ export async function recordTreatment(
 
 /** The reading of the watch's station in the hour of a moment. */
 export async function weatherForWatch(deps: Deps, siteId: string, watchId: string, at: string) {
-  const watch = await findWatch(deps.database, siteId, watchId)
+  const watch = await findWatch(deps.db, siteId, watchId)
   if (!watch) throw new HttpProblem(404, 'There is no such watch at this site.')
-  const block = await getBlock(deps.database, siteId, watch.blockId)
+  const block = await getBlock(deps.db, siteId, watch.blockId)
   return weatherAt(deps, siteId, block.id, at, block.follows?.stationId)
 }

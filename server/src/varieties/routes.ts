@@ -1,27 +1,27 @@
 import { endpoints, id } from '@bocado/contract'
-import type { Request, Response, Router } from 'express'
-import Papa from 'papaparse'
+import type { Router } from 'express'
+import { z } from 'zod'
 import { removeRow } from '../database/index.js'
-import { parse, read, write, type Deps } from '../http/route.js'
+import { csvOf } from '../http/csv.js'
+import { download, read, write, type Serving } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
 import { addVarietyLook, restoreVarietyLook, varietiesHere } from './service.js'
 import { listVarietyLooks } from './store.js'
 
-export function varietyRoutes(router: Router, deps: Deps): void {
+export function varietyRoutes(router: Router, serving: Serving): void {
   const { varieties } = endpoints
-  const db = deps.database
-  read(router, deps, varieties.get, ({ params, input }) => varietiesHere(db, params.siteId, input.organismId))
-  write(router, deps, varieties.add, (ctx) => addVarietyLook(ctx, deps, ctx.input))
-  write(router, deps, varieties.remove, (ctx) => removeRow(ctx, 'variety_look', ctx.params.lookId, ctx.input.rowVersion))
-  write(router, deps, varieties.restore, (ctx) => restoreVarietyLook(ctx, ctx.params.lookId, ctx.input.rowVersion))
+  read(router, serving, varieties.get, ({ deps, params, input }) => varietiesHere(deps.db, params.siteId, input.organismId))
+  write(router, serving, varieties.add, (ctx) => addVarietyLook(ctx, ctx.deps, ctx.input))
+  write(router, serving, varieties.remove, (ctx) => removeRow(ctx, 'variety_look', ctx.params.lookId, ctx.input.rowVersion))
+  write(router, serving, varieties.restore, (ctx) => restoreVarietyLook(ctx, ctx.params.lookId, ctx.input.rowVersion))
 
   /** Every look at every variety, for whatever else shall be made of it. */
-  router.get('/sites/:siteId/variety-looks.csv', async (req: Request, res: Response) => {
-    const siteId = parse(id, req.params['siteId'])
+  download(router, serving, '/sites/:siteId/variety-looks.csv', z.object({ siteId: id }), z.object({}), async ({ db }, { siteId }) => {
     const organisms = await organismsOf(db, siteId)
-    res.type('text/csv').attachment('variety-looks.csv')
-    res.send(
-      Papa.unparse({
+    return {
+      type: 'text/csv',
+      fileName: 'variety-looks.csv',
+      body: csvOf({
         fields: ['date', 'block', 'organism', 'variety', 'part', 'looked', 'hit', 'degree_percent', 'note', 'observer'],
         data: (await listVarietyLooks(db, siteId, null)).map((look) => [
           look.lookedOn,
@@ -36,6 +36,6 @@ export function varietyRoutes(router: Router, deps: Deps): void {
           look.personName,
         ]),
       }),
-    )
+    }
   })
 }

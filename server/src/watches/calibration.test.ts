@@ -1,13 +1,10 @@
 import { endpoints, type Calibration, type InputOf } from '@bocado/contract'
 import { civilDate, dayNumber, shareReached } from '@bocado/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { clock } from '../clock.js'
-import { Memo } from '../memo.js'
-import { startApplication, type Application } from '../testing/application.js'
+import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
-import { StationHistory } from '../weather/history.js'
-import { issueWhatIsDue, type LastIssued } from './issueOnSchedule.js'
+import { issueForecasts } from './issue.js'
 
 const { watches, calibration } = endpoints
 const SEASON = '2026-01-01'
@@ -191,18 +188,11 @@ describe('what cannot be', () => {
 
 test('forecasts are issued with each day though nobody looks, those by months too', async () => {
   const months = done(await app.call(watches.create, at(), { organismId: 'onion-thrips', blockId: place.blockId, season: SEASON }, as())).id
-  const deps = {
-    database: app.database,
-    clock,
-    history: new StationHistory(),
-    memo: new Memo(),
-    readWeatherFile: () => Promise.reject(new Error()),
-  }
-  const last: LastIssued = new Map()
-  expect(await issueWhatIsDue(deps, last)).toBe(1)
-  expect(await issueWhatIsDue(deps, last)).toBe(0)
-  done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-13T14:30:00Z' }))
-  expect(await issueWhatIsDue(deps, last)).toBe(1)
+  const serving = servingOver(app)
+  await issueForecasts(serving, place.site.id)
+  expect(await issueForecasts(serving, place.site.id)).toBe(0)
+  done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-13T14:30:00Z' }, as()))
+  expect(await issueForecasts(serving, place.site.id)).toBeGreaterThan(0)
   // Of the twelfth no weather has come: that nothing could be said is kept as well.
   const { issued, since } = done(await app.call(watches.moves, { ...at(), watchId: months }, {}))
   expect(issued.map(({ today, grade }) => `${today} ${grade}`)).toEqual(['2026-06-13 none', '2026-06-12 months'])

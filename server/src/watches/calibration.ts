@@ -211,9 +211,9 @@ async function calibrated(deps: Deps, siteId: string, watchId: string) {
   const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
   const organism = organismOf(watch)
   const [records, figures, biofixes] = await Promise.all([
-    listEventRecords(deps.database, siteId, watch),
-    listOwnFigures(deps.database, siteId),
-    listBiofixes(deps.database, siteId, watch),
+    listEventRecords(deps.db, siteId, watch),
+    listOwnFigures(deps.db, siteId),
+    listBiofixes(deps.db, siteId, watch),
   ])
   const m: Making = {
     model: modelBeforeRecords(organism, figures, watch.blockId).pinned,

@@ -60,18 +60,13 @@ export interface ForecastInput {
   bloom?: BloomPush | undefined
 }
 
-/** The members of a heat take some 0.4 MB; watches with the same rule and biofix share one. */
-const HEATS_KEPT = 12
-
 /** The season's heat of a model from where it starts; the same for every watch with the same rule and start. */
 export function heatFrom(
   { block, memo }: Pick<ForecastInput, 'block' | 'memo'>,
   pinned: Pick<PinnedModel, 'heat'>,
   start: Start,
 ): SeasonHeat {
-  return memo
-    .region('heat', HEATS_KEPT)
-    .get(`${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
+  return memo.get(`heat ${block.key} ${JSON.stringify(pinned.heat)} ${start.day}`, () => seasonHeat(block.weather, pinned.heat, start.day))
 }
 
 /** Less than this share of a population makes no generation of its own. */
@@ -299,7 +294,6 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
           scores,
           start: startDay,
           memo: input.memo,
-          key: watch.id,
         })
       : null,
     emergence:

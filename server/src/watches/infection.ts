@@ -32,7 +32,6 @@ export interface InfectionInput {
   /** Day number from which infections count; undefined while that day is not within what is known. */
   start: number | undefined
   memo: Memo
-  key: string
 }
 
 /** Hours of a place between two days; hours that nobody read are not known. */
@@ -83,9 +82,6 @@ function hoursAhead({ ahead, place }: BlockWeather): Omit<InfectionHours, 'first
   })
 }
 
-/** All wet hours of a place's history take a megabyte. */
-const WET_KEPT = 8
-
 /** Days before the start from which hours are looked at: a spell may have begun by then. */
 const BEFORE_DAYS = 3
 /** An infection older than this shows by itself. */
@@ -114,11 +110,9 @@ export function forecastInfection(input: InfectionInput): InfectionForecast {
     unknownShare: 1,
   }
   if (!place || start === undefined) return none
-  const wet = input.memo
-    .region('wet', WET_KEPT)
-    .get(`${place.key} ${events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()}`, () =>
-      wetHoursAt(place, events, block.followed?.station.utcOffsetMinutes ?? 0),
-    )
+  const wet = input.memo.get(`wet ${place.key} ${events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()}`, () =>
+    wetHoursAt(place, events, block.followed?.station.utcOffsetMinutes ?? 0),
+  )
   const until = Math.min(today, firstDay + untilIndex)
   const observed = hoursBetween(place, wet, start - BEFORE_DAYS, Math.max(start, today))
   const past = infectionDays(model, observed, start, until)
@@ -183,7 +177,7 @@ function overMembers(members: readonly InfectionDay[][]): { day: InfectionDay; p
 
 /** Infection days of past seasons over the same part of the season, where their hours are known. */
 function usualInfections(
-  { infection, block, memo, key, events }: InfectionInput,
+  { infection, block, memo, events }: InfectionInput,
   place: PlaceDays,
   wet: Float64Array,
   start: number,
@@ -191,7 +185,8 @@ function usualInfections(
   today: number,
 ): InfectionForecast['usual'] {
   const { firstDay, length } = block.weather
-  const seasons = memo.get(`past infections ${key} ${place.key} ${start} ${until} ${events.length}`, () =>
+  const what = JSON.stringify([infection.model, events.map(({ id, rowVersion }) => [id, rowVersion])])
+  const seasons = memo.get(`past infections ${place.key} ${firstDay} ${start} ${until} ${what}`, () =>
     knownPastYears(place.series, firstDay)
       .slice(0, 11)
       .flatMap((years) => {

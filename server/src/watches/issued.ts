@@ -29,6 +29,9 @@ interface Issued {
 const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
   windows.map(({ generation, generationName, opens, closes }) => ({ generation, generationName, opens, closes }))
 
+/** What a forecast says. */
+type Said = Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade' | 'usual'>
+
 /**
  * Keeps what forecasts say, for good; one that says the same as before on the same day is kept once. Nothing is ever changed in
  * them. One that gives no dates is kept with the months that it names, as it was said.
@@ -38,12 +41,7 @@ export async function keepIssued(
   siteId: string,
   now: Date,
   today: string,
-  made: readonly {
-    watch: StoredWatch
-    forecast: Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade' | 'usual'>
-    weatherKey: string
-    bloom: BloomPush | undefined
-  }[],
+  made: readonly { watch: StoredWatch; forecast: Said; weatherKey: string; bloom: BloomPush | undefined }[],
 ): Promise<void> {
   const rows = made.map(({ watch, forecast, weatherKey, bloom }) => {
     const { grade } = forecast

@@ -27,21 +27,21 @@ import {
 import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
-import { insertRow, liveRow, updateRow, type Queryable, type Write } from '../database/index.js'
+import { insertRow, liveRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import { writtenOnce, type Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
 import { routePlants } from '../library/route.js'
 import { listRounds } from '../scouting/service.js'
-import { getSite, hemisphereOf, seasonOf } from '../sites/service.js'
+import { getSite, hemisphereOf, requireSeason } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { bloomEvidence, type StationBloom } from '../bloom/evidence.js'
 import { forecastBlooms } from './blooms.js'
 import { forecastWatch, placeModel, type BloomPush } from './forecast.js'
-import { keepIssued, movesOf } from './issued.js'
+import { movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
-import { findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
+import { entryKey, findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
   const watch = await findWatch(db, siteId, watchId)
@@ -65,8 +65,7 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
   await liveRow(w.tx, w.siteId, 'block', input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  if (seasonOf(site, input.season) !== input.season)
-    throw fieldProblem('season', `must be the first day of a season, such as ${site.season.start}`)
+  requireSeason(site, input.season)
   requireBiofix(site, input.season, input.biofix)
   const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId), input.blockId)
   const id = await insertRow(w, 'watch', {
@@ -112,7 +111,7 @@ export async function takeModel(w: Write, watchId: string, rowVersion: number): 
 
 /** The numbers that a watch is pinned to. */
 export async function watchFigures(deps: Deps, siteId: string, watchId: string): Promise<ResponseOf<typeof watches.figures>> {
-  const watch = await getWatch(deps.database, siteId, watchId)
+  const watch = await getWatch(deps.db, siteId, watchId)
   return figuresOf(organismOf(watch), watch.pinned.own ?? [])
 }
 
@@ -145,29 +144,28 @@ function withDeposit(treatment: Treatment, products: readonly Product[], { place
   return { ...treatment, depositLeft: Number.isNaN(rain) ? null : Math.round(residueLeft(rain) * 100) / 100 }
 }
 
-/** Every watch of a season with its forecast, what was planned, done and counted. */
-export async function getBand(deps: Deps, siteId: string, season: string): Promise<Band> {
-  const { database, memo } = deps
-  const site = await getSite(database, deps.clock, siteId)
-  const start = dayNumber(season)
-  const days = seasonLater(start, 1) - start
-  const [stored, blocks, rounds, treatments, products, own, wetEvents, route] = await Promise.all([
-    listWatches(database, siteId, season),
-    listBlocks(database, siteId),
-    listRounds(database, siteId, season),
-    listTreatments(database, siteId, season),
-    listProducts(database, siteId),
-    listOwnFigures(database, siteId),
-    listWetEvents(database, siteId, civilDate(start - LEAD_DAYS)),
-    routePlants(database, siteId),
+/** A watch's forecast with what it rests on, before anything that people did is laid beside it. */
+export interface MadeForecast {
+  watch: StoredWatch
+  forecast: ReturnType<typeof forecastWatch>
+  weather: BlockWeather
+  bloom: BloomPush | undefined
+  /** Everything that it rests on, with versions. */
+  key: string
+}
+
+/** The forecasts of all watches of a season. */
+export async function forecastsOf(deps: Deps, site: Site, season: string): Promise<MadeForecast[]> {
+  const { db, memo } = deps
+  const [stored, blocks, wetEvents] = await Promise.all([
+    listWatches(db, site.id, season),
+    listBlocks(db, site.id),
+    listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const evidence = season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
   const hemisphere = hemisphereOf(site)
-  const today = dayNumber(site.today)
-  const issued: Parameters<typeof keepIssued>[4][number][] = []
-  const forecasts: Band['watches'] = []
-  const keys: string[] = []
+  const made: MadeForecast[] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
     if (!block) continue
@@ -176,35 +174,53 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
-    keys.push(key)
-    const forecast = memo.get(key, () => {
-      const made = forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo, bloom })
-      issued.push({ watch, forecast: made, weatherKey: weather.key, bloom })
-      return made
-    })
-    forecasts.push({
-      ...forecast,
-      offer: offerTo(watch, organism, own, memo),
-      treatments: treatments
-        .filter(({ watchId }) => watchId === watch.id)
-        .map((treatment) => withDeposit(treatment, products, weather, today)),
-      rounds: rounds.filter(({ watchId }) => watchId === watch.id),
-    })
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
+    const forecast = memo.get(key, () =>
+      forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo, bloom }),
+    )
+    made.push({ watch, forecast, weather, bloom, key })
   }
-  if (issued.length > 0 && season === site.season.start)
-    await keepIssued(database, siteId, await deps.clock.now(database), site.today, issued)
-  const main = await weatherOf(null)
+  return made
+}
+
+/** Every watch of a season with its forecast, what was planned, done and counted. */
+export async function getBand(deps: Deps, siteId: string, season: string): Promise<Band> {
+  const { db, memo } = deps
+  const site = await getSite(db, deps.clock, siteId)
+  requireSeason(site, season)
+  const start = dayNumber(season)
+  const days = seasonLater(start, 1) - start
+  const [made, rounds, treatments, products, own, route] = await Promise.all([
+    forecastsOf(deps, site, season),
+    listRounds(db, siteId, season),
+    listTreatments(db, siteId, season),
+    listProducts(db, siteId),
+    listOwnFigures(db, siteId),
+    routePlants(db, siteId),
+  ])
+  const hemisphere = hemisphereOf(site)
+  const today = dayNumber(site.today)
+  const forecasts = made.map(({ watch, forecast, weather }): Band['watches'][number] => ({
+    ...forecast,
+    offer: offerTo(watch, organismOf(watch), own, memo, siteId),
+    treatments: treatments
+      .filter(({ watchId }) => watchId === watch.id)
+      .map((treatment) => withDeposit(treatment, products, weather, today)),
+    rounds: rounds.filter(({ watchId }) => watchId === watch.id),
+  }))
+  const main = await (await weatherOfBlocks(deps, site, season))(null)
   const todayIndex = Math.min(Math.max(today - start, 0), days)
   // Everything that the answer shows, with versions: as long as none changes it is the same answer.
   const rest = createHash('sha256')
     .update(
       JSON.stringify([
+        made.map(({ key }) => key),
         forecasts.map(({ offer }) => offer),
         treatments,
         rounds,
         products.map(({ id, rowVersion }) => [id, rowVersion]),
         route,
+        site.today,
       ]),
     )
     .digest('base64url')
@@ -217,15 +233,12 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     ),
     watches: forecasts,
   })
-  return memo.region('band', BANDS_KEPT).get(`${season} ${main.key} ${keys.join()} ${rest}`, () => writtenOnce(make()))
+  return memo.get(`band ${siteId} ${season} ${main.key} ${rest}`, () => writtenOnce(make()))
 }
 
 /** Blooms of the plants on the site's route; of all that the library knows, as long as none is on it. */
 const onRoute = (blooms: Band['blooms'], route: readonly { plantId: string }[]): Band['blooms'] =>
   route.length === 0 ? blooms : blooms.filter(({ plant }) => route.some(({ plantId }) => plantId === plant))
-
-/** A band is a megabyte as text; few are looked at at a time. */
-const BANDS_KEPT = 6
 
 /** The model that library and site have now, where it is not the one that a watch is pinned to. */
 function offerTo(
@@ -233,11 +246,14 @@ function offerTo(
   organism: Organism,
   own: Awaited<ReturnType<typeof listOwnFigures>>,
   memo: Deps['memo'],
+  siteId: string,
 ): WatchForecast['offer'] {
   const versions = own
     .filter(({ organismId, blockId }) => organismId === organism.id && (blockId === null || blockId === watch.blockId))
     .map(({ id, rowVersion }) => `${id}@${rowVersion}`)
-  const now = memo.get(`model ${organism.id}@${organism.version} ${versions.join()}`, () => resolvedModel(organism, own, watch.blockId))
+  const now = memo.get(`model ${siteId} ${entryKey(watch)} ${organism.version} ${versions.join()} ${watch.blockId}`, () =>
+    resolvedModel(organism, own, watch.blockId),
+  )
   return now.hash === watch.modelHash ? null : { model: now.name, ownFigures: now.pinned.own?.length ?? 0 }
 }
 
@@ -250,6 +266,16 @@ function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly
   return { heat, sd, prior, days, blooms, held }
 }
 
+/** Brings a watch back. Its organism and its block have to be there: it would have nothing to rest on. */
+export async function restoreWatch(w: Write, watchId: string, rowVersion: number): Promise<Watch> {
+  await restoreRow(w, 'watch', watchId, rowVersion)
+  const watch = await getWatch(w.tx, w.siteId, watchId)
+  await liveRow(w.tx, w.siteId, 'block', watch.blockId)
+  if (!(await organismAt(w.tx, w.siteId, watch.organismId)))
+    throw new HttpProblem(422, 'Its organism was removed from your own. Bring that back first, then the watch.')
+  return presentedWatch(watch)
+}
+
 /** Whether what is seen in bloom moves the forecast of a watch. */
 export async function followBloom(w: Write, watchId: string, follows: boolean, rowVersion: number): Promise<Watch> {
   await getWatch(w.tx, w.siteId, watchId)
@@ -259,9 +285,9 @@ export async function followBloom(w: Write, watchId: string, follows: boolean, r
 
 /** A watch of a site with what its season is looked at with. */
 export async function watchInPlace(deps: Deps, siteId: string, watchId: string): Promise<{ watch: StoredWatch; site: Site; block: Block }> {
-  const watch = await getWatch(deps.database, siteId, watchId)
-  const site = await getSite(deps.database, deps.clock, siteId)
-  const block = (await listBlocks(deps.database, siteId)).find(({ id }) => id === watch.blockId)
+  const watch = await getWatch(deps.db, siteId, watchId)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const block = (await listBlocks(deps.db, siteId)).find(({ id }) => id === watch.blockId)
   if (!block) throw new HttpProblem(404, 'The block of this watch was removed. Restore it first.')
   return { watch, site, block }
 }
@@ -269,11 +295,11 @@ export async function watchInPlace(deps: Deps, siteId: string, watchId: string):
 /** Forecasts of a watch as they were issued, and why the newest differs from the one with the id, or from yesterday's. */
 export async function watchMoves(deps: Deps, siteId: string, watchId: string, since: string | undefined): Promise<Moves> {
   const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
-  const blocks = await listBlocks(deps.database, siteId)
+  const blocks = await listBlocks(deps.db, siteId)
   const weather = await (await weatherOfBlocks(deps, site, watch.season))(block)
   const evidence = watch.season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
   return movesOf(
-    deps.database,
+    deps.db,
     siteId,
     {
       watch,
@@ -281,7 +307,7 @@ export async function watchMoves(deps: Deps, siteId: string, watchId: string, si
       hemisphere: hemisphereOf(site),
       memo: deps.memo,
       today: site.today,
-      now: await deps.clock.now(deps.database),
+      now: await deps.clock.now(deps.db),
       bloom: bloomPush(watch, weather, evidence),
       weatherSeen: async (seen) => (await weatherOfBlocks(deps, site, watch.season, seen))(block),
     },

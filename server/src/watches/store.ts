@@ -4,13 +4,18 @@ import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
 import type { PinnedModel } from './models.js'
 
-/** A watch with the model that it is pinned to. */
+/** A watch with the model that it is pinned to. An organism of one's own that was removed since still stands behind its watches. */
 export interface StoredWatch extends Watch {
   pinned: PinnedModel
   modelHash: string
   /** The organism where it is one of the site's own; null for one of the library. */
   ownEntry: Organism | null
+  /** Row and version of that entry. */
+  ownKey: string | null
 }
+
+/** The entry of a watch with its version, for keys of what is made from it: own organisms of two sites may share a name. */
+export const entryKey = ({ organismId, ownKey }: Pick<StoredWatch, 'organismId' | 'ownKey'>): string => ownKey ?? organismId
 
 export const watchOf = (row: Row): StoredWatch => ({
   id: row['id'] as string,
@@ -28,13 +33,15 @@ export const watchOf = (row: Row): StoredWatch => ({
   pinned: jsonOf<PinnedModel>(row['model']),
   modelHash: row['model_hash'] as string,
   ownEntry: ownEntryOf(row),
+  ownKey: row['own_id'] ? `${row['own_id'] as string}@${row['own_version'] as number}` : null,
 })
 
 const SELECT = `SELECT w.*, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry FROM watch w
-  LEFT JOIN own_organism o ON o.site_id = w.site_id AND o.organism_id = w.organism_id AND o.deleted_at IS NULL`
+  LEFT JOIN own_organism o ON o.id = (SELECT x.id FROM own_organism x WHERE x.site_id = w.site_id AND x.organism_id = w.organism_id
+    ORDER BY x.deleted_at IS NULL DESC, x.created_at DESC, x.id LIMIT 1)`
 
 /** The watch as it travels: without the numbers of its model. */
-export function presentedWatch({ pinned: _, modelHash: __, ownEntry: ___, ...watch }: StoredWatch): Watch {
+export function presentedWatch({ pinned: _, modelHash: __, ownEntry: ___, ownKey: ____, ...watch }: StoredWatch): Watch {
   return watch
 }
 

@@ -3,9 +3,10 @@ import { civilDate, dayNumber, resolveEvents, scabWetHours, severityValue } from
 import { modelOf, organisms } from '@bocado/library'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { jsonOf, type Row } from '../database/pool.js'
-import { startApplication, type Application } from '../testing/application.js'
+import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
+import { issueForecasts } from './issue.js'
 
 const { watches, blocks, demo, treatments } = endpoints
 const SEASON = '2026-01-01'
@@ -36,7 +37,7 @@ const watch = async (organismId: string, blockId: string, more: Partial<InputOf<
   done(await app.call(watches.create, at(), { organismId, blockId, season: SEASON, ...more }, as()))
 const forecastOf = async (watchId: string): Promise<WatchForecast> =>
   done(await app.call(watches.band, at(), { season: SEASON })).watches.find((f) => f.watch.id === watchId)!
-const moveClock = async (now: string) => done(await app.call(demo.setClock, {}, { now }))
+const moveClock = async (now: string) => done(await app.call(demo.setClock, {}, { now }, { person: place.person }))
 const index = (date: string): number => dayNumber(date) - dayNumber(SEASON)
 
 test.each(organisms.map((o) => [o.name, o] as const))('the computation takes the model of %s', (_, organism) => {
@@ -296,15 +297,20 @@ describe("a site's own number", () => {
 
 describe('forecasts that were issued', () => {
   let id: string
+  let serving: ReturnType<typeof servingOver>
+  beforeAll(() => {
+    serving = servingOver(app)
+  })
   const moves = async (since?: string) => done(await app.call(watches.moves, { ...at(), watchId: id }, since ? { since } : {}))
 
   test('are kept day by day, once for what they say, and never changed', async () => {
     await moveClock('2026-06-05T14:30:00Z')
     id = (await watch('codling-moth', await addBlock('Moving'), { biofix: '2026-05-10' })).id
     const first = await forecastOf(id)
-    await forecastOf(id)
+    await issueForecasts(serving, place.site.id)
+    await issueForecasts(servingOver(app), place.site.id)
     await moveClock('2026-06-12T14:30:00Z')
-    await forecastOf(id)
+    await issueForecasts(serving, place.site.id)
     const { issued } = await moves()
     expect(issued.map(({ today }) => today)).toEqual(['2026-06-12', '2026-06-05'])
     expect(issued[1]!.windows[0]!.opens).toEqual(first.windows[0]!.opens)

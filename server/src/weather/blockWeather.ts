@@ -31,9 +31,6 @@ export const dayAt = ({ rain, ...day }: DayAhead, { offset, covered }: PlaceDays
   rain: covered ? NaN : rain,
 })
 
-/** A season's weather with its members takes half a megabyte; blocks that do not differ from their station share one. */
-const SEASONS_KEPT = 24
-
 /** A moment from which a season is looked at: what was observed by then, and the forecast as it stood at another. */
 export interface SeenFrom {
   today: string
@@ -53,7 +50,7 @@ export async function weatherOfBlocks(
   season: string,
   seen?: SeenFrom,
 ): Promise<(block: Place | null) => Promise<BlockWeather>> {
-  const [stations, normals] = await Promise.all([listStations(deps.database, site.id), findNormals(deps.database, site.id)])
+  const [stations, normals] = await Promise.all([listStations(deps.db, site.id), findNormals(deps.db, site.id)])
   const firstDay = dayNumber(season)
   const today = dayNumber(seen?.today ?? site.today)
   const issuedOn = seen?.forecast.today ?? site.today
@@ -63,7 +60,7 @@ export async function weatherOfBlocks(
     const asked = aheadOf.get(station.id)
     if (asked) return asked
     const asking = deps.history
-      .daysOf(deps.database, station, position)
+      .daysOf(deps.db, station, position)
       .then((days) => daysAhead(deps, station, days, issuedOn, seen?.forecast.at))
     aheadOf.set(station.id, asking)
     return asking
@@ -76,7 +73,7 @@ export async function weatherOfBlocks(
     const ahead = followed && (await stationAhead(followed.station, position))
     const passed = today - dayNumber(issuedOn)
     const key = `${site.id} ${season} ${today} ${passed} ${place?.key} ${ahead?.key} ${normalsKey}`
-    const weather = deps.memo.region('season', SEASONS_KEPT).get(key, () =>
+    const weather = deps.memo.get(`season ${key}`, () =>
       seasonWeather({
         series: place?.series ?? NOTHING,
         firstDay,

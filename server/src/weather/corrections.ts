@@ -47,9 +47,9 @@ export async function previewCorrection(
   stationId: string,
   input: Input,
 ): Promise<ResponseOf<typeof weather.previewCorrection>> {
-  const { database } = deps
-  const station = await getStation(database, siteId, stationId)
-  const earlier = await listCorrections(database, stationId)
+  const { db } = deps
+  const station = await getStation(db, siteId, stationId)
+  const earlier = await listCorrections(db, stationId)
   const corrections = [...earlier, asStored(input, station)]
   const variable = input.kind === 'unit' && input.variable ? input.variable : 'temperature'
   const column = HOUR_VALUES.indexOf(variable) + 1
@@ -73,7 +73,7 @@ export async function previewCorrection(
         })
     }
   }
-  await readHours(database, stationId, { first: sqlOf(fromMinutes), last: sqlOf(untilMinutes - 1) }, take)
+  await readHours(db, stationId, { first: sqlOf(fromMinutes), last: sqlOf(untilMinutes - 1) }, take)
   const impossible = checkHours(after, variable).filter(({ flag }) => flag === 'range').length
   return { hours, impossible, examples }
 }

@@ -1,6 +1,6 @@
 import { dayNumber } from '@bocado/core'
 import type { ParsedInputOf, weather } from '@bocado/contract'
-import Papa from 'papaparse'
+import { csvOf } from '../http/csv.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -13,9 +13,9 @@ const cell = (value: number | null): string => (value === null || Number.isNaN(v
 
 /** The days of a season up to yesterday as CSV, in SI units; minimum, maximum and rain can be imported again. */
 export async function daysCsv(deps: Deps, siteId: string, stationId: string, query: ParsedInputOf<typeof weather.days>): Promise<string> {
-  const { today } = await getSite(deps.database, deps.clock, siteId)
+  const { today } = await getSite(deps.db, deps.clock, siteId)
   const { days } = await seasonDays(deps, siteId, stationId, query)
-  return Papa.unparse({
+  return csvOf({
     fields: [
       'date',
       'min_temperature_C',
@@ -58,8 +58,8 @@ export async function hoursCsv(
   stationId: string,
   { from, to, blockId }: { from: string; to: string; blockId?: string | undefined },
 ): Promise<string> {
-  const station = await getStation(deps.database, siteId, stationId)
-  const site = await getSite(deps.database, deps.clock, siteId)
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
   const [first, last] = [dayNumber(from), dayNumber(to)]
   if (last < first) throw fieldProblem('to', 'lies before the first day')
   if (last - first > MOST_DAYS) throw fieldProblem('to', 'is more than forty years after the first day')
@@ -72,5 +72,5 @@ export async function hoursCsv(
     const moment = new Date(hour * 3_600_000 - station.utcOffsetMinutes * 60_000)
     data.push([moment.toISOString().replace('.000Z', 'Z'), ...values])
   }
-  return Papa.unparse({ fields: ['at', ...variables.map((variable) => `${variable} (${COLUMN_UNITS[variable]})`)], data })
+  return csvOf({ fields: ['at', ...variables.map((variable) => `${variable} (${COLUMN_UNITS[variable]})`)], data })
 }

@@ -1,11 +1,10 @@
 import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
 import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, sunTimes, vapourPressureDeficit, windAtTwoMetres } from '@bocado/core'
 import { listWetEvents, onHourAxis } from '../blocks/wetEvents.js'
-import { sqlInstant } from '../database/index.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { listDoubted, type DoubtedReading } from './fixStore.js'
+import { doubtedBetween, type DoubtedReading } from './doubted.js'
 import { placeDays, stationPosition } from './place.js'
 import { blockOfQuery, wetHoursAt } from './seasonDays.js'
 import { getStation } from './stations.js'
@@ -59,29 +58,22 @@ export async function dayHours(
   stationId: string,
   { day: date, blockId }: ParsedInputOf<typeof weather.hours>,
 ): Promise<DayHours> {
-  const { database } = deps
-  const station = await getStation(database, siteId, stationId)
-  const site = await getSite(database, deps.clock, siteId)
+  const { db } = deps
+  const station = await getStation(db, siteId, stationId)
+  const site = await getSite(db, deps.clock, siteId)
   const block = await blockOfQuery(deps, siteId, blockId)
   const place = await placeDays(deps, site, station, block)
   const day = dayNumber(date)
   const today = dayNumber(site.today)
   const position = stationPosition(station, site)
   const { hours, temperatures } = place
-  const events = block ? (await listWetEvents(database, siteId, date)).filter((event) => event.blockId === block.id) : []
+  const events = block ? (await listWetEvents(db, siteId, date)).filter((event) => event.blockId === block.id) : []
   const wet = wetHoursAt(place, events, station.utcOffsetMinutes)
   const watered = onHourAxis(events, station.utcOffsetMinutes)
   // A watering is known also of hours that the station has not sent yet.
   const wasWatered = (hour: number): boolean => watered.some(({ from, until }) => hour + 1 > from && hour < until)
-  const midnight = new Date(day * 86_400_000 - station.utcOffsetMinutes * 60_000)
-  const doubted = await listDoubted(
-    database,
-    siteId,
-    stationId,
-    sqlInstant(midnight),
-    sqlInstant(new Date(midnight.getTime() + 86_400_000)),
-  )
-  const stationDays = await deps.history.daysOf(database, station, position)
+  const stationDays = await deps.history.daysOf(db, station, position)
+  const doubted = doubtedBetween(stationDays, station.utcOffsetMinutes, day * 24, day * 24 + 24)
   const issued = day >= today && day < today + 14 ? await hoursAhead(deps, station, stationDays, day, today) : undefined
   const ahead = issued && shifted(issued, day, place.offset)
 
@@ -111,7 +103,7 @@ export async function dayHours(
       ...air(temperature, at('humidity')),
       wet: Number.isNaN(isWet) ? null : isWet === 1,
       soil: known(at('soil'), 1),
-      doubts: doubted.filter((doubt) => hourOf(doubt, station.utcOffsetMinutes) === day * 24 + hour).map(asDoubt),
+      doubts: doubted.filter((doubt) => doubt.hour === day * 24 + hour).map(asDoubt),
     }
   })
   const sun = position ? sunTimes(day, position, station.utcOffsetMinutes) : undefined
@@ -138,8 +130,6 @@ function shifted(ahead: readonly HourAhead[], day: number, offset: { min: number
   }))
 }
 
-const hourOf = ({ minutes }: DoubtedReading, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
-
 function asDoubt({ variable, flag, reading, value, decision }: DoubtedReading): HourWeather['doubts'][number] {
   const inUse = decision === 'overruled' || (flag === 'drift' && decision === 'open') ? reading : value
   return { variable, flag, read: known(reading ?? undefined, 2), inUse: known(inUse ?? undefined, 2) }
@@ -154,8 +144,8 @@ export async function weatherAt(
   stationId: string | undefined,
 ): Promise<{ tempC: number | null; humidityPct: number | null; windMs: number | null }> {
   if (stationId === undefined) return { tempC: null, humidityPct: null, windMs: null }
-  const station = await getStation(deps.database, siteId, stationId)
-  const site = await getSite(deps.database, deps.clock, siteId)
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
   const { hours, temperatures } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, blockId))
   const hour = Math.floor((Date.parse(moment) / 60_000 + station.utcOffsetMinutes) / 60)
   const i = hour - hours.firstHour

@@ -1,9 +1,10 @@
 import { endpoints } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from '../database/pool.js'
-import { startApplication, type Application } from '../testing/application.js'
+import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
+import { tendStations } from './tend.js'
 
 const { weather, watches } = endpoints
 const SEASON = '2026-01-01'
@@ -57,6 +58,7 @@ describe('what is doubted', () => {
   test('is filled from a second station as soon as there is one, and rain is not invented', async () => {
     const file = hourlyFile(2022, '2026-06-12')
     await importFile(app, river, file, (await preview(app, river, file.slice(0, 200_000))).body.mapping)
+    await tendStations(servingOver(app), place.site.id)
     const found = await temperatures()
     expect(found.map(({ methods }) => methods)).toEqual([['neighbour'], ['interpolated'], ['neighbour']])
     const rain = (await faults()).filter(({ variable }) => variable === 'rain')

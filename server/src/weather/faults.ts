@@ -3,11 +3,13 @@ import { civilDate, dayNumber, seasonLater } from '@bocado/core'
 import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { decideFixes, listDoubted, type DoubtedReading } from './fixStore.js'
-import { getSite } from '../sites/service.js'
+import { doubtedBetween, type DoubtedReading } from './doubted.js'
+import { decideFixes, fixKey, listDeciders } from './fixStore.js'
+import { getSite, requireSeason } from '../sites/service.js'
 import { stationPosition } from './place.js'
 import { getStation } from './stations.js'
 import { lockStation } from './store.js'
+import { keepCheck } from './tend.js'
 
 const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
 
@@ -36,12 +38,13 @@ function runsOf(doubted: readonly DoubtedReading[]): DoubtedReading[][] {
 
 /** What is doubted of a station in a season, newest first. */
 export async function seasonFaults(deps: Deps, siteId: string, stationId: string, season: string): Promise<Fault[]> {
-  const station = await getStation(deps.database, siteId, stationId)
-  // What is doubted is found when the history is made.
-  await deps.history.daysOf(deps.database, station, stationPosition(station, await getSite(deps.database, deps.clock, siteId)))
-  const standardMidnight = (day: number): string => sqlInstant(new Date(day * 86_400_000 - station.utcOffsetMinutes * 60_000))
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  requireSeason(site, season)
+  const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
+  const deciders = await listDeciders(deps.db, stationId)
   const start = dayNumber(season)
-  const doubted = await listDoubted(deps.database, siteId, stationId, standardMidnight(start), standardMidnight(seasonLater(start, 1)))
+  const doubted = doubtedBetween(days, station.utcOffsetMinutes, start * 24, seasonLater(start, 1) * 24)
   return runsOf(doubted)
     .map((run): Fault => {
       const first = run[0] as DoubtedReading
@@ -55,7 +58,7 @@ export async function seasonFaults(deps: Deps, siteId: string, stationId: string
         standsIn: spanOf(run.map(({ value }) => value)),
         methods: [...new Set(run.map(({ method }) => method))],
         decision: first.decision,
-        decidedBy: first.decidedBy,
+        decidedBy: deciders.get(fixKey(first)) ?? null,
       }
     })
     .sort((a, b) => b.from.localeCompare(a.from))
@@ -64,11 +67,14 @@ export async function seasonFaults(deps: Deps, siteId: string, stationId: string
 /** Decides on runs of doubted hours; all of them, or none where one is not there. */
 export async function decideFaults(
   w: Write,
+  deps: Deps,
   stationId: string,
   input: ParsedInputOf<typeof weather.decideFaults>,
 ): Promise<{ hours: number }> {
-  await getStation(w.tx, w.siteId, stationId)
   await lockStation(w, stationId)
+  const station = await getStation(w.tx, w.siteId, stationId)
+  // What somebody decides on was found by a check that may not be kept yet.
+  if (station.checkedVersion !== station.historyVersion) await keepCheck(w.tx, station, await deps.history.check(w.tx, station))
   let hours = 0
   for (const [i, { variable, from, to }] of input.faults.entries()) {
     const decided = await decideFixes(w, stationId, variable, sqlInstant(from), sqlInstant(to), input.decision)

@@ -1,6 +1,6 @@
 import type { FillMethod, ReadingFlag } from '@bocado/core'
 import { sqlInstant, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
-import { HOUR_VALUES, type HourVariable } from './readingStore.js'
+import type { HourVariable } from './readingStore.js'
 import { raiseVersion } from './store.js'
 
 export type FixDecision = 'open' | 'accepted' | 'overruled'
@@ -32,31 +32,36 @@ export async function listFixes(db: Queryable, stationId: string): Promise<Store
   return rows.map(fixOf)
 }
 
-/** A fix with the reading that it doubts, for people to judge. */
-export interface DoubtedReading extends StoredFix {
-  reading: number | null
-  decidedBy: string | null
-}
+/** Hour and variable of a fix: at each there is one at the most. */
+export const fixKey = ({ variable, minutes }: Pick<StoredFix, 'variable' | 'minutes'>): string => `${variable} ${minutes}`
 
-export async function listDoubted(
-  db: Queryable,
-  siteId: string,
-  stationId: string,
-  from: string,
-  until: string,
-): Promise<DoubtedReading[]> {
+/** Who decided on the fixes of a station, by `fixKey`. */
+export async function listDeciders(db: Queryable, stationId: string): Promise<Map<string, string>> {
   const [rows] = await db.query<Row[]>(
-    `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', f.at) AS minutes, f.variable, f.flag, f.value, f.method, f.decision, p.name AS decided_by,
-       CASE f.variable ${HOUR_VALUES.map((variable) => `WHEN '${variable}' THEN r.${variable}`).join(' ')} END AS reading
-     FROM reading_fix f LEFT JOIN reading r ON r.station_id = f.station_id AND r.at = f.at LEFT JOIN person p ON p.id = f.decided_by
-     WHERE f.station_id = ? AND f.site_id = ? AND f.at >= ? AND f.at < ? ORDER BY f.variable, f.at`,
-    [stationId, siteId, from, until],
+    `SELECT TIMESTAMPDIFF(MINUTE, '1970-01-01', f.at) AS minutes, f.variable, p.name FROM reading_fix f JOIN person p ON p.id = f.decided_by
+     WHERE f.station_id = ?`,
+    [stationId],
   )
-  return rows.map((row) => ({ ...fixOf(row), reading: row['reading'] as number | null, decidedBy: row['decided_by'] as string | null }))
+  return new Map(
+    rows.map((row) => [fixKey({ variable: row['variable'] as HourVariable, minutes: row['minutes'] as number }), row['name'] as string]),
+  )
 }
 
 const sameFix = (a: StoredFix, b: StoredFix): boolean =>
   a.flag === b.flag && a.method === b.method && (a.value === b.value || Math.abs((a.value ?? NaN) - (b.value ?? NaN)) < 1e-9)
+
+/** What a check would change of what is kept: fixes that are new or differ, and those that are gone. */
+export function differenceOf(before: readonly StoredFix[], found: readonly StoredFix[]): { changed: StoredFix[]; gone: StoredFix[] } {
+  const stored = new Map(before.map((fix) => [fixKey(fix), fix]))
+  const wanted = new Set(found.map(fixKey))
+  return {
+    changed: found.filter((fix) => {
+      const known = stored.get(fixKey(fix))
+      return !known || (known.decision !== 'overruled' && !sameFix(known, fix))
+    }),
+    gone: before.filter((fix) => fix.decision !== 'overruled' && !wanted.has(fixKey(fix))),
+  }
+}
 
 /**
  * Brings a station's fixes to what its check found, writing only those that differ. What was overruled stays; what was accepted
@@ -64,33 +69,25 @@ const sameFix = (a: StoredFix, b: StoredFix): boolean =>
  */
 export async function storeFixes(
   tx: Transaction,
-  station: { id: string; siteId: string; historyVersion: number },
-  before: readonly StoredFix[],
-  fixes: readonly (StoredFix & { at: string })[],
+  station: { id: string; siteId: string },
+  { changed, gone }: ReturnType<typeof differenceOf>,
 ): Promise<void> {
-  const keyOf = ({ variable, minutes }: StoredFix): string => `${variable} ${minutes}`
-  const stored = new Map(before.map((fix) => [keyOf(fix), fix]))
-  const wanted = new Set(fixes.map(keyOf))
-  const changed = fixes.filter((fix) => {
-    const known = stored.get(keyOf(fix))
-    return !known || (known.decision !== 'overruled' && !sameFix(known, fix))
-  })
-  const gone = before.filter((fix) => fix.decision !== 'overruled' && !wanted.has(keyOf(fix)))
   for (let i = 0; i < changed.length; i += 2000) {
     const rows = changed
       .slice(i, i + 2000)
-      .map(({ at, variable, flag, value, method }) => [station.id, at, variable, station.siteId, flag, value, method])
+      .map(({ minutes, variable, flag, value, method }) => [station.id, sqlMinutes(minutes), variable, station.siteId, flag, value, method])
     await tx.query(
       'INSERT INTO reading_fix (station_id, at, variable, site_id, flag, value, method) VALUES ? ON DUPLICATE KEY UPDATE flag = VALUES(flag), value = VALUES(value), method = VALUES(method)',
       [rows],
     )
   }
   for (let i = 0; i < gone.length; i += 2000) {
-    const rows = gone.slice(i, i + 2000).map(({ minutes, variable }) => [sqlInstant(new Date(minutes * 60_000)), variable])
+    const rows = gone.slice(i, i + 2000).map(({ minutes, variable }) => [sqlMinutes(minutes), variable])
     await tx.query('DELETE FROM reading_fix WHERE station_id = ? AND (at, variable) IN (?)', [station.id, rows])
   }
-  await tx.query('UPDATE station SET checked_version = ? WHERE id = ?', [station.historyVersion, station.id])
 }
+
+const sqlMinutes = (minutes: number): string => sqlInstant(new Date(minutes * 60_000))
 
 /** Decides on the fixes of a variable from one hour to another, both inclusive. Returns how many there were. */
 export async function decideFixes(

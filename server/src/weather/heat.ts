@@ -25,8 +25,8 @@ const rounded = (values: Float64Array): number[] => Array.from(values, (v) => Ma
 
 /** Heat of a station's season by any rule, against its past seasons; the rule asked for is the reference of the comparison. */
 export async function heatOfStation(deps: Deps, siteId: string, stationId: string, query: Query): Promise<ResponseOf<typeof weather.heat>> {
-  const station = await getStation(deps.database, siteId, stationId)
-  const site = await getSite(deps.database, deps.clock, siteId)
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
   const season = dayNumber(query.season)
   const end = seasonLater(season, 1)
   const from = dayNumber(query.from)

@@ -8,12 +8,13 @@ import {
   type HourlySeries,
   type Position,
 } from '@bocado/core'
-import type { Database, Queryable } from '../database/index.js'
-import { listFixes } from './fixStore.js'
-import { believed, checkStation, type StationHours } from './quality.js'
+import { LRUCache } from 'lru-cache'
+import type { Queryable } from '../database/index.js'
+import { listFixes, type StoredFix } from './fixStore.js'
+import { believed, checkedStation, type StationHours } from './quality.js'
 import { readDays } from './readingStore.js'
 import { rawHours, type RawHours } from './stationHours.js'
-import { findStation, type StoredStation } from './store.js'
+import type { StoredStation } from './store.js'
 
 export interface StationDays {
   series: DailySeries
@@ -27,6 +28,9 @@ export interface StationDays {
    */
   temperatures: HourlySeries & { made: Uint8Array }
   typedDays: number
+  /** What is doubted of the readings, and the readings themselves as far as corrections have put them right. */
+  fixes: readonly StoredFix[]
+  raw: RawHours
 }
 
 interface Memory {
@@ -36,23 +40,37 @@ interface Memory {
   days: Promise<StationDays> | undefined
 }
 
+/** Hours and days of stations may take this much; the least recently asked for are read anew. */
+const MOST_BYTES = 224 * 2 ** 20
+
 /**
  * All years of the stations, as hours and as daily values, held in memory and kept at the version of their history. A new reading
  * only fetches the hours that changed.
  */
 export class StationHistory {
-  private readonly memories = new Map<string, Memory>()
+  private readonly memories = new LRUCache<string, Memory>({ maxSize: MOST_BYTES, sizeCalculation: bytesOf })
   /** One station is refreshed by one at a time: two would fetch the same. */
   private readonly turns = new Map<string, Promise<unknown>>()
 
-  async daysOf(database: Database, station: StoredStation, place: Position | undefined): Promise<StationDays> {
+  async daysOf(db: Queryable, station: StoredStation, place: Position | undefined): Promise<StationDays> {
     const memory = this.memoryOf(station.id)
     const made = `${station.utcOffsetMinutes} ${place?.latitude} ${place?.longitude}`
-    if (memory.days && memory.version === station.historyVersion && memory.made === made) return memory.days
-    const days = this.makeDays(database, station, place)
+    // Somebody who asked later may have been served earlier; what they were given holds here, too.
+    if (memory.days && memory.version >= station.historyVersion && memory.made === made) return memory.days
+    const days = this.makeDays(db, station, place)
     Object.assign(memory, { version: station.historyVersion, made, days })
-    days.catch(() => (memory.days = undefined))
+    days.then(
+      () => this.memories.set(station.id, memory),
+      () => {
+        if (memory.days === days) memory.days = undefined
+      },
+    )
     return days
+  }
+
+  /** What a check of the station now says, made from one state of the database. */
+  check(db: Queryable, station: StoredStation): ReturnType<typeof checkedStation> {
+    return checkedStation(db, station, this.rawOf)
   }
 
   private memoryOf(stationId: string): Memory {
@@ -70,30 +88,36 @@ export class StationHistory {
       if (memory.raw && memory.raw.version > station.historyVersion && memory.raw.utcOffsetMinutes === station.utcOffsetMinutes)
         return memory.raw
       memory.raw = await rawHours(db, station, memory.raw)
+      this.memories.set(station.id, memory)
       return memory.raw
     })
-    this.turns.set(
-      station.id,
-      turn.catch(() => undefined),
-    )
+    const held = turn.catch(() => undefined).finally(() => this.turns.get(station.id) === held && this.turns.delete(station.id))
+    this.turns.set(station.id, held)
     return turn
   }
 
-  private async makeDays(database: Database, station: StoredStation, place: Position | undefined): Promise<StationDays> {
-    await checkStation(database, station, this.rawOf)
-    const checked = (await findStation(database, station.siteId, station.id)) ?? station
-    const raw = await this.rawOf(database, checked)
-    const hours = believed(raw, await listFixes(database, station.id), checked.utcOffsetMinutes)
-    const typed = await readDays(database, station.id)
+  private async makeDays(db: Queryable, station: StoredStation, place: Position | undefined): Promise<StationDays> {
+    const raw = await this.rawOf(db, station)
+    const checked = station.checkedVersion === station.historyVersion
+    const fixes = checked ? await listFixes(db, station.id) : (await this.check(db, station)).found
+    const hours = believed(raw, fixes, station.utcOffsetMinutes)
+    const typed = await readDays(db, station.id)
     const series = withDailyExtremes(
       dailyFromHours({ firstHour: hours.firstHour, tempsC: hours.values.temperature, filled: hours.filled }),
       typed.map(({ day, min, max }) => ({ day: dayNumber(day), min, max })),
     )
     const rain = dailyRain(hours)
     for (const { day, rain: mm } of typed) if (mm !== null && !rain.has(dayNumber(day))) rain.set(dayNumber(day), mm)
-    const temperatures = withMadeHours(hours, series, place, checked.utcOffsetMinutes)
-    return { series, rain, hours, temperatures, typedDays: typed.length }
+    const temperatures = withMadeHours(hours, series, place, station.utcOffsetMinutes)
+    return { series, rain, hours, temperatures, typedDays: typed.length, fixes, raw }
   }
+}
+
+/** Bytes of the arrays of a station: those of what was read, and those of what is believed that differ from them. */
+function bytesOf({ raw }: Memory): number {
+  const readings = raw ? raw.length * 8 * new Set(Object.values(raw.values).map(({ buffer }) => buffer)).size : 0
+  // Believed temperatures, made hours, daily series and rain come on top.
+  return 4096 + readings + (raw ? raw.length * 26 : 0)
 }
 
 function dailyRain({ firstHour, length, values }: StationHours): Map<number, number> {

@@ -32,13 +32,13 @@ const presented = ({ months, source, by, rowVersion }: StoredNormals): MonthlyNo
 
 /** What was typed, beside what the site's own stations have: the station with the longest history. */
 export async function getNormals(deps: Deps, siteId: string): Promise<ResponseOf<typeof sites.normals>> {
-  const typed = await findNormals(deps.database, siteId)
-  const site = await getSite(deps.database, deps.clock, siteId)
-  const stations = await listStations(deps.database, siteId)
+  const typed = await findNormals(deps.db, siteId)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const stations = await listStations(deps.db, siteId)
   const all = await Promise.all(
     stations
       .filter(({ underCover }) => !underCover)
-      .map(async (station) => ({ station, days: await deps.history.daysOf(deps.database, station, stationPosition(station, site)) })),
+      .map(async (station) => ({ station, days: await deps.history.daysOf(deps.db, station, stationPosition(station, site)) })),
   )
   const longest = all.sort((a, b) => b.days.series.min.length - a.days.series.min.length)[0]
   const own =

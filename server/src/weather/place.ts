@@ -69,7 +69,7 @@ export async function placeDays(
   block: Pick<Block, 'id' | 'kind' | 'offsetMin' | 'offsetMax'> | null,
 ): Promise<PlaceDays> {
   const position = stationPosition(station, site)
-  const days = await deps.history.daysOf(deps.database, station, position)
+  const days = await deps.history.daysOf(deps.db, station, position)
   const offset = { min: block?.offsetMin ?? 0, max: block?.offsetMax ?? 0 }
   const covered = block?.kind === 'tunnel' && !station.underCover
   const { latitude, longitude } = position ?? {}

@@ -1,10 +1,9 @@
 import { checkDrift, checkHours, fillHours, type Fault, type HourlySeries } from '@bocado/core'
-import { sqlInstant, type Database, type Queryable } from '../database/index.js'
-import { inTransaction } from '../http/transaction.js'
-import { listFixes, storeFixes, type StoredFix } from './fixStore.js'
+import type { Queryable } from '../database/index.js'
+import { fixKey, listFixes, type StoredFix } from './fixStore.js'
 import { HOUR_VALUES, type HourVariable } from './readingStore.js'
 import type { HourValues, RawHours } from './stationHours.js'
-import { findStation, listStations, type StoredStation } from './store.js'
+import { listStations, type StoredStation } from './store.js'
 
 /** Hours of a station with what is believed of each: what is doubted lies over what was read. */
 export interface StationHours extends HourValues {
@@ -66,42 +65,45 @@ function driftFaults(
     .filter(({ hour }) => hour >= 0 && hour < values.length && !Number.isNaN(values[hour]) && !doubted.has(hour))
 }
 
+/** A check of a station: what was believed of it before, and what its readings and those of its neighbours now say. */
+export interface StationCheck {
+  before: StoredFix[]
+  found: StoredFix[]
+}
+
 /**
- * Checks the readings of a station and fills what is doubted, if its history has changed since they were checked last; only what
- * then differs is written. A server that died in between only leaves the check to whoever asks next.
+ * Checks the readings of a station and fills what is doubted. It stores nothing: what was found lies over the readings of whoever asks,
+ * and is kept by `tendStations` soon after.
  */
-export async function checkStation(database: Database, station: StoredStation, rawOf: RawOf): Promise<void> {
-  if (station.checkedVersion === station.historyVersion) return
-  await inTransaction(database, async (tx) => {
-    await tx.query('SELECT id FROM station WHERE id = ? FOR UPDATE', [station.id])
-    const now = await findStation(tx, station.siteId, station.id)
-    if (!now || now.checkedVersion === now.historyVersion) return
-    const hours = await rawOf(tx, now)
-    const before = await listFixes(tx, station.id)
-    const minutesOf = (hour: number): number => (hours.firstHour + hour) * 60 - now.utcOffsetMinutes
-    const overruled = new Set(before.filter(({ decision }) => decision === 'overruled').map((fix) => `${fix.variable} ${fix.minutes}`))
-    const neighbours = await neighboursOf(tx, now, rawOf)
-    const fixes = HOUR_VALUES.flatMap((variable) => {
-      const series = { firstHour: hours.firstHour, values: hours.values[variable] }
-      const isDoubted = ({ hour }: Fault): boolean => !overruled.has(`${variable} ${minutesOf(hour)}`)
-      const faults = checkHours(series.values, variable).filter(isDoubted)
-      const believedDays = new Set(
-        before
-          .filter((fix) => fix.variable === variable && fix.decision === 'overruled' && fix.flag === 'drift')
-          .map(({ minutes }) => Math.floor((minutes + now.utcOffsetMinutes) / 1440)),
-      )
-      const drifting = driftFaults(series, faults, variable, neighbours[variable], believedDays).filter(isDoubted)
-      const all = [...faults, ...drifting].sort((a, b) => a.hour - b.hour)
-      return fillHours(series, all, variable, neighbours[variable]).map(({ hour, flag, value, method }) => ({
-        minutes: minutesOf(hour),
-        at: sqlInstant(new Date(minutesOf(hour) * 60_000)),
+export async function checkedStation(db: Queryable, station: StoredStation, rawOf: RawOf): Promise<StationCheck> {
+  const hours = await rawOf(db, station)
+  const before = await listFixes(db, station.id)
+  const minutesOf = (hour: number): number => (hours.firstHour + hour) * 60 - station.utcOffsetMinutes
+  const overruled = new Set(before.filter(({ decision }) => decision === 'overruled').map(fixKey))
+  const accepted = new Set(before.filter(({ decision }) => decision === 'accepted').map(fixKey))
+  const neighbours = await neighboursOf(db, station, rawOf)
+  const fixes = HOUR_VALUES.flatMap((variable) => {
+    const series = { firstHour: hours.firstHour, values: hours.values[variable] }
+    const isDoubted = ({ hour }: Fault): boolean => !overruled.has(fixKey({ variable, minutes: minutesOf(hour) }))
+    const faults = checkHours(series.values, variable).filter(isDoubted)
+    const believedDays = new Set(
+      before
+        .filter((fix) => fix.variable === variable && fix.decision === 'overruled' && fix.flag === 'drift')
+        .map(({ minutes }) => Math.floor((minutes + station.utcOffsetMinutes) / 1440)),
+    )
+    const drifting = driftFaults(series, faults, variable, neighbours[variable], believedDays).filter(isDoubted)
+    const all = [...faults, ...drifting].sort((a, b) => a.hour - b.hour)
+    return fillHours(series, all, variable, neighbours[variable]).map(({ hour, flag, value, method }): StoredFix => {
+      const minutes = minutesOf(hour)
+      return {
+        minutes,
         variable,
         flag,
         value: Number.isNaN(value) ? null : value,
         method,
-        decision: 'open' as const,
-      }))
+        decision: accepted.has(fixKey({ variable, minutes })) ? 'accepted' : 'open',
+      }
     })
-    await storeFixes(tx, now, before, fixes)
   })
+  return { before, found: [...before.filter(({ decision }) => decision === 'overruled'), ...fixes] }
 }

@@ -137,10 +137,7 @@ async function merge(
     counts = await mergeStaged(w, table, keyed, values, n, constants)
     await w.tx.query('DROP TEMPORARY TABLE staging')
   } else await load(table, constants, 1)
-  if (counts.new > 0 || counts.changed > 0) {
-    await raiseVersion(w.tx, stationId, daily ? null : { first, last })
-    if (!daily) await recheckThoseFilledFromOthers(w, stationId)
-  }
+  if (counts.new > 0 || counts.changed > 0) await raiseVersion(w.tx, stationId, daily ? null : { first, last })
   onStored(1)
   return counts
 }
@@ -191,16 +188,6 @@ async function mergeStaged(
     )
   }
   return { new: rows - stored, changed, unchanged: stored - changed }
-}
-
-/** Other stations whose doubted hours rest on a neighbour, or on none yet, are checked anew when this one changes. */
-async function recheckThoseFilledFromOthers(w: Write, stationId: string): Promise<void> {
-  const [others] = await w.tx.query<Row[]>(
-    `SELECT s.id FROM station s WHERE s.site_id = ? AND s.id <> ?
-     AND EXISTS (SELECT 1 FROM reading_fix f WHERE f.station_id = s.id AND f.method <> 'interpolated' AND f.decision = 'open')`,
-    [w.siteId, stationId],
-  )
-  for (const other of others) await raiseVersion(w.tx, other['id'] as string, null)
 }
 
 /** Stores hourly readings, their columns those of `HOUR_VALUES`; `importId` null where a device pushed them. */

@@ -10,10 +10,10 @@ const hundredths = (value: number): number => Math.round(value * 100) / 100
 
 /** How good past forecasts were at a station, and what is taken off the next one. */
 export async function scoreOfStation(deps: Deps, siteId: string, stationId: string): Promise<ResponseOf<typeof weather.score>> {
-  const station = await getStation(deps.database, siteId, stationId)
-  const site = await getSite(deps.database, deps.clock, siteId)
-  const days = await deps.history.daysOf(deps.database, station, stationPosition(station, site))
-  const now = await deps.clock.now(deps.database)
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
+  const now = await deps.clock.now(deps.db)
   const { issues, leads, corrections } = await forecastScore(deps, station, days, now, dayNumber(site.today))
   return {
     issues,

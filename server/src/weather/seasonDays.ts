@@ -47,7 +47,7 @@ const known = (value: number | undefined, digits: number): number | null =>
 /** The block as which weather is looked at; null for the station itself. */
 export async function blockOfQuery(deps: Deps, siteId: string, blockId: string | undefined): Promise<Block | null> {
   if (blockId === undefined) return null
-  const block = (await listBlocks(deps.database, siteId)).find(({ id }) => id === blockId)
+  const block = (await listBlocks(deps.db, siteId)).find(({ id }) => id === blockId)
   if (!block) throw fieldProblem('blockId', 'choose a block of this site')
   return block
 }
@@ -247,8 +247,8 @@ export async function seasonDays(
   stationId: string,
   { season, blockId }: ParsedInputOf<typeof weather.days>,
 ): Promise<SeasonDays> {
-  const station = await getStation(deps.database, siteId, stationId)
-  const site = await getSite(deps.database, deps.clock, siteId)
+  const station = await getStation(deps.db, siteId, stationId)
+  const site = await getSite(deps.db, deps.clock, siteId)
   const block = await blockOfQuery(deps, siteId, blockId)
   const firstDay = dayNumber(season)
   const hemisphere = hemisphereOf(site)
@@ -256,9 +256,9 @@ export async function seasonDays(
     throw fieldProblem('season', `must be the first day of a season, such as ${site.season.start}`)
   const place = await placeDays(deps, site, station, block)
   const position = stationPosition(station, site)
-  const days = await deps.history.daysOf(deps.database, station, position)
+  const days = await deps.history.daysOf(deps.db, station, position)
   const ahead = await daysAhead(deps, station, days, site.today)
-  const events = block ? (await listWetEvents(deps.database, siteId, civilDate(firstDay - 400))).filter((e) => e.blockId === block.id) : []
+  const events = block ? (await listWetEvents(deps.db, siteId, civilDate(firstDay - 400))).filter((e) => e.blockId === block.id) : []
   const eventsKey = events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
   const key = `days ${place.key} ${ahead?.key} ${season} ${site.today} ${block?.id}@${block?.rowVersion} ${eventsKey}`
   return deps.memo.get(key, () =>

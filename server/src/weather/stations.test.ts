@@ -95,8 +95,9 @@ describe('a station', () => {
         headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${bearer}` },
         body: JSON.stringify({ at: '2026-06-12T13:00:00Z', temperature }),
       })
-    await push(12, 'guess')
-    expect((await station()).refused?.because).toContain('token does not open')
+    // Whoever guesses tokens writes nothing on the card of the real device, and takes nothing of what it may send.
+    for (let i = 0; i < 70; i++) expect((await push(12, 'guess')).status).toBe(401)
+    expect((await station()).refused).toBeNull()
     await push(120, token)
     expect((await station()).refused).toMatchObject({ at: '2026-06-12T14:30:00Z' })
     expect((await station()).refused?.because).toContain('must be at most 58')

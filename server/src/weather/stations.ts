@@ -1,6 +1,6 @@
 import type { ParsedInputOf, Site, Station, weather } from '@bocado/contract'
 import { IANAZone } from 'luxon'
-import { insertRow, removeRow, restoreRow, updateRow, type Database, type Queryable, type Write } from '../database/index.js'
+import { insertRow, removeRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -37,7 +37,7 @@ function sensorsOf({ hours }: StationDays, utcOffsetMinutes: number): Station['s
 }
 
 async function presented(deps: Deps, site: Pick<Site, 'latitude' | 'longitude'>, station: StoredStation, now: Date): Promise<Station> {
-  const days = await deps.history.daysOf(deps.database, station, stationPosition(station, site))
+  const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
   const { series, hours, typedDays } = days
   const { id, name, place, latitude, longitude, elevationM, underCover, utcOffsetMinutes, rowVersion, sensorHeightM } = station
   const { device, lastHour, refused } = station
@@ -55,10 +55,10 @@ async function presented(deps: Deps, site: Pick<Site, 'latitude' | 'longitude'>,
 }
 
 export async function getStations(deps: Deps, siteId: string): Promise<Station[]> {
-  const site = await getSite(deps.database, deps.clock, siteId)
-  const now = await deps.clock.now(deps.database)
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const now = await deps.clock.now(deps.db)
   return Promise.all(
-    (await listStations(deps.database, siteId)).map((station) =>
+    (await listStations(deps.db, siteId)).map((station) =>
       deps.memo.get(`station ${JSON.stringify(station)} ${now.toISOString().slice(0, 15)} ${site.latitude},${site.longitude}`, () =>
         presented(deps, site, station, now),
       ),
@@ -96,7 +96,7 @@ export async function addStation(w: Write, deps: Deps, input: ParsedInputOf<type
 }
 
 /** Hours that a station holds. */
-async function hoursHeld(db: Database | Queryable, stationId: string): Promise<number> {
+async function hoursHeld(db: Queryable, stationId: string): Promise<number> {
   const [rows] = await db.query('SELECT COUNT(*) AS n FROM reading WHERE station_id = ?', [stationId])
   return Number((rows as { n: number }[])[0]?.n ?? 0)
 }

@@ -121,6 +121,13 @@ export async function changedSince(
 }
 
 /** Takes the station for a change of its readings; two imports into one station wait for each other. */
-export async function lockStation(w: Write, stationId: string): Promise<void> {
-  await w.tx.query('SELECT id FROM station WHERE id = ? FOR UPDATE', [stationId])
+export const lockStation = (w: Write, stationId: string): Promise<void> => lockStationRow(w.tx, stationId)
+
+export async function lockStationRow(tx: Transaction, stationId: string): Promise<void> {
+  await tx.query('SELECT id FROM station WHERE id = ? FOR UPDATE', [stationId])
+}
+
+/** Notes that the readings of a station as they are now were checked. */
+export async function markChecked(tx: Transaction, stationId: string): Promise<void> {
+  await tx.query('UPDATE station SET checked_version = history_version WHERE id = ?', [stationId])
 }

@@ -1,6 +1,7 @@
 import type { WeatherMapping, WeatherVariable } from '@bocado/contract'
 import { civilDate } from '@bocado/core'
 import { HOUR_VALUES, type MergeRows } from '../weather/readingStore.js'
+import { HttpProblem } from '../http/problems.js'
 import type { FileMoment } from './moments.js'
 import { eachLine } from './text.js'
 import { IN_THE_FUTURE, NO_SUCH_HOUR, Placement, readLine, runsBackwards, type StationClock } from './understand.js'
@@ -22,6 +23,9 @@ export interface FileReadings {
   first: string | null
   last: string | null
 }
+
+/** Nobody reads more refused lines, and each is kept. */
+const MOST_REJECTIONS = 100_000
 
 const HOUR = 3_600_000
 const DAY_VALUES = ['min', 'max', 'rain'] as const
@@ -50,6 +54,11 @@ export function readReadings(
 ): FileReadings {
   const rejections: Rejection[] = []
   const reject = (line: number, reason: string, content: string): void => {
+    if (rejections.length >= MOST_REJECTIONS)
+      throw new HttpProblem(
+        422,
+        `More than ${MOST_REJECTIONS} lines cannot be read, so nothing was stored. Line ${line}: ${reason}. Check columns, date order and units.`,
+      )
     rejections.push({ line, reason: reason.slice(0, 300), content: content.slice(0, 500) })
   }
   const { lines, count } = scan(text, mapping, reject, (share) => onProgress(0.7 * share))

@@ -1,78 +1,101 @@
 import { endpoints, id, type ImportResult } from '@bocado/contract'
-import { raw, type Request, type Response, type Router } from 'express'
-import Papa from 'papaparse'
+import { raw, type Request, type RequestHandler, type Response, type Router } from 'express'
+import { z } from 'zod'
+import { csvOf } from '../http/csv.js'
+import { limitWrites } from '../http/limits.js'
 import { HttpProblem, toProblem } from '../http/problems.js'
-import { parse, read, writerOf, type Deps } from '../http/route.js'
-import { inTransaction } from '../http/transaction.js'
+import { download, parse, read, writerOf, type Serving } from '../http/route.js'
+import { reading, writing } from '../http/serving.js'
+import { getStation } from '../weather/stations.js'
 import { findImport, listImports, listRejections } from './store.js'
-import { previewFile, readFile, storeFile } from './service.js'
+import { clockOf, PREVIEW_BYTES, previewFile, readFile, storeFile } from './service.js'
+import { received, type Upload } from './uploads.js'
 
-const MOST_BYTES = '120mb'
-
-const bytesOf = (req: Request): Uint8Array => {
-  if (!Buffer.isBuffer(req.body)) throw new HttpProblem(400, 'Send the file as application/octet-stream.')
-  return req.body
-}
-
-export function weatherFileRoutes(router: Router, deps: Deps): void {
+export function weatherFileRoutes(router: Router, serving: Serving): void {
   const { weather } = endpoints
-  const upload = raw({ type: 'application/octet-stream', limit: MOST_BYTES })
+  const head = raw({ type: 'application/octet-stream', limit: PREVIEW_BYTES })
 
-  router.post(weather.preview.path, upload, async (req: Request, res: Response) => {
+  /** Whose file it is and where it shall go is known before anything of it is taken in. */
+  const toKnownStation: RequestHandler = async (req, _res, next) => {
+    const { siteId, stationId } = parse(weather.preview.params, req.params)
+    await reading(serving, async ({ db }) => {
+      await writerOf(db, siteId, req.header('X-Bocado-Person'))
+      await getStation(db, siteId, stationId)
+    })
+    next()
+  }
+
+  router.post(weather.preview.path, limitWrites, toKnownStation, head, async (req: Request, res: Response) => {
     const { siteId, stationId } = parse(weather.preview.params, req.params)
     const { mapping } = parse(weather.preview.input, req.query)
-    res.json(await previewFile(deps, siteId, stationId, bytesOf(req), mapping))
+    if (!Buffer.isBuffer(req.body)) throw new HttpProblem(400, 'Send the file as application/octet-stream.')
+    const clock = await reading(serving, (deps) => clockOf(deps, siteId, stationId))
+    res.json(previewFile(req.body, clock, mapping))
   })
 
   /** With `Accept: application/x-ndjson` the answer is a stream of progress lines that ends in the result or a problem. */
-  router.post(weather.import.path, upload, async (req: Request, res: Response) => {
+  router.post(weather.import.path, limitWrites, toKnownStation, async (req: Request, res: Response) => {
     const params = parse(weather.import.params, req.params)
     const input = parse(weather.import.input, req.query)
     const streaming = req.accepts(['application/json', 'application/x-ndjson']) === 'application/x-ndjson'
-    if (streaming) res.status(200).type('application/x-ndjson')
-    const say = (line: unknown): void => {
-      if (streaming) res.write(`${JSON.stringify(line)}\n`)
-    }
-    try {
-      const result = await runImport(deps, params, input, bytesOf(req), req.header('X-Bocado-Person'), (phase, share) =>
-        say({ phase, share }),
-      )
-      if (streaming) res.end(`${JSON.stringify({ result })}\n`)
-      else res.json(result)
-    } catch (error) {
-      if (!streaming) throw error
-      res.end(`${JSON.stringify({ problem: toProblem(error).problem })}\n`)
-    }
+    const result = await received(req, async (upload) => {
+      if (streaming) res.status(200).type('application/x-ndjson')
+      const say = (line: unknown): void => {
+        if (streaming) res.write(`${JSON.stringify(line)}\n`)
+      }
+      try {
+        const stored = await runImport(serving, params, input, upload, req.header('X-Bocado-Person'), (phase, share) =>
+          say({ phase, share }),
+        )
+        serving.changed(params.siteId, 'person')
+        return stored
+      } catch (error) {
+        if (!streaming) throw error
+        return { problem: toProblem(error).problem }
+      }
+    })
+    if (!streaming) res.json(result)
+    else res.end(`${JSON.stringify('problem' in result ? result : { result })}\n`)
   })
 
-  read(router, deps, weather.imports, ({ params }) => listImports(deps.database, params.siteId))
+  read(router, serving, weather.imports, ({ deps, params }) => listImports(deps.db, params.siteId))
 
-  router.get('/sites/:siteId/weather-imports/:importId/rejected.csv', async (req: Request, res: Response) => {
-    const siteId = parse(id, req.params['siteId'])
-    const importId = parse(id, req.params['importId'])
-    const rows = await listRejections(deps.database, siteId, importId)
-    res.type('text/csv').attachment(`rejected-${importId.slice(0, 8)}.csv`)
-    res.send(
-      Papa.unparse({ fields: ['line', 'reason', 'content'], data: rows.map(({ line, reason, content }) => [line, reason, content]) }),
-    )
-  })
+  const rejected = z.object({ siteId: id, importId: id })
+  download(router, serving, '/sites/:siteId/weather-imports/:importId/rejected.csv', rejected, z.object({}), async ({ db }, p) => ({
+    type: 'text/csv',
+    fileName: `rejected-${p.importId.slice(0, 8)}.csv`,
+    body: csvOf({
+      fields: ['line', 'reason', 'content'],
+      data: (await listRejections(db, p.siteId, p.importId)).map(({ line, reason, content }) => [line, reason, content]),
+    }),
+  }))
 }
 
 /** The import's id is the client's: sent again after a lost answer, it finds the import done and stores nothing twice. */
 async function runImport(
-  deps: Deps,
+  serving: Serving,
   { siteId, stationId }: { siteId: string; stationId: string },
-  input: { importId: string; fileName: string; mapping: Parameters<typeof readFile>[4] },
-  bytes: Uint8Array,
+  input: { importId: string; fileName: string; mapping: Parameters<typeof readFile>[3] },
+  upload: Upload,
   personHeader: string | undefined,
   onProgress: (phase: 'reading' | 'storing', share: number) => void,
 ): Promise<ImportResult> {
-  const done = await findImport(deps.database, siteId, input.importId)
+  const { done, clock } = await reading(serving, async (deps) => ({
+    done: await findImport(deps.db, siteId, input.importId, { hash: upload.hash, stationId }),
+    clock: await clockOf(deps, siteId, stationId),
+  }))
   if (done) return done
-  const readings = await readFile(deps, siteId, stationId, bytes, input.mapping, (share) => onProgress('reading', share))
+  const readings = await readFile(serving.readWeatherFile, upload.path, clock, input.mapping, (share) => onProgress('reading', share))
   onProgress('storing', 0)
-  return inTransaction(deps.database, async (tx) => {
-    const personId = await writerOf(tx, siteId, personHeader)
-    return storeFile({ tx, siteId, personId }, { ...input, stationId, readings }, (share) => onProgress('storing', share))
-  })
+  return writing(
+    serving,
+    async ({ db: tx, clock: time }) => {
+      const personId = await writerOf(tx, siteId, personHeader)
+      const w = { tx, siteId, personId, now: await time.now(tx) }
+      // The same import may have been stored while this one was read.
+      const earlier = await findImport(tx, siteId, input.importId, { hash: upload.hash, stationId })
+      return earlier ?? storeFile(w, { ...input, stationId, readings, hash: upload.hash }, (share) => onProgress('storing', share))
+    },
+    { long: true },
+  )
 }

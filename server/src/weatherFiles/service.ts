@@ -1,5 +1,5 @@
 import type { FilePreview, ImportResult, WeatherMapping } from '@bocado/contract'
-import type { Queryable, Write } from '../database/index.js'
+import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -9,7 +9,8 @@ import { lockStation } from '../weather/store.js'
 import { guessMapping } from './guess.js'
 import type { FileReadings } from './readings.js'
 import { findImport, insertImport } from './store.js'
-import { decodeText, splitCells } from './text.js'
+import type { WeatherFileReader } from './reader.js'
+import { decodeText, requireLines, splitCells } from './text.js'
 import { openQuestions, shownMoment, understandLines, type StationClock } from './understand.js'
 
 /** The page sends this much of a file for the preview. */
@@ -17,29 +18,28 @@ export const PREVIEW_BYTES = 262_144
 const SHOWN_ROWS = 6
 const SHOWN_PROBLEMS = 4
 
-async function clockOf(db: Queryable, deps: Deps, siteId: string, stationId: string): Promise<StationClock & { units: 'metric' | 'us' }> {
+/** What has to be known of a station to read its files. */
+export interface FileClock extends StationClock {
+  units: 'metric' | 'us'
+}
+
+export async function clockOf({ db, clock }: Deps, siteId: string, stationId: string): Promise<FileClock> {
   const station = await getStation(db, siteId, stationId)
-  const site = await getSite(db, deps.clock, siteId)
+  const site = await getSite(db, clock, siteId)
   return {
     timeZone: site.timeZone,
     units: site.units,
     utcOffsetMinutes: station.utcOffsetMinutes,
-    now: (await deps.clock.now(db)).getTime(),
+    now: (await clock.now(db)).getTime(),
   }
 }
 
 /** How the head of a file is understood, by the given mapping or by a guess. */
-export async function previewFile(
-  deps: Deps,
-  siteId: string,
-  stationId: string,
-  bytes: Uint8Array,
-  given: WeatherMapping | undefined,
-): Promise<FilePreview> {
-  const clock = await clockOf(deps.database, deps, siteId, stationId)
+export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherMapping | undefined): FilePreview {
   const decoded = decodeText(bytes)
   // A head that was cut off ends in half a line.
-  const text = bytes.length >= PREVIEW_BYTES ? decoded.slice(0, decoded.lastIndexOf('\n')) : decoded
+  const text = bytes.length >= PREVIEW_BYTES && decoded.includes('\n') ? decoded.slice(0, decoded.lastIndexOf('\n')) : decoded
+  requireLines(text)
   const guess = guessMapping(text, clock)
   const mapping = given ?? guess.mapping
   const lines = splitCells(text, mapping.separator)
@@ -88,20 +88,18 @@ function columnsOf(lines: readonly string[][], mapping: WeatherMapping): FilePre
 
 /** Reads a whole file. Refuses it where a question is open or most of it cannot be read. */
 export async function readFile(
-  deps: Deps,
-  siteId: string,
-  stationId: string,
-  bytes: Uint8Array,
+  readWeatherFile: WeatherFileReader,
+  path: string,
+  clock: StationClock,
   mapping: WeatherMapping,
   onProgress: (share: number) => void,
 ): Promise<FileReadings> {
-  const clock = await clockOf(deps.database, deps, siteId, stationId)
   const open = openQuestions(mapping, [])
   if (open.length > 0)
     throw new HttpProblem(422, open.map(({ message }) => message).join(' '), {
       fields: open.map(({ field, message }) => ({ path: `mapping.${field}`, message })),
     })
-  const readings = await deps.readWeatherFile({ bytes, mapping, clock }, onProgress)
+  const readings = await readWeatherFile({ path, mapping, clock }, onProgress)
   if (readings.rejections.length * 2 > readings.lines || readings.rows.keys.length === 0) {
     const first = readings.rejections[0]
     const example = first ? ` Line ${first.line}: ${first.reason}.` : ''
@@ -116,16 +114,16 @@ export async function readFile(
 /** Stores a file that was read: all of it in the caller's transaction, with its result and its refused lines. */
 export async function storeFile(
   w: Write,
-  task: { importId: string; stationId: string; fileName: string; mapping: WeatherMapping; readings: FileReadings },
+  task: { importId: string; stationId: string; fileName: string; mapping: WeatherMapping; readings: FileReadings; hash: string },
   onProgress: (share: number) => void,
 ): Promise<ImportResult> {
-  const { importId, stationId, fileName, mapping, readings } = task
-  await lockStation(w, stationId)
+  const { importId, stationId, fileName, mapping, readings, hash } = task
   const merge = mapping.interval === 'hourly' ? mergeHours : mergeDays
   const { lines, repeated, readingsPerHour, first, last, rejections } = readings
   const shared = { interval: mapping.interval, lines, rejected: rejections.length, repeated, readingsPerHour, first, last }
   // The import stands before the readings that name it; its counts follow.
-  await insertImport(w, { importId, stationId, fileName, mapping, rejections })
+  await insertImport(w, { importId, stationId, fileName, mapping, rejections, hash })
+  await lockStation(w, stationId)
   const counts = await merge(w, stationId, importId, readings.rows, onProgress)
   await w.tx.query('UPDATE weather_import SET result = ? WHERE id = ?', [JSON.stringify({ ...shared, ...counts }), importId])
   const result = await findImport(w.tx, w.siteId, importId)

@@ -1,5 +1,6 @@
 import type { ImportResult, WeatherMapping } from '@bocado/contract'
 import { instantOf, jsonOf, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem } from '../http/problems.js'
 import type { Rejection } from './readings.js'
 
 const SELECT = 'SELECT i.*, p.name AS person_name FROM weather_import i JOIN person p ON p.id = i.changed_by'
@@ -15,9 +16,18 @@ const importOf = (row: Row): ImportResult => ({
   ...jsonOf<Counts>(row['result']),
 })
 
-export async function findImport(db: Queryable, siteId: string, importId: string): Promise<ImportResult | undefined> {
+/** An import that was stored; undefined where there is none. An id that was used for another file or station is refused. */
+export async function findImport(
+  db: Queryable,
+  siteId: string,
+  importId: string,
+  of?: { hash: string; stationId: string },
+): Promise<ImportResult | undefined> {
   const [[row]] = await db.query<Row[]>(`${SELECT} WHERE i.id = ? AND i.site_id = ?`, [importId, siteId])
-  return row && importOf(row)
+  if (!row) return undefined
+  const other = of && (row['station_id'] !== of.stationId || (row['file_hash'] !== null && row['file_hash'] !== of.hash))
+  if (other) throw new HttpProblem(422, 'This import id stands for another file. Begin the import anew.')
+  return importOf(row)
 }
 
 export async function listImports(db: Queryable, siteId: string): Promise<ImportResult[]> {
@@ -27,12 +37,21 @@ export async function listImports(db: Queryable, siteId: string): Promise<Import
 
 export async function insertImport(
   w: Write,
-  task: { importId: string; stationId: string; fileName: string; mapping: WeatherMapping; rejections: readonly Rejection[] },
+  task: { importId: string; stationId: string; fileName: string; mapping: WeatherMapping; rejections: readonly Rejection[]; hash: string },
 ): Promise<void> {
-  await w.tx.query(
-    "INSERT INTO weather_import (id, site_id, station_id, file_name, mapping, result, changed_by) VALUES (?, ?, ?, ?, ?, '{}', ?)",
-    [task.importId, w.siteId, task.stationId, task.fileName, JSON.stringify(task.mapping), w.personId],
-  )
+  try {
+    // A first try that still stores holds the id: nobody waits for it with a connection in hand.
+    await w.tx.query(
+      "SET STATEMENT innodb_lock_wait_timeout = 0 FOR INSERT INTO weather_import (id, site_id, station_id, file_name, mapping, result, changed_by, file_hash) VALUES (?, ?, ?, ?, ?, '{}', ?, ?)",
+      [task.importId, w.siteId, task.stationId, task.fileName, JSON.stringify(task.mapping), w.personId, task.hash],
+    )
+  } catch (error) {
+    const { code } = error as { code?: string }
+    if (code === 'ER_LOCK_WAIT_TIMEOUT')
+      throw new HttpProblem(409, 'This file is still being stored by its first try. Ask again in a moment.', { retryAfter: 2 })
+    if (code === 'ER_DUP_ENTRY') throw new HttpProblem(422, 'This import id stands for another file. Begin the import anew.')
+    throw error
+  }
   for (let i = 0; i < task.rejections.length; i += 2000) {
     const rows = task.rejections.slice(i, i + 2000).map(({ line, reason, content }) => [task.importId, line, w.siteId, reason, content])
     await w.tx.query('INSERT INTO weather_import_rejection (import_id, line, site_id, reason, content) VALUES ?', [rows])

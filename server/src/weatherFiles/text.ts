@@ -41,6 +41,30 @@ export function decodeText(bytes: Uint8Array): string {
   }
 }
 
+/** No logger writes longer lines, or more of them in one file. */
+const LONGEST_LINE = 20_000
+const MOST_LINES = 5_000_000
+
+/**
+ * Refuses a text whose lines are none: it would be taken apart into more cells than any memory holds.
+ * @throws HttpProblem 422 naming the line
+ */
+export function requireLines(text: string): void {
+  let lines = 0
+  const end = text.includes('\n') ? '\n' : '\r'
+  for (let from = 0; from <= text.length; lines++) {
+    const found = text.indexOf(end, from)
+    const until = found < 0 ? text.length : found
+    if (until - from > LONGEST_LINE)
+      throw new HttpProblem(
+        422,
+        `Line ${lines + 1} is ${until - from} characters long, so this is no list of readings. Choose a file with one line per hour or day.`,
+      )
+    if (lines > MOST_LINES) throw new HttpProblem(422, `The file has more than ${MOST_LINES} lines. Send it in parts, a few years each.`)
+    from = until + 1
+  }
+}
+
 /** Cells of each line. Blank lines stay, so that line numbers are those of the file. */
 export function splitCells(text: string, separator: string): string[][] {
   return Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false }).data
@@ -65,6 +89,9 @@ export function eachLine(
   }
 }
 
+/** A quote that is not closed within this much is a letter, and no quote. */
+const LONGEST_QUOTED = 5 * PART
+
 /** Where a part ends: at the end of a line that is not inside quotes. */
 function partEnd(text: string, from: number): number {
   let quotes = 0
@@ -72,7 +99,7 @@ function partEnd(text: string, from: number): number {
     end = text.indexOf('\n', Math.max(end + 1, from + PART))
     if (end < 0) return text.length
     quotes += text.slice(counted, end).split('"').length - 1
-    if (quotes % 2 === 0) return end
+    if (quotes % 2 === 0 || end - from > LONGEST_QUOTED) return end
     counted = end
   }
 }

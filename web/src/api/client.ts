@@ -40,7 +40,8 @@ export async function fetchAnswer(address: string, init: RequestInit): Promise<R
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new Unreachable('no answer', { cause: error })
   }
-  if (response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
+  const inAMoment = response.status === 409 && response.headers.has('Retry-After')
+  if (inAMoment || response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
   if (!response.ok) throw new RequestProblem((await response.json()) as Problem)
   return response
 }

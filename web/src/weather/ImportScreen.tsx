@@ -65,7 +65,7 @@ export function ImportScreen() {
     // A change shows at once, so that the next one builds on it; how it is understood follows. Answers overtaken are dropped.
     if (mapping) setPreview((before) => before && { ...before, mapping })
     try {
-      const seen = await previewFile(site.id, stationId, chosen, mapping)
+      const seen = await previewFile(site.id, stationId, chosen, mapping, personId)
       if (turn === asked.current) setPreview(seen)
     } catch (error) {
       if (turn === asked.current) setProblem(wordsOf(error, t('offline')))

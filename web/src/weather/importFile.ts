@@ -5,7 +5,10 @@ import { watched } from '../api/hooks.js'
 /** As much of a file as the preview reads. */
 const PREVIEW_BYTES = 262_144
 
-const HEADERS = { 'Content-Type': 'application/octet-stream' }
+const headersOf = (personId: string | null): Record<string, string> => ({
+  'Content-Type': 'application/octet-stream',
+  ...(personId ? { 'X-Bocado-Person': personId } : {}),
+})
 
 /** How the head of a file would be understood, by a mapping or by a guess. */
 export async function previewFile(
@@ -13,12 +16,13 @@ export async function previewFile(
   stationId: string,
   file: File,
   mapping: WeatherMapping | undefined,
+  personId: string | null,
 ): Promise<FilePreview> {
   const address = addressOf(endpoints.weather.preview, {
     params: { siteId, stationId },
     input: mapping ? { mapping: JSON.stringify(mapping) } : {},
   })
-  const response = await watched(fetchAnswer(address, { method: 'POST', headers: HEADERS, body: file.slice(0, PREVIEW_BYTES) }))
+  const response = await watched(fetchAnswer(address, { method: 'POST', headers: headersOf(personId), body: file.slice(0, PREVIEW_BYTES) }))
   return (await response.json()) as FilePreview
 }
 
@@ -56,7 +60,7 @@ async function oneTry(
 ): Promise<ImportResult> {
   const response = await fetchAnswer(address, {
     method: 'POST',
-    headers: { ...HEADERS, Accept: 'application/x-ndjson', ...(personId ? { 'X-Bocado-Person': personId } : {}) },
+    headers: { ...headersOf(personId), Accept: 'application/x-ndjson' },
     body: file,
   })
   const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader()
@@ -78,7 +82,8 @@ async function oneTry(
       const said = JSON.parse(line) as ImportProgress | { result: ImportResult } | { problem: Problem }
       if ('result' in said) return said.result
       if ('problem' in said) {
-        if (said.problem.status === 503) throw new Unreachable('not ready')
+        // 409: its first try, whose answer was lost, is still storing it.
+        if (said.problem.status === 503 || said.problem.status === 409) throw new Unreachable('not ready')
         throw new RequestProblem(said.problem)
       }
       onProgress(said)

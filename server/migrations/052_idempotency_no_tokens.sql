@@ -1,0 +1,1 @@
+DELETE FROM idempotency WHERE response LIKE '%"token"%'

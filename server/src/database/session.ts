@@ -1,0 +1,56 @@
+import type { Writable } from 'node:stream'
+import type { FieldPacket, PoolConnection, QueryOptions, QueryResult, QueryValues } from 'mysql2/promise'
+
+/** What was asked of a session whose use case is over. It is asked for by work that somebody else started and waits for. */
+export class SessionEnded extends Error {}
+
+/** A use case took longer than it may. */
+export class TookTooLong extends Error {}
+
+/** No statement may take longer, whatever the database says of it. */
+const STATEMENT_MS = 15_000
+
+/**
+ * The one connection of a use case, inside its transaction: every query of a read, a write or a preview goes through it. It knows
+ * how long the use case may take, and answers nobody once that is over.
+ */
+export class Session {
+  private ended = false
+  /** The connection can no longer be used by anybody. */
+  broken = false
+
+  constructor(
+    private readonly connection: PoolConnection,
+    private readonly deadline: number,
+    private readonly statementMs = STATEMENT_MS,
+  ) {}
+
+  async query<T extends QueryResult = QueryResult>(sql: string | QueryOptions, values?: QueryValues): Promise<[T, FieldPacket[]]> {
+    if (this.ended) throw new SessionEnded('the use case of this connection is over')
+    const left = this.deadline - Date.now()
+    if (left <= 0) throw new TookTooLong('the use case took too long')
+    const asked: QueryOptions = typeof sql === 'string' ? { sql, ...(values === undefined ? {} : { values }) } : sql
+    try {
+      return await this.connection.query<T>({ ...asked, timeout: Math.min(left, this.statementMs) })
+    } catch (error) {
+      const { code, fatal } = error as { code?: string; fatal?: boolean }
+      if (fatal || code === 'PROTOCOL_SEQUENCE_TIMEOUT') this.broken = true
+      throw error
+    }
+  }
+
+  /** The stream beneath the connection, which the driver does not name in its types. */
+  get stream(): Writable | undefined {
+    return (this.connection.connection as unknown as { stream?: Writable }).stream
+  }
+
+  /** From now on nothing can be asked of it. */
+  end(): void {
+    this.ended = true
+  }
+}
+
+/** What a use case reads through: inside a write it is the write's own. */
+export type Queryable = Pick<Session, 'query'>
+/** The session of a write. */
+export type Transaction = Session
