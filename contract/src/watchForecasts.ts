@@ -122,7 +122,9 @@ export const watchForecastSchema = z.object({
    */
   grade: z.enum(['dates', 'months', 'none', 'calendar']),
   /** What the weather of the season rests on. */
-  basis: z.enum(['station', 'station-and-normals', 'normals', 'none']),
+  basis: z.enum(['station', 'station-and-normals', 'past-seasons', 'normals', 'none']),
+  /** Fewer than five past seasons tell how years differ: dates are given, with wide bounds. */
+  wide: z.boolean(),
   /** Months, 1 to 12, in which a generation can usually be reached, and the bloom that announces it, by the library. */
   usual: z.array(z.object({ generation: z.string(), name: z.string(), months: z.array(z.int()), bloom: z.string(), region: z.string() })),
   confidence: z.enum(['established', 'approximate', 'placeholder']),
@@ -144,7 +146,7 @@ export const watchForecastSchema = z.object({
       seam: z.array(z.array(z.number())),
       tails: z.array(z.object({ pastSeason: z.int(), made: z.boolean(), heat: z.array(z.number()) })),
     }),
-    /** One standard score per member, in their order. */
+    /** One standard score for each draw that `joinMembers` makes, in their order. */
     scores: z.array(z.number()),
     pastSeasons: z.int(),
     /** Seasons made from monthly normals that stand in for past ones. */

@@ -1,16 +1,16 @@
 import {
-  bounds,
+  boundsOfDates,
   civilDate,
   dailyFromHours,
   datesOf,
   dayNumber,
   drawNormal,
+  ensembleOf,
   resolveEvents,
   sameDayInYear,
   seasonHeat,
   seasonWeather,
   seededRandom,
-  stratifiedScores,
   type DailySeries,
 } from '@bocado/core'
 import { findOrganism, modelOf } from '@bocado/library'
@@ -71,10 +71,10 @@ test('the bounds of forecast dates hold about 80 % of the seasons that were left
       filled: laid.filled.slice(0, issued),
     }
     const ahead = seasonHeat(seasonWeather({ series: known, firstDay: season, today: biofix + 7 }), model.heat, biofix)
-    expect(ahead.members, String(year)).toHaveLength(YEARS.length - 1)
-    const scores = stratifiedScores(ahead.members.length, seededRandom(year))
+    expect(ahead.seasons, String(year)).toBe(YEARS.length - 1)
+    const ensemble = ensembleOf(ahead, seededRandom(year))
     for (const event of events) {
-      const { p10, p90 } = bounds(datesOf(event, 0.5, ahead.members, scores))
+      const { p10, p90 } = boundsOfDates(datesOf(event, 0.5, ensemble.members, ensemble.scores), ensemble)
       // The season's own figure lies off the published one by its error.
       const [date] = datesOf(event, 0.5, came.members, [drawNormal(random, 0, 1)])
       if (date! >= p10 - 0.5 && date! <= p90 + 0.5) inside++

@@ -7,14 +7,13 @@ import {
   coverageForecast,
   dailyFromHours,
   dayNumber,
+  ensembleOf,
   reachableCohort,
   reachHeat,
   reachOf,
   resolveEvents,
   seasonHeat,
   seasonWeather,
-  seededRandom,
-  stratifiedScores,
   windowForecast,
   type Bounds,
 } from '@bocado/core'
@@ -65,13 +64,17 @@ function expectation() {
   const model = modelOf(findOrganism('codling-moth')!)
   const series = dailyFromHours({ firstHour: dayNumber(file.firstDay) * 24, tempsC: file.tempsC })
   const heat = seasonHeat(seasonWeather({ series, firstDay: SEASON, today: dayNumber(TODAY) }), model.heat, dayNumber(BIOFIX))
-  const scores = stratifiedScores(heat.members.length, seededRandom(1969))
+  const ensemble = ensembleOf(heat)
   const events = resolveEvents(model)
-  const window = windowForecast(heat.members, scores, reachHeat(reachOf(events, 'first', ['egg', 'young-larva'])!), 365)
+  const window = windowForecast(ensemble, reachHeat(reachOf(events, 'first', ['egg', 'young-larva'])!), 365)
   const hatched = reachHeat(reachOf(events, 'first', ['young-larva'])!)
-  const cohorts = heat.members.map(({ cumulative }, m) => reachableCohort(hatched, cumulative, scores[m]!))
+  const cohorts = heat.members.map(({ cumulative }, m) => reachableCohort(hatched, cumulative, ensemble.scores[m]!))
   const coverageOn = (day: string): Bounds =>
-    coverageForecast(cohorts, [{ day: dayNumber(day) - SEASON + 0.5, effect: PRODUCT.effect, residualDays: PRODUCT.residualDays }])
+    coverageForecast(
+      cohorts,
+      [{ day: dayNumber(day) - SEASON + 0.5, effect: PRODUCT.effect, residualDays: PRODUCT.residualDays }],
+      ensemble,
+    )
   return { window, coverageOn }
 }
 

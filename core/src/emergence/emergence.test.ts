@@ -53,7 +53,8 @@ describe('emergence over a season', () => {
 
   test('is the soil’s warmth summed per member, from its start on', () => {
     const curves = emergenceCurves(weatherOf(0), { kind: 'thermal', base: 5, optimum: 30 }, firstDay + 59, bed)
-    expect(curves).toHaveLength(6)
+    expect(curves).toHaveLength(12 * 6)
+    expect(curves[6]).toBe(curves[0])
     expect(curves[0]![58]).toBe(0)
     expect(curves[0]![59]).toBeCloseTo(10)
     expect(curves[3]![364]).toBeCloseTo(10 * (365 - 59))
@@ -104,10 +105,11 @@ describe('a flush of seedlings', () => {
   const steady = Float64Array.from({ length: 60 }, (_, day) => 5 * (day + 1))
 
   test('is half up at its median, not before its onset, and later by its error where a member says so', () => {
-    const sure = emergedShare(model, [steady, steady, steady], [0, 0, 0])
+    const past = { seasons: 1, todayIndex: 60 }
+    const sure = emergedShare(model, [steady, steady, steady], { ...past, scores: [0, 0, 0] })
     expect(sure[19]!.p50).toBeCloseTo(0.5, 9)
     expect(sure[7]!.p90).toBe(0)
-    const unsure = emergedShare(model, [steady, steady, steady], [-1, 0, 1])
+    const unsure = emergedShare(model, [steady, steady, steady], { ...past, scores: [-1, 0, 1] })
     expect(unsure[19]!.p10).toBeLessThan(sure[19]!.p50)
     expect(unsure[19]!.p90).toBeGreaterThan(sure[19]!.p50)
   })

@@ -1,5 +1,6 @@
 import { SOIL_RESPONSE, SURFACE_M, waterCapacity, type SoilCover, type SoilTexture } from '../derived/soil.js'
 import { referenceEvapotranspiration } from '../derived/water.js'
+import { drawn } from '../weather/draws.js'
 import { LEAD_DAYS, type SeasonDay, type SeasonWeather } from '../weather/seasonWeather.js'
 import { emergenceTime, type EmergenceClock } from './emergence.js'
 import { waterPotential } from './waterPotential.js'
@@ -25,7 +26,7 @@ interface SoilState {
  * one bucket. A day whose rain is not known counts as dry.
  *
  * @param enough time beyond which nothing more is asked for: a curve that has reached it stays there
- * @returns forecast-major, °C·d or MPa·°C·d by the clock; empty where the weather has no member
+ * @returns one curve a draw, in the order of `drawn`, °C·d or MPa·°C·d by the clock; empty where the weather has no member
  */
 export function emergenceCurves(
   weather: SeasonWeather,
@@ -70,7 +71,7 @@ export function emergenceCurves(
   const tailDemands = tails.map(({ days }) => demands(days, open + ahead))
   const shared = new Float64Array(length)
   const afterObserved = run(demands(observed, -LEAD_DAYS), -LEAD_DAYS, initial, shared)
-  return forecast.flatMap((days) => {
+  const once = forecast.flatMap((days) => {
     const own = shared.slice()
     const afterForecast = run(demands(days, open), open, afterObserved, own)
     return tailDemands.map((tail) => {
@@ -80,6 +81,7 @@ export function emergenceCurves(
       return curve
     })
   })
+  return drawn(once, forecast.length, tails.length)
 }
 
 /** What a day brings to the soil: mean temperature in °C, rain and potential evaporation in mm. */

@@ -1,4 +1,5 @@
-import { bounds, type Bounds } from '../statistics/quantile.js'
+import type { Bounds } from '../statistics/quantile.js'
+import { boundsOfShares, FEW_SEASONS_DAYS, type Ensemble } from '../phenology/ensemble.js'
 import { heatAtShare, shareReached, type Spread } from '../phenology/spread.js'
 import type { EmergenceClock } from './emergence.js'
 
@@ -12,13 +13,14 @@ export interface EmergenceModel {
 }
 
 /**
- * Share of a flush that is up by the end of each day, bounds over the members. `scores` move the median by that many of its standard
- * errors, one a member.
+ * Share of a flush that is up by the end of each day, with predictive bounds. The scores of the ensemble move the median by that many
+ * of its standard errors, one a draw.
  *
- * @param curves emergence time by day, one curve a member, from `emergenceCurves`
+ * @param curves emergence time by day, one curve a draw, from `emergenceCurves`
  */
-export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<number>[], scores: readonly number[]): Bounds[] {
+export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<number>[], ensemble: Omit<Ensemble, 'members'>): Bounds[] {
   const { onset, median, shape, medianSe } = model
+  const { scores, todayIndex } = ensemble
   const length = curves[0]?.length ?? 0
   const spreads = curves.map((_, m) => ({
     kind: 'weibull' as const,
@@ -28,9 +30,12 @@ export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<n
   }))
   const shares = curves.map((curve, m) => shareCurve(curve, spreads[m]!))
   const column = new Array<number>(curves.length)
+  const middle = shares[shares.length >> 1]
+  const at = (day: number): number => middle?.[Math.min(length - 1, Math.max(0, day))] ?? 0
   return Array.from({ length }, (_, day) => {
     shares.forEach((share, m) => (column[m] = share[day] as number))
-    return bounds(column)
+    const between = Math.max(Math.abs(at(day + FEW_SEASONS_DAYS) - at(day)), Math.abs(at(day - FEW_SEASONS_DAYS) - at(day)))
+    return boundsOfShares(column, ensemble, day < todayIndex ? 0 : between)
   })
 }
 

@@ -1,7 +1,6 @@
 import { chillPortions } from '../heat/chill.js'
 import { sameDayInYear, seasonLater, yearOf, type Hemisphere } from '../weather/calendar.js'
 import { LEAD_DAYS } from '../weather/seasonWeather.js'
-import { bounds } from '../statistics/quantile.js'
 
 /**
  * The day on which heat starts by the calendar: month and day of the northern hemisphere, half a year later in the southern. A day
@@ -24,7 +23,7 @@ export interface ChillBiofix {
 
 /**
  * The day by whose end a season has had its chill, counted from 120 days before it (Fishman, Erez & Couvillon 1987). While it is
- * not met, the middle of the past seasons' dates stands in. Undefined where neither is known.
+ * not met, the mean of the past seasons' dates stands in. Undefined where neither is known.
  *
  * @param temperature °C by hour from `firstHour` on, hours since 1970-01-01 in standard time; NaN ends what is known
  * @param today day number; later hours are not looked at
@@ -44,8 +43,10 @@ export function chillBiofix(
     if (day !== undefined) past.push(day - season)
   }
   if (past.length < 3) return undefined
-  const { p10, p50, p90 } = bounds(past)
-  return { day: Math.max(today, firstDay + Math.round(p50)), met: false, sd: (p90 - p10) / 2.56 }
+  const mean = past.reduce((a, b) => a + b, 0) / past.length
+  const variance = past.reduce((a, b) => a + (b - mean) ** 2, 0) / (past.length - 1)
+  // A new season lies as far from the mean as the mean itself is off, too.
+  return { day: Math.max(today, firstDay + Math.round(mean)), met: false, sd: Math.sqrt(variance * (1 + 1 / past.length)) }
 }
 
 function dayOfChill(

@@ -1,6 +1,3 @@
-import { normalQuantile } from '../statistics/normal.js'
-import { shuffled, type Random } from '../statistics/random.js'
-
 /**
  * The moment on a season's axis, in days with the fraction of the day, at which heat first reaches `heat` °C·d: day i runs
  * from i to i + 1 and its heat comes evenly over it. Infinity where the season ends before. Heat at or below 0 is reached with the
@@ -21,13 +18,4 @@ export function dayOfHeat(cumulative: ArrayLike<number>, heat: number): number {
   const before = low > 0 ? (cumulative[low - 1] as number) : 0
   const gained = (cumulative[low] as number) - before
   return gained > 0 ? low + Math.max(0, (heat - before) / gained) : low
-}
-
-/**
- * One standard score per member, so that an uncertain figure is drawn once for each: the middles of `count` equal strata
- * of the normal distribution, in shuffled order. They sum to zero, and one member stands on the figure itself.
- */
-export function stratifiedScores(count: number, random: Random): number[] {
-  const scores = Array.from({ length: count }, (_, i) => normalQuantile((i + 0.5) / count))
-  return shuffled(scores, random)
 }

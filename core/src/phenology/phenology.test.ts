@@ -1,11 +1,16 @@
 import { describe, expect, test } from 'vitest'
+import { predictiveBounds } from '../statistics/predictive.js'
 import { drawNormal, seededRandom } from '../statistics/random.js'
 import { civilDate, dayNumber } from '../weather/calendar.js'
+import { drawn, drawScores, drawsPerSeason, seasonBySeason } from '../weather/draws.js'
 import {
+  boundsOfDates,
   calendarBiofix,
   chillBiofix,
   datesOf,
   dayOfHeat,
+  ensembleOf,
+  eventBounds,
   generationShares,
   heatAtShare,
   probabilityBy,
@@ -15,7 +20,6 @@ import {
   spreadThrough,
   stageShareBounds,
   stageShares,
-  stratifiedScores,
   type OrganismModel,
 } from './index.js'
 
@@ -99,12 +103,38 @@ describe('when a heat is reached', () => {
   test('is never, where the season ends before', () => expect(dayOfHeat(cumulative, 20.1)).toBe(Infinity))
 })
 
-test('scores are spread evenly, balance out and come in the seed’s order', () => {
-  const scores = stratifiedScores(11, seededRandom(1))
-  expect(scores.reduce((a, b) => a + b, 0)).toBeCloseTo(0, 9)
-  expect([...scores].sort((a, b) => a - b)[5]).toBeCloseTo(0, 9)
-  expect(stratifiedScores(11, seededRandom(1))).toEqual(scores)
-  expect(stratifiedScores(1, seededRandom(1))[0]).toBeCloseTo(0, 9)
+describe('draws of a season', () => {
+  test('give every season the same twelve scores, each season in an order of its own, and the same for the same seed', () => {
+    const scores = drawScores(drawsPerSeason(1), 5, seededRandom(1))
+    const seasons = seasonBySeason(scores, 5)
+    for (const season of seasons) {
+      expect(season).toHaveLength(12)
+      expect(season.reduce((a, b) => a + b, 0)).toBeCloseTo(0, 9)
+      expect(new Set(season)).toEqual(new Set(seasons[0]))
+    }
+    expect(seasons[1]).not.toEqual(seasons[0])
+    expect(drawScores(12, 5, seededRandom(1))).toEqual(scores)
+  })
+
+  test('repeat what there is until every stratum has been met, and otherwise take each member of the forecast once', () => {
+    const names = ['f0 y0', 'f0 y1', 'f1 y0', 'f1 y1']
+    const few = drawn(names, 2, 2)
+    expect(few).toHaveLength(24)
+    expect(
+      seasonBySeason(
+        few.map((name) => names.indexOf(name)),
+        2,
+      ).map((season) => season.filter((i) => i < 2).length),
+    ).toEqual([6, 6])
+    expect(
+      drawn(
+        Array.from({ length: 30 }, (_, i) => i),
+        15,
+        2,
+      ),
+    ).toEqual(Array.from({ length: 30 }, (_, i) => i))
+    expect(drawn([], 0, 3)).toEqual([])
+  })
 })
 
 describe('an event spread as a Weibull', () => {
@@ -266,14 +296,65 @@ describe('the forecast of an event', () => {
     const dates = datesOf(eggs!, 0.5, members, [0, 0, 0])
     expect(dates.map((d) => Math.round(d * 10) / 10)).toEqual([62.5, 50, 40])
     expect(datesOf(eggs!, 0.5, members, [1, 1, 1])[1]).toBeCloseTo(56, 6)
-    expect([30, 45, 55, 70].map((day) => probabilityBy(dates, day))).toEqual([0, 1 / 3, 2 / 3, 1])
+    const chances = [20, 45, 55, 85].map((day) => probabilityBy(dates, day, { seasons: 3, todayIndex: 0 }))
+    expect(chances.every((chance, i) => i === 0 || chance > chances[i - 1]!)).toBe(true)
+    expect(chances[0]).toBeLessThan(0.1)
+    expect(chances[3]).toBeGreaterThan(0.9)
+  })
+
+  test('that lies in observed days is sure but for its figure', () => {
+    const past = { seasons: 1, todayIndex: 100 }
+    expect(boundsOfDates([50, 50, 50], past)).toEqual({
+      p10: expect.closeTo(50, 6),
+      p50: expect.closeTo(50, 6),
+      p90: expect.closeTo(50, 6),
+    })
+    expect(boundsOfDates([50, 50, 50], { ...past, todayIndex: 20 }).p90).toBeGreaterThan(57)
+  })
+
+  test('comes in its order within a generation, at every percentile', () => {
+    const events = resolveEvents(MODEL).map((event, i) => ({ ...event, heatSe: 40 - 38 * i }))
+    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, todayIndex: 0 })
+    const found = eventBounds(events, 0.5, ensemble)
+    for (const percentile of ['p10', 'p50', 'p90'] as const)
+      found.forEach((b, i) => i > 0 && expect(b[percentile]).toBeGreaterThanOrEqual(found[i - 1]![percentile]))
   })
 
   test('bounds stage shares by warm and cool members', () => {
     const events = resolveEvents(MODEL)
-    const spread = stageShareBounds(events, [1, 1], members, [0, 0, 0], 49)
-    expect(spread).toHaveLength(3)
-    for (const { p10, p50, p90 } of spread) expect(p10 <= p50 && p50 <= p90).toBe(true)
-    expect(spread[0]!.p50).toBeCloseTo(1 - shareReached(100, events[0]!.spread), 9)
+    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, todayIndex: 0 })
+    const spread = stageShareBounds(events, [1, 1], ensemble, 49)
+    expect(spread.map(({ stage }) => stage)).toEqual(events.map(({ stage }) => stage))
+    for (const { share } of spread) {
+      expect(share.p10 <= share.p50 && share.p50 <= share.p90).toBe(true)
+      expect(share.p10 >= 0 && share.p90 <= 1).toBe(true)
+    }
+  })
+
+  test('adds the shares of several generations before it takes their bounds, as a plain loop does', () => {
+    const event = (generation: string, id: string, stage: string, median: number) => ({
+      ...{ generation, id, stage, heatSe: 15 },
+      spread: { kind: 'normal' as const, median, sd: 20 },
+    })
+    const events = [
+      event('first', 'a', 'egg', 80),
+      event('first', 'b', 'larva', 130),
+      event('second', 'c', 'egg', 150),
+      event('second', 'd', 'larva', 200),
+    ]
+    const weights = [1, 1, 1, 1]
+    const pace = Array.from({ length: 11 }, (_, i) => 0.7 + i * 0.06)
+    const curves = pace.map((p, i) => ({ pastSeason: i, cumulative: Float64Array.from({ length: 200 }, (_, d) => 2 * p * (d + 1)) }))
+    const ensemble = ensembleOf({ members: drawn(curves, 1, 11), seasons: 11, todayIndex: 0 })
+    const day = 70
+    const eggs = ensemble.members.map(({ cumulative }, m) => {
+      const moved = events.map(({ spread, heatSe }) => ({ ...spread, median: spread.median + ensemble.scores[m]! * heatSe }))
+      const shares = stageShares(cumulative[day]!, moved, weights)
+      return shares[1]! + shares[3]!
+    })
+    const plain = predictiveBounds(seasonBySeason(eggs, 11))
+    const { share } = stageShareBounds(events, weights, ensemble, day).find(({ stage }) => stage === 'egg')!
+    for (const percentile of ['p10', 'p50', 'p90'] as const)
+      expect(share[percentile]).toBeCloseTo(Math.min(1, Math.max(0, plain[percentile])), 9)
   })
 })

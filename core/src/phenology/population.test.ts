@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { dayNumber, seasonHeat, seasonWeather, type DailySeries } from '../weather/index.js'
-import { bounds, drawNormal, seededRandom } from '../statistics/index.js'
-import { dayOfHeat, resolveEvents, shareInDiapause, stageShares, stratifiedScores, type OrganismModel } from './index.js'
+import { drawNormal, seededRandom } from '../statistics/index.js'
+import { boundsOfDates, dayOfHeat, ensembleOf, resolveEvents, shareInDiapause, stageShares, type OrganismModel } from './index.js'
 
 const model: OrganismModel = {
   heat: { method: 'single-sine', lower: 10 },
@@ -85,11 +85,13 @@ describe('the bounds of a forecast date', () => {
         filled: series.filled.slice(0, known),
       }
       const heat = seasonHeat(seasonWeather({ series: cut, firstDay, today: first + known }), model.heat, firstDay + 90)
-      const scores = stratifiedScores(heat.members.length, seededRandom(1))
-      const dates = bounds(
+      const ensemble = ensembleOf(heat, seededRandom(1))
+      const { scores } = ensemble
+      const dates = boundsOfDates(
         heat.members.map(({ cumulative }, m) =>
           dayOfHeat(cumulative, event.spread.kind === 'weibull' ? 0 : event.spread.median + scores[m]! * event.heatSe),
         ),
+        ensemble,
       )
       const came = seasonHeat(
         seasonWeather({

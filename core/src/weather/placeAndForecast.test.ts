@@ -157,15 +157,32 @@ describe('the weather of a season', () => {
     expect(heat.members[0]!.cumulative.at(-1)).toBeCloseTo(30 * 5 + 365 * 5)
   })
 
-  test('ends with today where fewer than five past seasons are known and no normals', () => {
-    const weather = seasonWeather({ series: constant('2023-01-01', '2026-06-11', 10, 20), firstDay, today: dayNumber('2026-06-12') })
-    expect(weather.tails).toEqual([])
-    expect(seasonHeat(weather, rule, firstDay).knownDays).toBe(162)
+  test('goes on with the few past seasons there are, and ends with today where there is none', () => {
+    const today = dayNumber('2026-06-12')
+    const few = seasonWeather({ series: constant('2023-01-01', '2026-06-11', 10, 20), firstDay, today })
+    expect(few.tails.map(({ pastSeason }) => civilDate(pastSeason))).toEqual(['2023-01-01', '2024-01-01', '2025-01-01'])
+    expect(seasonHeat(few, rule, firstDay)).toMatchObject({ knownDays: 365, seasons: 3 })
+    const none = seasonWeather({ series: constant('2026-01-01', '2026-06-11', 10, 20), firstDay, today })
+    expect(none.tails).toEqual([])
+    expect(seasonHeat(none, rule, dayNumber('2026-03-01')).knownDays).toBe(162)
+  })
+
+  test('of a station that has read nothing of this season is that of past ones, where they may stand alone', () => {
+    const past = { series: constant('2022-01-01', '2025-12-31', 10, 20), firstDay, today: dayNumber('2026-06-12') }
+    // A season without a reading is missing, unless past ones are asked to stand for it.
+    expect(seasonHeat(seasonWeather(past), rule, firstDay).members).toEqual([])
+    const heat = seasonHeat(seasonWeather({ ...past, alone: true }), rule, dayNumber('2026-03-01'))
+    expect(heat).toMatchObject({ knownDays: 365, seasons: 4, missingDays: [] })
+    expect(heat.members[0]!.cumulative[58]).toBe(0)
+    expect(heat.members[0]!.cumulative.at(-1)).toBeCloseTo((365 - 59) * 5)
+    // One reading of this season, and its gaps are gaps again.
+    const begun = { ...past, series: constant('2022-01-01', '2026-01-05', 10, 20), alone: true }
+    expect(seasonWeather(begun).observed.length).toBeGreaterThan(0)
   })
 
   test('goes on with seasons made from normals, said to be so, beside the few real ones', () => {
     const weather = seasonWeather({ series: constant('2023-01-01', '2026-06-11', 10, 20), firstDay, today: dayNumber('2026-06-12'), made })
-    expect(weather.tails.map((tail) => tail.made)).toEqual([false, false, false, ...Array<boolean>(8).fill(true)])
+    expect(weather.tails.map((tail) => tail.made)).toEqual([false, false, false, ...Array<boolean>(4).fill(true)])
     const heat = seasonHeat(weather, rule, firstDay)
     expect(heat.knownDays).toBe(365)
     expect(heat.members[3]!.cumulative.at(-1)).toBeCloseTo(162 * 5 + 203 * 7)

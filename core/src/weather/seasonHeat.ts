@@ -1,6 +1,7 @@
 import { dailyHeat, degreeDays } from '../heat/degreeDays.js'
 import type { DayExtremes, HeatRule } from '../heat/rule.js'
 import { quantileSorted } from '../statistics/quantile.js'
+import { drawn } from './draws.js'
 import { LEAD_DAYS, openIndex, tailIndex, type SeasonTail, type SeasonWeather } from './seasonWeather.js'
 
 /** One way the season may go: what was observed, a member of the forecast, then one past season's weather. */
@@ -39,8 +40,10 @@ export interface SeasonHeat {
   /** How many days of the curves can be relied on: the whole season, or up to where the forecast or today ends. */
   knownDays: number
   segments: HeatSegments
-  /** Forecast-major: all past seasons of the first member of the forecast, then of the second. */
+  /** Every member of the forecast with every past season, as often as it is drawn; in the order of `drawn`. */
   members: HeatMember[]
+  /** Past seasons that they come from; 1 where none continues this one. */
+  seasons: number
   /** Median over the members of the heat summed per member, day by day. */
   median: Float64Array
   /** Share of the observed sum's days that rests on filled readings, 0..1. */
@@ -75,6 +78,7 @@ export function seasonHeat(weather: SeasonWeather, rule: HeatRule, startDay: num
     knownDays: 0,
     segments: { startIndex, length, observed: new Float64Array(), forecast: [], seam: [], tails: [] },
     members: [],
+    seasons: 1,
     median: new Float64Array(length),
     filledShare: 0,
     forecastDays: 0,
@@ -94,14 +98,15 @@ export function seasonHeat(weather: SeasonWeather, rule: HeatRule, startDay: num
     rule,
     { startIndex, length, firstDay },
   )
-  const members = joinMembers(segments)
+  const once = joinedOnce(segments)
   return {
     firstDay,
     todayIndex,
     knownDays: tails.length > 0 || lastKnown >= length ? length : Math.max(0, lastKnown),
     segments,
-    members,
-    median: medianCurve(members, length),
+    members: drawn(once, segments.forecast.length, segments.tails.length),
+    seasons: segments.tails.length,
+    median: medianCurve(once, length),
     filledShare: observed.length > 0 ? filled / observed.length : 0,
     forecastDays,
     missingDays,
@@ -131,8 +136,14 @@ function segmentsOf(
   }
 }
 
-/** Puts the pieces of a season together: every member of the forecast with every past season, forecast-major. */
-export function joinMembers({ startIndex, length, observed, forecast, seam, tails }: HeatSegments): HeatMember[] {
+/**
+ * Puts the pieces of a season together: every member of the forecast with every past season, drawn as often as `drawsPerSeason` says
+ * and in the order of `drawn`.
+ */
+export const joinMembers = (segments: HeatSegments): HeatMember[] =>
+  drawn(joinedOnce(segments), segments.forecast.length, segments.tails.length)
+
+function joinedOnce({ startIndex, length, observed, forecast, seam, tails }: HeatSegments): HeatMember[] {
   return forecast.flatMap((ahead, f) => {
     // What all past seasons share of this member is summed once.
     const shared = new Float64Array(length)

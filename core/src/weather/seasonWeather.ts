@@ -5,11 +5,11 @@ import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
 /** A member's weather begins this many days before its season: chill and winter annuals need them. */
 export const LEAD_DAYS = 120
 
-/** Fewer past seasons than this do not show how seasons differ. */
+/** With fewer past seasons dates are given, and called wide: they hardly show how seasons differ. */
 export const LEAST_PAST_SEASONS = 5
 
-/** As many seasons as are made from normals, together with the past ones there are. */
-const MADE_SEASONS = 11
+/** Seasons made from normals count as so many, however many are made: they know nothing of how years differ. */
+const MADE_SEASONS = 4
 
 /** Weather of one day: extremes in °C and rain in mm; NaN where rain is not known. */
 export interface SeasonDay extends DayExtremes {
@@ -54,12 +54,13 @@ export const tailIndex = (weather: Pick<SeasonWeather, 'observed' | 'forecast'>)
 /**
  * The weather of the season that starts on `firstDay`: observed to the midnight before today, today and the days ahead from each
  * member of the forecast, later days from every past season that is complete over them, aligned by month and day (29 February
- * repeats the 28th). With fewer than five past seasons, seasons made from monthly normals join them; without these the weather ends
- * with the forecast.
+ * repeats the 28th). With fewer than five past seasons, seasons made from monthly normals join them; where there are neither the weather
+ * ends with the forecast. Where nothing of this season was read, past seasons can stand for all of it.
  *
  * @param p.series daily extremes in °C over all the years there are
  * @param p.rain mm by day number; a day that is not there is not known
  * @param p.forecast for each member its days from `today` on; all of one length
+ * @param p.alone whether past seasons may stand for a season that is not over and of which nothing was read
  * @param p.made seasons made from normals, one entry a day from 120 days before `firstDay` to its end
  */
 export function seasonWeather(p: {
@@ -69,14 +70,16 @@ export function seasonWeather(p: {
   rain?: ReadonlyMap<number, number> | undefined
   forecast?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
   made?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
+  alone?: boolean
 }): SeasonWeather {
   const { series, firstDay } = p
   const rainOn = (day: number): number => p.rain?.get(day) ?? NaN
   const withRain = (day: DayExtremes & { rain?: number }): SeasonDay => ({ ...day, rain: day.rain ?? NaN })
   const length = seasonLater(firstDay, 1) - firstDay
   const todayIndex = Math.min(Math.max(p.today - firstDay, 0), length)
-  const nothingRead = series.min.length === 0
   const from = firstDay - LEAD_DAYS
+  const alone = p.alone === true && todayIndex < length && !knowsAnyOf(series, firstDay, firstDay + todayIndex)
+  const nothingRead = series.min.length === 0 || alone
   const current = fillDays(series, from, firstDay + todayIndex - 1)
   const observed: (SeasonDay | undefined)[] = []
   const filled: number[] = []
@@ -89,15 +92,18 @@ export function seasonWeather(p: {
   const forecast = ahead > 0 && p.forecast ? p.forecast.map((member) => member.slice(0, ahead).map(withRain)) : [[]]
   const tailFrom = tailIndex({ observed, forecast })
   const past = tailFrom >= length ? [] : pastTails(series, rainOn, firstDay, tailFrom, length)
-  const made = tailFrom < length && past.length < LEAST_PAST_SEASONS ? (p.made ?? []).slice(0, MADE_SEASONS - past.length) : []
-  const tails =
-    past.length + made.length < LEAST_PAST_SEASONS
-      ? []
-      : [
-          ...past,
-          ...made.map((days): SeasonTail => ({ pastSeason: firstDay, made: true, days: days.slice(tailFrom + LEAD_DAYS).map(withRain) })),
-        ]
+  const made = tailFrom < length && past.length < LEAST_PAST_SEASONS ? (p.made ?? []).slice(0, MADE_SEASONS) : []
+  const tails = [
+    ...past,
+    ...made.map((days): SeasonTail => ({ pastSeason: firstDay, made: true, days: days.slice(tailFrom + LEAD_DAYS).map(withRain) })),
+  ]
   return { firstDay, length, todayIndex, observed, filled, forecast, tails }
+}
+
+/** Whether any day from one to the day before another was read. */
+function knowsAnyOf(series: DailySeries, from: number, until: number): boolean {
+  for (let day = from; day < until; day++) if (hasDay(series, day)) return true
+  return false
 }
 
 /** Past seasons that are complete, measured or filled, from season day `from` to the season's end. */
@@ -106,10 +112,12 @@ function pastTails(series: DailySeries, rainOn: (day: number) => number, firstDa
   for (let years = -60; years < 0; years++) {
     const pastSeason = seasonLater(firstDay, years)
     if (pastSeason < series.firstDay - 366) continue
-    const complete = fillDays(series, pastSeason, seasonLater(firstDay, years + 1) - 1)
+    const complete = fillDays(series, pastSeason + Math.min(0, from), seasonLater(firstDay, years + 1) - 1)
     const days: SeasonDay[] = []
     for (let i = from; i < length; i++) {
-      const day = sameDayInYear(firstDay + i, years)
+      const own = sameDayInYear(firstDay + i, years)
+      // Days before a season that nobody read are taken from its own end: they only count for chill and winter annuals.
+      const day = i < 0 && !hasDay(complete, own) ? sameDayInYear(own, 1) : own
       if (!hasDay(complete, day)) break
       const k = day - complete.firstDay
       days.push({ min: complete.min[k] as number, max: complete.max[k] as number, rain: rainOn(day) })

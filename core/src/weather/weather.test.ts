@@ -107,7 +107,11 @@ describe('heat of a season', () => {
   test('is what was observed, then each past year by itself, with the seam in one piece', () => {
     const series = years(2021, '2026-06-11', (year) => (year === 2023 ? 3 : 0))
     const heat = heatOf({ series, ...place })
-    expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason))).toEqual([
+    expect(heat.seasons).toBe(5)
+    // Each is drawn once for each of the twelve strata of a figure's error.
+    expect(heat.members).toHaveLength(12 * 5)
+    expect(heat.members[7]).toBe(heat.members[2])
+    expect(heat.members.slice(0, 5).map(({ pastSeason }) => civilDate(pastSeason))).toEqual([
       '2021-01-01',
       '2022-01-01',
       '2023-01-01',
@@ -162,10 +166,14 @@ describe('a forecast joined to the past', () => {
 
   test('is the full cross, forecast-major, and each member is exactly the sum over its own joined days', () => {
     const heat = heatOf({ series, ...place, forecast })
-    expect(heat.members).toHaveLength(3 * 5)
-    expect(heat.members.map(({ pastSeason }) => civilDate(pastSeason).slice(0, 4)).join(' ')).toBe(
-      Array(3).fill('2021 2022 2023 2024 2025').join(' '),
-    )
+    expect(heat.members).toHaveLength(12 * 5)
+    expect(heat.members[15]).toBe(heat.members[0])
+    expect(
+      heat.members
+        .slice(0, 15)
+        .map(({ pastSeason }) => civilDate(pastSeason).slice(0, 4))
+        .join(' '),
+    ).toBe(Array(3).fill('2021 2022 2023 2024 2025').join(' '))
     expect(heat.forecastDays).toBe(10)
     const read = (day: number) => ({ min: series.min[day - series.firstDay]!, max: series.max[day - series.firstDay]! })
     for (const [f, y] of [
@@ -196,7 +204,8 @@ describe('a forecast joined to the past', () => {
     const young = years(2026, '2026-06-11')
     const heat = heatOf({ series: young, ...place, forecast })
     expect(heat.knownDays).toBe(place.today - place.firstDay + 10)
-    expect(heat.members).toHaveLength(3)
+    expect(heat.seasons).toBe(1)
+    expect(new Set(heat.members).size).toBe(3)
     expect(heat.members[0]!.cumulative.at(-1)).toBe(heat.members[0]!.cumulative[heat.knownDays - 1])
   })
 })

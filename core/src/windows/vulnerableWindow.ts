@@ -1,5 +1,5 @@
-import type { HeatMember } from '../weather/seasonHeat.js'
-import { bounds, type Bounds } from '../statistics/quantile.js'
+import type { Bounds } from '../statistics/quantile.js'
+import { boundsOfDates, boundsOfShares, FEW_SEASONS_DAYS, notBefore, type Ensemble } from '../phenology/ensemble.js'
 import { coverage, type CohortQuantile, type TreatmentAction } from '../treatment/coverage.js'
 import { NEVER, reachableCohort, type ReachHeat } from './reachableCohort.js'
 
@@ -66,21 +66,70 @@ export interface WindowForecast {
   best: Bounds
 }
 
-/** The vulnerable window of one reach over all members; `scores` as from `stratifiedScores`, one per member. */
-export function windowForecast(members: readonly HeatMember[], scores: readonly number[], heat: ReachHeat, days: number): WindowForecast {
-  const windows = members.map(({ cumulative }, m) => contactWindow(reachableCohort(heat, cumulative, scores[m] ?? 0), days))
+/** The best of a window hardly differs from season to season; by so much where few tell of it (from practice). */
+const BEST_BETWEEN_SD = 0.05
+
+/** The vulnerable window of one reach over an ensemble, with predictive bounds: it never closes before it opens, at any percentile. */
+export function windowForecast(ensemble: Ensemble, heat: ReachHeat, days: number): WindowForecast {
+  const windows = ensemble.members.map(({ cumulative }, m) =>
+    contactWindow(reachableCohort(heat, cumulative, ensemble.scores[m] ?? 0), days),
+  )
+  const opens = boundsOfDates(
+    windows.map((window) => window.opens),
+    ensemble,
+  )
   return {
-    opens: bounds(windows.map(({ opens }) => opens)),
-    closes: bounds(windows.map(({ closes }) => closes)),
-    bestDay: bounds(windows.map(({ bestDay }) => bestDay)),
-    best: bounds(windows.map(({ best }) => best)),
+    opens,
+    closes: notBefore(
+      opens,
+      boundsOfDates(
+        windows.map((window) => window.closes),
+        ensemble,
+      ),
+    ),
+    bestDay: boundsOfDates(
+      windows.map((window) => window.bestDay),
+      ensemble,
+    ),
+    best: boundsOfShares(
+      windows.map((window) => window.best),
+      ensemble,
+      BEST_BETWEEN_SD,
+    ),
   }
 }
 
-/** What one or more treatments reach, over all members: days of the season, shares 0..1. */
-export function coverageForecast(cohorts: readonly (readonly CohortQuantile[])[], treatments: readonly TreatmentAction[]): Bounds {
-  return bounds(cohorts.map((cohort) => coverage(cohort, treatments)))
+/**
+ * What one or more treatments reach, with predictive bounds; shares 0..1.
+ *
+ * @param cohorts one for each draw of the ensemble, in its order
+ */
+export function coverageForecast(
+  cohorts: readonly (readonly CohortQuantile[])[],
+  treatments: readonly TreatmentAction[],
+  ensemble: Pick<Ensemble, 'seasons' | 'todayIndex'>,
+): Bounds {
+  const reached = cohorts.map((cohort) => coverage(cohort, treatments))
+  return boundsOfShares(reached, ensemble, fewSeasonsSd(cohorts, treatments, ensemble))
 }
+
+/** How far coverage may differ where few seasons tell of it: as much as a week earlier or later makes. 0 where enough do, or all is over. */
+function fewSeasonsSd(
+  cohorts: readonly (readonly CohortQuantile[])[],
+  treatments: readonly TreatmentAction[],
+  { seasons, todayIndex }: Pick<Ensemble, 'seasons' | 'todayIndex'>,
+): number {
+  const last = Math.max(...treatments.map(({ day, residualDays }) => day + residualDays))
+  if (seasons >= LEAST_SEASONS || last < todayIndex) return 0
+  const mean = (days: number): number => {
+    const moved = treatments.map((treatment) => ({ ...treatment, day: treatment.day + days }))
+    return cohorts.reduce((sum, cohort) => sum + coverage(cohort, moved), 0) / cohorts.length
+  }
+  const now = mean(0)
+  return Math.max(Math.abs(mean(FEW_SEASONS_DAYS) - now), Math.abs(mean(-FEW_SEASONS_DAYS) - now))
+}
+
+const LEAST_SEASONS = 5
 
 /** Where a window stands on a given day. */
 export type WindowState = 'coming' | 'open' | 'closing' | 'past' | 'poorly-reachable' | 'not-this-season'

@@ -57,8 +57,9 @@ describe('the window of a contact treatment', () => {
     const cool = steady.map((h) => h * 0.8)
     const warm = steady.map((h) => h * 1.25)
     const members = [cool, steady, warm].map((cumulative, i) => ({ pastSeason: i, cumulative }))
-    const forecast = windowForecast(members, [0, 0, 0], reachHeat(reach), 200)
-    expect(forecast.opens.p50).toBe(window.opens)
+    const forecast = windowForecast({ members, scores: [0, 0, 0], seasons: 3, todayIndex: 0 }, reachHeat(reach), 200)
+    // The mean of a cool, a middle and a warm year.
+    expect(Math.abs(forecast.opens.p50 - window.opens)).toBeLessThan(2)
     expect(forecast.opens.p10).toBeLessThan(window.opens)
     expect(forecast.opens.p90).toBeGreaterThan(window.opens)
   })

@@ -1,12 +1,11 @@
 import type { BloomOverview } from '@bocado/contract'
-import { bounds, civilDate, datesOf, dayNumber, moveByShift, resolveEvents } from '@bocado/core'
+import { civilDate, dayNumber, ensembleOf, eventBounds, moveByShift, resolveEvents } from '@bocado/core'
 import { indicatorModel, indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { dateBounds } from '../watches/bounds.js'
-import { scoresFor } from '../watches/models.js'
 import { startOf } from '../watches/start.js'
 import { heatFrom } from '../watches/forecast.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
@@ -40,10 +39,10 @@ export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOv
     if (heat.members.length === 0) return []
     const resolved = resolveEvents({ generations: [{ id: plant.id, reachableStages: [], events: model.events }] }, start.expected)
     const events = shift ? moveByShift(resolved, shift) : resolved
-    const scores = scoresFor(heat.members.length)
+    const dates = eventBounds(events, 0.5, ensembleOf(heat))
     return plant.events.flatMap(({ id, name }) => {
-      const event = events.find((e) => e.id === id)
-      return event ? [{ plant, event: id, eventName: name, date: dateBounds(bounds(datesOf(event, 0.5, heat.members, scores))) }] : []
+      const date = dates[events.findIndex((e) => e.id === id)]
+      return date ? [{ plant, event: id, eventName: name, date: dateBounds(date) }] : []
     })
   })
   const onRoute = (plantId: string): boolean => route.length === 0 || route.some((r) => r.plantId === plantId)

@@ -48,7 +48,7 @@ const days = async () => done(await app.call(weather.days, params(), { season: S
 
 test('without a forecast the days ahead come from past years alone', async () => {
   expect(await heat()).toMatchObject({ forecast: null, pastSeasons: 5 })
-  expect((await heat()).scores).toHaveLength(5)
+  expect((await heat()).segments.tails).toHaveLength(5)
   expect((await days()).ahead).toEqual([])
 })
 
@@ -57,7 +57,7 @@ describe('a forecast that is delivered', () => {
     expect((await deliver(issue([-3, 0, 4]))).status).toBe(200)
     const now = await heat()
     expect(now.forecast).toMatchObject({ members: 3, days: 11, issuedAt: '2026-06-12T14:00:00Z' })
-    expect(now.scores).toHaveLength(15)
+    expect([now.segments.forecast.length, now.segments.tails.length, now.scores.length]).toEqual([3, 5, 60])
     const { segments } = now
     const members = joinMembers({
       ...segments,

@@ -76,7 +76,7 @@ function achievedCoverage(
   day: string,
   from: Parameters<typeof placeModel>[0],
 ): Bounds | null {
-  const { heat, scores, events } = placeModel(from, watch.pinned, watch.biofix)
+  const { heat, ensemble, events } = placeModel(from, watch.pinned, watch.biofix)
   if (heat.members.length === 0) return null
   const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
   const action = { day: dayNumber(day) - heat.firstDay + TREATMENT_HOUR_OF_DAY, effect: product.effect, residualDays: product.residualDays }
@@ -86,8 +86,9 @@ function achievedCoverage(
     const stageHeat = reachHeat(reach)
     return [
       coverageForecast(
-        heat.members.map(({ cumulative }, m) => reachableCohort(stageHeat, cumulative, scores[m] ?? 0)),
+        heat.members.map(({ cumulative }, m) => reachableCohort(stageHeat, cumulative, ensemble.scores[m] ?? 0)),
         [action],
+        ensemble,
       ),
     ]
   })

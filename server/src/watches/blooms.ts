@@ -1,9 +1,8 @@
 import type { Band, BloomForecast } from '@bocado/contract'
-import { bounds, datesOf, resolveEvents, seasonHeat, type Hemisphere } from '@bocado/core'
+import { ensembleOf, eventBounds, resolveEvents, seasonHeat, type Bounds, type Hemisphere } from '@bocado/core'
 import { indicatorModel, indicators, type Indicator } from '@bocado/library'
 import type { BlockWeather } from '../weather/blockWeather.js'
 import { dateBounds } from './bounds.js'
-import { scoresFor } from './models.js'
 import { startOf } from './start.js'
 
 /** When the library's plants bloom at a site, as far as heat tells. */
@@ -17,9 +16,10 @@ function bloomsOf(indicator: Indicator, main: BlockWeather, today: number, hemis
   if (start.how === 'none') return []
   const heat = seasonHeat(main.weather, model.heat, start.day)
   if (heat.members.length === 0) return []
-  const scores = scoresFor(heat.members.length)
   const generations = [{ id: indicator.id, reachableStages: [], events: model.events }]
-  return resolveEvents({ generations }, start.expected).flatMap((event, i) => {
+  const resolved = resolveEvents({ generations }, start.expected)
+  const dates = eventBounds(resolved, 0.5, ensembleOf(heat))
+  return resolved.flatMap((event, i) => {
     const entry = indicator.events[i]
     if (!entry) return []
     return [
@@ -28,7 +28,7 @@ function bloomsOf(indicator: Indicator, main: BlockWeather, today: number, hemis
         name: indicator.name,
         event: event.id,
         eventName: entry.name,
-        date: dateBounds(bounds(datesOf(event, 0.5, heat.members, scores))),
+        date: dateBounds(dates[i] as Bounds),
         confidence: entry.heat.confidence,
       },
     ]

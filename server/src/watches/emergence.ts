@@ -1,12 +1,13 @@
 import type { Block, EmergenceForecast, WetEvent } from '@bocado/contract'
 import {
-  bounds,
+  boundsOfDates,
   dayOfHeat,
   emergedShare,
   emergenceCurves,
   flushes,
   LEAD_DAYS,
   timeOfAll,
+  type Ensemble,
   type OrganismModel,
   type SeasonWeather,
 } from '@bocado/core'
@@ -39,7 +40,7 @@ export function forecastEmergence(
   block: BlockWeather,
   ground: Pick<Block, 'soilTexture' | 'soilCover'>,
   start: number,
-  scores: readonly number[],
+  ensemble: Omit<Ensemble, 'members'>,
   wetEvents: readonly WetEvent[],
 ): EmergenceForecast {
   const texture = ground.soilTexture ?? 'loam'
@@ -50,17 +51,17 @@ export function forecastEmergence(
     latitude: block.position?.latitude ?? MIDDLE_LATITUDE,
   }
   const curves = emergenceCurves(weather, emergence.clock, start, bed, timeOfAll(emergence))
-  const shares = emergedShare(emergence, curves, scores)
+  const shares = emergedShare(emergence, curves, ensemble)
   const p50 = shares.map(({ p50: middle }) => rounded(middle))
   const lately = block.weather.observed.slice(-30)
-  const half = curves.map((curve, m) => dayOfHeat(curve, emergence.median + (scores[m] ?? 0) * emergence.medianSe))
+  const half = curves.map((curve, m) => dayOfHeat(curve, emergence.median + (ensemble.scores[m] ?? 0) * emergence.medianSe))
   return {
     clock: emergence.clock.kind,
     p10: shares.map(({ p10 }) => rounded(p10)),
     p50,
     p90: shares.map(({ p90 }) => rounded(p90)),
     flushes: flushes(p50).map((flush) => ({ ...flush, share: rounded(flush.share) })),
-    half: half.length > 0 ? dateBounds(bounds(half)) : { p10: null, p50: null, p90: null },
+    half: half.length > 0 ? dateBounds(boundsOfDates(half, ensemble)) : { p10: null, p50: null, p90: null },
     rainKnown: lately.length > 0 && lately.filter((day) => day && !Number.isNaN(day.rain)).length >= 0.7 * lately.length,
     texture,
   }

@@ -1,11 +1,14 @@
 import type { Block, WatchForecast, WetEvent, WindowForecast } from '@bocado/contract'
 import {
-  bounds,
+  boundsOfDates,
   civilDate,
   datesOf,
+  ensembleOf,
+  eventBounds,
   generationShares,
   moveByShift,
   heatAtShare,
+  LEAST_PAST_SEASONS,
   reachHeat,
   reachOf,
   resolveEvents,
@@ -15,6 +18,7 @@ import {
   windowForecast,
   windowState,
   type Bounds,
+  type Ensemble,
   type Hemisphere,
   type ResolvedEvent,
   type SeasonHeat,
@@ -25,7 +29,7 @@ import type { BlockWeather } from '../weather/blockWeather.js'
 import { dateBounds, finiteBounds } from './bounds.js'
 import { forecastEmergence } from './emergence.js'
 import { forecastInfection } from './infection.js'
-import { scoresFor, type PinnedModel } from './models.js'
+import type { PinnedModel } from './models.js'
 import { startOf, type Start } from './start.js'
 import { presentedWatch, type StoredWatch } from './store.js'
 
@@ -76,7 +80,7 @@ const LEAST_GENERATION = 0.05
 export interface PlacedModel {
   start: Start
   heat: SeasonHeat
-  scores: number[]
+  ensemble: Ensemble
   events: ResolvedEvent[]
   /** Share of the population in each generation, in the order of the model. */
   shares: number[]
@@ -106,7 +110,7 @@ export function placeModel(
   const shares = position
     ? generationShares(pinned, events, heat.median, (index) => sunTimes(firstDay + index, position, offset).dayLength)
     : pinned.generations.map(() => 1)
-  return { start, heat, scores: scoresFor(heat.members.length), events, shares, moved }
+  return { start, heat, ensemble: ensembleOf(heat), events, shares, moved }
 }
 
 /**
@@ -123,14 +127,14 @@ function movedBy(bloom: BloomPush | undefined, start: Start, heat: SeasonHeat): 
 }
 
 /** The windows of a placed model: one for each generation that can be reached. */
-export function windowsOf(organism: Organism, pinned: PinnedModel, { events, heat, scores, shares }: PlacedModel): WindowForecast[] {
+export function windowsOf(organism: Organism, pinned: PinnedModel, { events, heat, ensemble, shares }: PlacedModel): WindowForecast[] {
   const length = seasonLater(heat.firstDay, 1) - heat.firstDay
   // Without weather to come nothing can be said of a window that may still be opening.
   if (heat.members.length === 0 || heat.knownDays < length) return []
   return pinned.generations.flatMap((generation, g) => {
     const reach = reachOf(events, generation.id, generation.reachableStages)
     if (!reach) return []
-    const window = windowForecast(heat.members, scores, reachHeat(reach), length)
+    const window = windowForecast(ensemble, reachHeat(reach), length)
     const opensOn = window.opens.p50
     const few = (shares[g] ?? 1) < LEAST_GENERATION
     return [
@@ -138,9 +142,9 @@ export function windowsOf(organism: Organism, pinned: PinnedModel, { events, hea
         generation: generation.id,
         generationName: organism.generations.find(({ id }) => id === generation.id)?.name ?? generation.id,
         state: few ? ('not-this-season' as const) : windowState(window, heat.todayIndex),
-        opens: finiteBounds(window.opens),
-        closes: finiteBounds(window.closes),
-        bestDay: finiteBounds(window.bestDay),
+        opens: dateBounds(window.opens),
+        closes: dateBounds(window.closes),
+        bestDay: dateBounds(window.bestDay),
         best: finiteBounds(window.best),
         opensHeat: Number.isFinite(opensOn) ? (heat.median[Math.floor(opensOn)] ?? null) : null,
         beginsWith: { name: nameOf(organism, reach.enter.id), heat: begins(reach.enter) },
@@ -194,7 +198,7 @@ function gradeOf({ watch, organism, block }: ForecastInput, { start, heat }: Pla
 }
 
 /** When a biofix that nobody entered is expected, as days of the season. */
-function expectedBiofix({ start, heat, scores }: PlacedModel): Bounds | null {
+function expectedBiofix({ start, heat, ensemble }: PlacedModel): Bounds | null {
   const { expected } = start
   if (!expected) return null
   const at: ResolvedEvent = {
@@ -204,7 +208,7 @@ function expectedBiofix({ start, heat, scores }: PlacedModel): Bounds | null {
     spread: { kind: 'normal', median: expected.heat, sd: 1 },
     heatSe: expected.heatSe,
   }
-  return heat.members.length > 0 ? bounds(datesOf(at, 0.5, heat.members, scores)) : null
+  return heat.members.length > 0 ? boundsOfDates(datesOf(at, 0.5, heat.members, ensemble.scores), ensemble) : null
 }
 
 /** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
@@ -212,7 +216,10 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
   const { watch, organism, block, hemisphere } = input
   const { pinned } = watch
   const placed = placeModel(input, pinned, watch.biofix)
-  const { start, heat, scores, events, shares } = placed
+  const { start, heat, ensemble, events, shares } = placed
+  const { scores } = ensemble
+  const dates = (share: number) => (heat.members.length > 0 ? eventBounds(events, share, ensemble).map(dateBounds) : undefined)
+  const [begun, half] = [dates(BEGIN_SHARE), dates(0.5)]
   const { method, lower, upper, cutoff } = pinned.heat
   const nowIndex = Math.min(heat.todayIndex, heat.median.length) - 1
   const weightOf = (generation: string): number => shares[pinned.generations.findIndex(({ id }) => id === generation)] ?? 1
@@ -232,7 +239,7 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
       date: start.how === 'expected' || start.how === 'none' ? null : civilDate(start.day),
       expected: expected && dateBounds(expected),
     },
-    events: events.map((event) => ({
+    events: events.map((event, i) => ({
       generation: event.generation,
       id: event.id,
       name: nameOf(organism, event.id),
@@ -242,13 +249,14 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
       begins: begins(event),
       weight: weightOf(event.generation),
       dates: {
-        begins: datesWhere(heat, () => datesOf(event, BEGIN_SHARE, heat.members, scores)),
-        half: datesWhere(heat, () => datesOf(event, 0.5, heat.members, scores)),
+        begins: begun?.[i] ?? NOT_KNOWN,
+        half: half?.[i] ?? NOT_KNOWN,
       },
     })),
     rule: { method, lower, ...(upper === undefined ? {} : { upper }), ...(cutoff ? { cutoff } : {}) },
     grade: gradeOf(input, placed),
     basis: block.basis,
+    wide: isWide(heat),
     usual: usualOf(organism, hemisphere === 'south'),
     confidence: pinned.confidence ?? 'approximate',
     stationId: block.followed?.station.id ?? null,
@@ -267,7 +275,7 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
         seam: heat.segments.seam.map(rounded),
         tails: heat.segments.tails.map(({ pastSeason, made, heat: days }) => ({ pastSeason, made, heat: rounded(days) })),
       },
-      scores,
+      scores: [...scores],
       pastSeasons: heat.segments.tails.filter(({ pastSeason }) => pastSeason !== heat.firstDay).length,
       madeSeasons: heat.segments.tails.filter(({ made }) => made).length,
       forecast:
@@ -298,7 +306,7 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
       : null,
     emergence:
       pinned.emergence && heat.members.length > 0
-        ? forecastEmergence(pinned.emergence, block, input.ground, start.day, scores, input.wetEvents)
+        ? forecastEmergence(pinned.emergence, block, input.ground, start.day, ensemble, input.wetEvents)
         : null,
     ownFigures: pinned.own?.length ?? 0,
     bloom:
@@ -317,7 +325,10 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
 }
 
 const NOT_KNOWN = { p10: null, p50: null, p90: null }
-const datesWhere = (heat: SeasonHeat, dates: () => number[]) => (heat.members.length > 0 ? dateBounds(bounds(dates())) : NOT_KNOWN)
+
+/** Whether too few past seasons tell how far years differ, so that bounds are wide; made ones know nothing of it. */
+const isWide = ({ segments, knownDays, todayIndex }: SeasonHeat): boolean =>
+  knownDays > todayIndex && segments.tails.filter(({ made, heat }) => !made && heat.length > 0).length < LEAST_PAST_SEASONS
 
 /** The day number of the median of an expected date; undefined where it does not come in this season. */
 const expectedDay = (expected: Bounds | null, firstDay: number): number | undefined =>

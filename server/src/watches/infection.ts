@@ -1,6 +1,7 @@
 import type { Block, InfectionDayForecast, InfectionForecast, WetEvent } from '@bocado/contract'
 import {
   bounds,
+  boundsOfDates,
   dayOfHeat,
   infectionDays,
   knownPastYears,
@@ -150,10 +151,11 @@ function described(input: InfectionInput, day: InfectionDay, probability: number
   const { todayIndex } = heat
   const looked = index >= 0 && index > todayIndex - SYMPTOM_DAYS && heat.members.length > 0 && heat.knownDays > index
   const symptoms = looked
-    ? bounds(
+    ? boundsOfDates(
         heat.members.map(({ cumulative }, m) =>
           dayOfHeat(cumulative, (cumulative[index] as number) + infection.latent.heat + (scores[m] ?? 0) * infection.latent.heatSe),
         ),
+        heat,
       )
     : undefined
   return {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { ModelFigure } from '@bocado/contract'
-import { resolveEvents, seededRandom, stratifiedScores, type OrganismModel } from '@bocado/core'
+import { resolveEvents, type OrganismModel } from '@bocado/core'
 import {
   expectedFigures,
   forecastFigures,
@@ -215,17 +215,4 @@ function requireModel(entry: Organism, own: readonly OwnFigure[]): void {
     if (error instanceof RangeError) throw fieldProblem('value', `does not make a model: ${error.message}`)
     throw error
   }
-}
-
-/** One seed for all watches: the same weather gives the same forecast, whoever asks. */
-const MEMBER_SEED = 1969
-
-const scoresByMembers = new Map<number, number[]>()
-
-/** One standard score per member for the uncertainty of a model's figures; always the same for as many members. */
-export function scoresFor(members: number): number[] {
-  if (members === 0) return []
-  const known = scoresByMembers.get(members) ?? stratifiedScores(members, seededRandom(MEMBER_SEED))
-  scoresByMembers.set(members, known)
-  return known
 }

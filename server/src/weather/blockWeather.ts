@@ -7,7 +7,7 @@ import { followedStation, placeDays, stationPosition, type Followed, type PlaceD
 import { listStations, type StoredStation } from './store.js'
 
 /** What a season's weather rests on. */
-export type WeatherBasis = 'station' | 'station-and-normals' | 'normals' | 'none'
+export type WeatherBasis = 'station' | 'station-and-normals' | 'past-seasons' | 'normals' | 'none'
 
 /** The weather of a season at a block, or at the site as a whole. */
 export interface BlockWeather {
@@ -81,11 +81,13 @@ export async function weatherOfBlocks(
         rain: place?.rain,
         forecast: place && ahead?.members.map((member) => member.slice(passed).map((day) => dayAt(day, place))),
         made: madeSeasons(deps, normals, firstDay),
+        alone: true,
       }),
     )
     const read = weather.observed.some((day) => day !== undefined)
     const made = weather.tails.some((tail) => tail.made)
-    const basis = read ? (made ? 'station-and-normals' : 'station') : made ? 'normals' : 'none'
+    const past = weather.tails.some((tail) => !tail.made)
+    const basis = read ? (made ? 'station-and-normals' : 'station') : past ? 'past-seasons' : made ? 'normals' : 'none'
     return { followed, place, position, ahead, weather, basis, key }
   }
 }

@@ -109,7 +109,12 @@ describe('a site without a station', () => {
     expect(wrong.problem.fields?.[0]?.path).toBe('months.3.min')
     done(await type({ months, source: 'county almanac', rowVersion: null }))
     const [forecast] = await bandOf(bare)
-    expect(forecast).toMatchObject({ grade: 'dates', basis: 'normals', heat: { pastSeasons: 0, madeSeasons: 11, forecast: null } })
+    expect(forecast).toMatchObject({
+      grade: 'dates',
+      basis: 'normals',
+      heat: { pastSeasons: 0, madeSeasons: 4, forecast: null },
+      wide: true,
+    })
     expect(forecast!.windows[0]!.opens.p50!).toBeGreaterThan(130)
     expect(forecast!.windows[0]!.opens.p90! - forecast!.windows[0]!.opens.p10!).toBeGreaterThan(4)
     const typed = done(await app.call(sites.normals, { siteId: bare.site.id }, {})).typed!
@@ -119,18 +124,39 @@ describe('a site without a station', () => {
     expect((await bandOf(bare))[0]).toMatchObject({ grade: 'calendar' })
   })
 
-  test('with a young one goes on from normals, and without them ends with today', async () => {
+  test('with a young one goes on from what past seasons there are, and from normals', async () => {
     const young = await startSite(app, 'Young bench')
     const file = hourlyFile(2025, '2026-06-12')
     await importFile(app, young, file, (await preview(app, young, file.slice(0, 200_000))).body.mapping)
     await watch(young.blockId, young)
-    expect((await bandOf(young))[0]).toMatchObject({ basis: 'station', heat: { knownDays: 162, pastSeasons: 0 }, windows: [] })
+    // One past season gives dates already, and they are called wide.
+    const [one] = await bandOf(young)
+    expect(one).toMatchObject({ grade: 'dates', basis: 'station', wide: true, heat: { knownDays: 365, pastSeasons: 1 } })
+    const second = one!.windows[1]!
+    expect(second.opens.p90! - second.opens.p10!).toBeGreaterThan(14)
     done(await app.call(sites.typeNormals, { siteId: young.site.id }, { months, rowVersion: null }, { person: young.person }))
     expect((await bandOf(young))[0]).toMatchObject({
       basis: 'station-and-normals',
-      heat: { knownDays: 365, pastSeasons: 1, madeSeasons: 10 },
+      heat: { knownDays: 365, pastSeasons: 1, madeSeasons: 4 },
     })
     const own = done(await app.call(sites.normals, { siteId: young.site.id }, {})).own!
     expect(own.months[5]).toMatchObject({ years: 1 })
+  })
+
+  test('with past years and nothing of this season has dates from past seasons alone, and says so', async () => {
+    const old = await startSite(app, 'Old bench')
+    const file = hourlyFile(2019, '2026-01-01')
+    await importFile(app, old, file, (await preview(app, old, file.slice(0, 200_000))).body.mapping)
+    done(
+      await app.call(
+        watches.create,
+        { siteId: old.site.id },
+        { organismId: 'codling-moth', blockId: old.blockId, season: SEASON, biofix: '2026-05-10' },
+        { person: old.person },
+      ),
+    )
+    const [forecast] = await bandOf(old)
+    expect(forecast).toMatchObject({ grade: 'dates', basis: 'past-seasons', wide: false, heat: { pastSeasons: 6, missing: [] } })
+    expect(forecast!.windows[0]!.opens.p10).not.toBeNull()
   })
 })

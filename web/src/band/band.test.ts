@@ -31,7 +31,7 @@ const forecast = {
       seam: [[5, 5]],
       tails: [4, 8].map((perDay, y) => ({ pastSeason: y, heat: Array<number>(60).fill(perDay) })),
     },
-    scores: [0, 0],
+    scores: Array<number>(24).fill(0),
     pastSeasons: 2,
     forecast: null,
     filledShare: 0,
@@ -113,7 +113,7 @@ describe('what stands behind the streams', () => {
     expect(sure.p10).toBeCloseTo(sure.p90, 9)
     const unsure = {
       ...forecast,
-      heat: { ...forecast.heat, scores: [-1, 1] },
+      heat: { ...forecast.heat, scores: Array.from({ length: 24 }, (_, i) => (i < 12 ? -1 : 1)) },
       events: forecast.events.map((event) => ({ ...event, heatSe: 20 })),
     }
     const spreadOut = stageBoundsOn(unsure, 39).find(({ stage: s }) => s === 'larva')!.share
@@ -124,10 +124,15 @@ describe('what stands behind the streams', () => {
 
   test('the chance that an event has begun by a day counts the ways the season may go', () => {
     // Hatch begins at 133 °C·d, which was reached before today; half of it lies ahead, sooner in the warm year.
-    expect(chancesBy(forecast, 30).get('hatch')).toBe(0)
-    expect(chancesBy(forecast, 39).get('hatch')).toBe(1)
+    expect(chancesBy(forecast, 30).get('hatch')).toBeLessThan(1e-9)
+    expect(chancesBy(forecast, 39).get('hatch')).toBeCloseTo(1, 9)
+    // Two seasons alone do not say that it cannot come later than in the later of them.
     const late = { ...forecast, events: forecast.events.map((event) => ({ ...event, spread: spread(330, 25) })) }
-    expect(chancesBy(late, 59).get('hatch')).toBe(0.5)
+    const chances = [50, 62, 80].map((day) => chancesBy(late, day).get('hatch')!)
+    expect(chances[0]).toBeLessThan(0.3)
+    expect(Math.abs(chances[1]! - 0.5)).toBeLessThan(0.25)
+    expect(chances[2]).toBeGreaterThan(0.8)
+    expect(chances[2]).toBeLessThan(1)
   })
 
   test('a past season is drawn from the biofix on by its own heat', () => {

@@ -7,6 +7,7 @@ import {
   stageShareBounds,
   stageShares,
   type Bounds,
+  type Ensemble,
   type HeatMember,
 } from '@bocado/core'
 
@@ -64,24 +65,24 @@ export function stageSharesAt(forecast: WatchForecast, heat: number): { stage: s
   )
 }
 
-/** The same on a day of the season, with its bounds over the members: the figures' error, and after today the weather's too. */
-export function stageBoundsOn(forecast: WatchForecast, dayIndex: number): { stage: string; share: Bounds }[] {
-  const shares = stageShareBounds(forecast.events, weightsOf(forecast), membersOf(forecast), forecast.heat.scores, dayIndex)
-  const none = { p10: 0, p50: 0, p90: 0 }
-  return byStage(
-    forecast,
-    (i) => shares[i + 1] ?? none,
-    (a, b) => ({ p10: a.p10 + b.p10, p50: a.p50 + b.p50, p90: Math.min(1, a.p90 + b.p90) }),
-  )
-}
+/** The same on a day of the season, with its predictive bounds: the figures' error, and after today the weather's too. */
+export const stageBoundsOn = (forecast: WatchForecast, dayIndex: number): { stage: string; share: Bounds }[] =>
+  stageShareBounds(forecast.events, weightsOf(forecast), ensembleOf(forecast), dayIndex)
 
 /** An event has begun when this share has reached it. */
 const BEGUN = 0.03
 
-/** How likely each event has begun by the end of a day of the season, over the members. */
+/** How likely each event has begun by the end of a day of the season. */
 export function chancesBy(forecast: WatchForecast, dayIndex: number): Map<string, number> {
-  const members = membersOf(forecast)
-  return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, BEGUN, members, forecast.heat.scores), dayIndex)]))
+  const ensemble = ensembleOf(forecast)
+  const { members, scores } = ensemble
+  return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, BEGUN, members, scores), dayIndex, ensemble)]))
+}
+
+/** How the season of a watch may go, put together from the pieces that were sent. */
+export function ensembleOf(forecast: Pick<WatchForecast, 'heat'>): Ensemble {
+  const { scores, todayIndex, segments } = forecast.heat
+  return { members: membersOf(forecast), scores, seasons: Math.max(1, segments.tails.length), todayIndex }
 }
 
 const joined = new WeakMap<WatchForecast['heat'], HeatMember[]>()

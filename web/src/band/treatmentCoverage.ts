@@ -7,16 +7,18 @@ import {
   TREATMENT_HOUR_OF_DAY,
   type Bounds,
   type CohortQuantile,
+  type Ensemble,
 } from '@bocado/core'
-import { membersOf } from './streams.js'
+import { ensembleOf } from './streams.js'
 
 /** What a product does, as far as coverage goes; a bare contact treatment stands for the window itself. */
 export type Action = Pick<Product, 'stages' | 'effect' | 'residualDays'>
 
 interface GenerationCohorts {
   generation: string
-  /** One cohort for each member of the season. */
+  /** One cohort for each draw of the season. */
   cohorts: CohortQuantile[][]
+  ensemble: Ensemble
 }
 
 /** Cohorts of each generation that a product can reach: those of its stages that anything outside reaches at all. */
@@ -26,10 +28,12 @@ export function cohortsFor(forecast: WatchForecast, action: Action): GenerationC
     const reach = reachOf(forecast.events, id, open)
     if (!reach) return []
     const heat = reachHeat(reach)
+    const ensemble = ensembleOf(forecast)
     return [
       {
         generation: id,
-        cohorts: membersOf(forecast).map(({ cumulative }, m) => reachableCohort(heat, cumulative, forecast.heat.scores[m] ?? 0)),
+        cohorts: ensemble.members.map(({ cumulative }, m) => reachableCohort(heat, cumulative, ensemble.scores[m] ?? 0)),
+        ensemble,
       },
     ]
   })
@@ -44,6 +48,6 @@ export interface DayCoverage {
 export function coverageOn(generations: readonly GenerationCohorts[], action: Action, dayIndex: number): DayCoverage | undefined {
   const treatment = { day: dayIndex + TREATMENT_HOUR_OF_DAY, effect: action.effect, residualDays: action.residualDays }
   return generations
-    .map(({ generation, cohorts }) => ({ generation, bounds: coverageForecast(cohorts, [treatment]) }))
+    .map(({ generation, cohorts, ensemble }) => ({ generation, bounds: coverageForecast(cohorts, [treatment], ensemble) }))
     .sort((a, b) => b.bounds.p50 - a.bounds.p50)[0]
 }

@@ -117,7 +117,7 @@ export function originSentence(forecast: WatchForecast, t: Say, f: Format): stri
     return `${shown > 0 ? '+' : ''}${f.number(shown, 1)} ${f.measures.temperature.unit}`
   }
   return t('origin.sentence', {
-    basis: forecast.basis,
+    basis: forecast.basis === 'past-seasons' ? 'past' : forecast.basis,
     offset: forecast.offset.min !== 0 || forecast.offset.max !== 0 ? 'yes' : 'no',
     nights: difference(forecast.offset.min),
     warmer: difference(forecast.offset.max),

@@ -122,6 +122,9 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       ) : null}
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
+      {forecast.wide && forecast.grade === 'dates' && forecast.basis !== 'normals' ? (
+        <Caution>{t('caution.wide', { seasons: forecast.heat.pastSeasons })}</Caution>
+      ) : null}
       {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
       <Hazards hazards={organism?.hazards ?? []} />
       {forecast.grade === 'calendar' ? null : <Small>{originSentence(forecast, t, f)}</Small>}

@@ -1,7 +1,9 @@
 import type { BenchData } from '@bocado/contract'
 import {
-  bounds,
+  boundsOfDates,
   datesOf,
+  ensembleOf,
+  eventBounds,
   dayOfHeat,
   heatAtShare,
   LEAD_DAYS,
@@ -9,12 +11,10 @@ import {
   reachOf,
   resolveEvents,
   seasonHeat,
-  stratifiedScores,
-  seededRandom,
   windowForecast,
   type Bounds,
   type EventModel,
-  type HeatMember,
+  type Ensemble,
   type OrganismModel,
   type SeasonDay,
   type SeasonWeather,
@@ -45,6 +45,7 @@ export interface BenchResult {
   sensitivity: { path: string; step: number; days: number }[]
 }
 
+const NOT_KNOWN = { p10: Infinity, p50: Infinity, p90: Infinity }
 const BEGIN_SHARE = 0.03
 /** Of a figure without an error of its own this share is tried. */
 const TENTH = 0.1
@@ -78,8 +79,7 @@ export function changedModel(model: OrganismModel, { figures, method }: BenchCha
 export class Bench {
   private readonly weather: SeasonWeather
   private readonly base: OrganismModel
-  private readonly heats = new Map<string, HeatMember[]>()
-  private scores: number[] = []
+  private readonly heats = new Map<string, Ensemble>()
 
   constructor(private readonly data: BenchData) {
     this.base = data.model as OrganismModel
@@ -96,9 +96,9 @@ export class Bench {
   /** The season with changed numbers; `of` names the event whose sensitivity is asked for. */
   run(change: BenchChange, of: string, errors: Readonly<Record<string, number>>): BenchResult {
     const model = changedModel(this.base, change)
-    const members = this.members(model, change.startIndex)
+    const ensemble = this.ensemble(model, change.startIndex)
     return {
-      ...this.season(model, members, change.startIndex),
+      ...this.season(model, ensemble, change.startIndex),
       past: this.past(model, change.startIndex),
       sensitivity: this.sensitivity(change, of, errors),
     }
@@ -108,16 +108,15 @@ export class Bench {
     return startIndex === null ? this.data.start.day : this.data.weather.firstDay + startIndex
   }
 
-  private members(model: OrganismModel, startIndex: number | null): HeatMember[] {
+  private ensemble(model: OrganismModel, startIndex: number | null): Ensemble {
     const start = this.startDay(startIndex)
     const key = `${JSON.stringify(model.heat)} ${start}`
     const held = this.heats.get(key)
     if (held) return held
     if (this.heats.size > 24) this.heats.clear()
-    const { members } = seasonHeat(this.weather, model.heat, start)
-    this.heats.set(key, members)
-    if (this.scores.length !== members.length) this.scores = stratifiedScores(members.length, seededRandom(1969))
-    return members
+    const made = ensembleOf(seasonHeat(this.weather, model.heat, start))
+    this.heats.set(key, made)
+    return made
   }
 
   /** Events with the biofix where it is expected; from a day that was chosen heat counts by itself. */
@@ -127,20 +126,22 @@ export class Bench {
     return resolveEvents(model, expected)
   }
 
-  private season(model: OrganismModel, members: HeatMember[], startIndex: number | null): Pick<BenchResult, 'events' | 'windows'> {
+  private season(model: OrganismModel, ensemble: Ensemble, startIndex: number | null): Pick<BenchResult, 'events' | 'windows'> {
     const resolved = this.resolved(model, startIndex)
     const { length } = this.weather
+    const known = ensemble.members.length > 0
+    const [begins, half] = [BEGIN_SHARE, 0.5].map((share) => (known ? eventBounds(resolved, share, ensemble) : []))
     return {
-      events: resolved.map((event) => ({
-        id: event.id,
-        generation: event.generation,
-        begins: bounds(datesOf(event, BEGIN_SHARE, members, this.scores)),
-        half: bounds(datesOf(event, 0.5, members, this.scores)),
+      events: resolved.map(({ id, generation }, i) => ({
+        id,
+        generation,
+        begins: begins?.[i] ?? NOT_KNOWN,
+        half: half?.[i] ?? NOT_KNOWN,
       })),
       windows: model.generations.flatMap(({ id, reachableStages }) => {
         const reach = reachOf(resolved, id, reachableStages)
-        if (!reach || members.length === 0) return []
-        const { opens, closes, best } = windowForecast(members, this.scores, reachHeat(reach), length)
+        if (!reach || !known) return []
+        const { opens, closes, best } = windowForecast(ensemble, reachHeat(reach), length)
         return [{ generation: id, opens, closes, best }]
       }),
     }
@@ -182,7 +183,9 @@ export class Bench {
       const model = changedModel(this.base, c)
       const event = this.resolved(model, c.startIndex).find(({ id }) => id === of)
       if (!event) return NaN
-      return bounds(datesOf(event, BEGIN_SHARE, this.members(model, c.startIndex), this.scores)).p50
+      const ensemble = this.ensemble(model, c.startIndex)
+      if (ensemble.members.length === 0) return NaN
+      return boundsOfDates(datesOf(event, BEGIN_SHARE, ensemble.members, ensemble.scores), ensemble).p50
     }
     const now = begin(change)
     const values = { ...valuesOf(this.base), ...change.figures }

@@ -123,7 +123,7 @@ export const windows = {
   'origin.between': '{lower} to {upper} {unit}',
   'origin.lower': 'above {lower} {unit}',
   'origin.sentence':
-    '{method}, {thresholds}, from {how, select, entered {the biofix {biofix}} calendar {{biofix}, by the calendar} chill {{biofix}, when chill was met} chillLater {about {biofix}, when chill is expected to be met} expected {the season’s start, since no biofix was entered: it is expected {expected}} other {no date}}. {basis, select, normals {No station: its seasons are made from typed monthly normals and were never measured.} other {Station {station}, {filled} of its days filled{offset, select, yes {; nights {nights}, days {warmer} against it} other {}}.}} {days, plural, =0 {} other {{days, number} days ahead from {members, plural, one {a forecast} other {{members, number} members of a forecast}} of {issued}{corrected, plural, =0 {} other {, corrected by {corrected, number} past ones}}. }}{seasons, plural, =0 {} one {After that, one past season.} other {After that, {seasons, number} past seasons; dates are the middle of them, brackets the 10th to 90th percentile.}}{made, plural, =0 {} other { {made, number} seasons made from monthly normals{seasons, plural, =0 {; dates are the middle of them, brackets the 10th to 90th percentile.} other { join them.}}}} Model {model}{own, plural, =0 {} one { with one number of this site} other { with {own, number} numbers of this site}}, {confidence}.',
+    '{method}, {thresholds}, from {how, select, entered {the biofix {biofix}} calendar {{biofix}, by the calendar} chill {{biofix}, when chill was met} chillLater {about {biofix}, when chill is expected to be met} expected {the season’s start, since no biofix was entered: it is expected {expected}} other {no date}}. {basis, select, normals {No station: its seasons are made from typed monthly normals and were never measured.} past {Station {station} has read nothing of this season; past ones stand for it.} other {Station {station}, {filled} of its days filled{offset, select, yes {; nights {nights}, days {warmer} against it} other {}}.}} {days, plural, =0 {} other {{days, number} days ahead from {members, plural, one {a forecast} other {{members, number} members of a forecast}} of {issued}{corrected, plural, =0 {} other {, corrected by {corrected, number} past ones}}. }}{seasons, plural, =0 {} one {After that, one past season.} other {After that, {seasons, number} past seasons; dates are the middle, and in four of five years they fall within the brackets.}}{made, plural, =0 {} other { {made, number} seasons made from monthly normals{seasons, plural, =0 {; dates are the middle of them, brackets hold four years of five.} other { join them.}}}} Model {model}{own, plural, =0 {} one { with one number of this site} other { with {own, number} numbers of this site}}, {confidence}.',
   'infection.mark':
     '{date} {certain, select, yes {infection} other {infection possible, hours not known}}, {severity} times the wetness needed',
   'infection.markAhead': '{date} infection in {share} of the ways the weather may go',
@@ -175,7 +175,7 @@ export const windows = {
   'dates.chance': 'Begun by {date}',
   'dates.share': 'About {share} of them make the {name}; the others winter as they are.',
   'dates.how':
-    'An event begins when 3 % have reached it. Spans are the 10th to 90th percentile over the forecast and {seasons, plural, one {one past season} other {{seasons, number} past seasons}}, with the error of the figures.',
+    'An event begins when 3 % have reached it. Spans hold four years of five, by the forecast and {seasons, plural, one {one past season} other {{seasons, number} past seasons}}, with the error of the figures.',
   'moved.title': 'Why it moved',
   'moved.infection': 'Days of infection are kept with each forecast; they have no window that could move.',
   'moved.none': 'No earlier forecast was issued for this watch. From tomorrow on they can be compared.',
@@ -282,6 +282,8 @@ export const windows = {
   'hazard.spread': 'Spread',
   'caution.normals':
     'Made from monthly normals, not from weather that was read: this year may differ by weeks. Bring readings in as soon as you can.',
+  'caution.wide':
+    'The dates are wide: {seasons, plural, =0 {no past season tells} one {only one past season tells} other {only {seasons, number} past seasons tell}} how far years differ here. From five on they tell more.',
   'caution.filled': '{share} of the heat so far rests on filled readings.',
   'caution.look': 'A forecast is a reason to go and look, not to spray.',
   'caution.label': 'The label and local law come first, over anything said here.',
