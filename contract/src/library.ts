@@ -1,6 +1,6 @@
 import { hours, methodKinds, plantParts, signKinds } from '@bocado/library/vocabulary'
 import { z } from 'zod'
-import { civilDateSchema, id, note, number, rowVersion } from './common.js'
+import { civilDateSchema, id, instantSchema, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema } from './organisms.js'
 import { watchForecastSchema } from './watchForecasts.js'
@@ -215,7 +215,19 @@ const rowParams = z.object({ siteId: id, rowId: id })
 const ownParams = z.object({ siteId: id, kind: z.enum(['organism', 'method']), rowId: id })
 const own = z.object({ id, rowVersion, entryId: z.string() })
 /** An entry as its authors write it, or spelt out; what is wrong in it is named by its path. */
-const ownInput = z.object({ entry: z.record(z.string(), z.unknown(), { error: 'must be an object' }) })
+const ownInput = z.object({
+  entry: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
+  /** Version of the entry that is changed; without one it is added as a new one. */
+  rowVersion: rowVersion.nullable().default(null),
+})
+/** What an entry held before another of the same id was laid over it. */
+const overwrittenSchema = z.object({
+  auditId: z.int(),
+  kind: z.enum(['organism', 'method']),
+  name: z.string(),
+  overwrittenBy: z.string(),
+  at: instantSchema,
+})
 
 export const library = {
   list: endpoint({
@@ -344,6 +356,22 @@ export const library = {
     input: z.object({ shows: z.string().min(1), reference: z.boolean(), rowVersion }),
     response: photoSchema,
   }),
+  removePhoto: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/photos/:rowId',
+    summary: 'Remove a photo; can be restored',
+    params: rowParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restorePhoto: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/photos/:rowId/restore',
+    summary: 'Bring a removed photo back',
+    params: rowParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
   saveOrganism: endpoint({
     method: 'post',
     path: '/sites/:siteId/own-organisms',
@@ -358,6 +386,22 @@ export const library = {
     summary: 'Add a method of the site’s own, or replace one',
     params: siteParams,
     input: ownInput,
+    response: own,
+  }),
+  overwritten: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/own-entries/overwritten',
+    summary: 'Own entries that another with the same id was laid over, before entries had ids of their own',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(overwrittenSchema),
+  }),
+  bringBackOverwritten: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-entries/overwritten/:auditId',
+    summary: 'Bring an overwritten entry back beside the one that took its place',
+    params: z.object({ siteId: id, auditId: z.coerce.number().int().min(1) }),
+    input: z.object({}),
     response: own,
   }),
   removeOwn: endpoint({

@@ -31,7 +31,7 @@ export const outcomeSchema = z.object({
     .object({
       abbott: efficacy,
       hendersonTilton: efficacy,
-      method: z.enum(['bootstrap', 'few-units', 'totals']),
+      method: z.enum(['bootstrap', 'few-units', 'unvarying', 'totals']),
       zeroAdjusted: z.boolean(),
       verdict: z.enum(['lower-than-check', 'not-separable', 'higher-than-check']),
       /** Per 100: what the treated area would hold had it gone the way of the check. */

@@ -74,6 +74,10 @@ export const treatmentSchema = z.object({
       areaHa: z.number(),
       weather: weatherThenSchema,
       reEntryUntil: instantSchema,
+      /** The label, effect and stages of that day; the shelf may say otherwise today. */
+      label: productSchema,
+      /** `restored` where a correction had once put a later label in its place; `doubtful` where it may have. */
+      labelState: z.enum(['kept', 'restored', 'doubtful']),
     })
     .nullable(),
   note: z.string(),

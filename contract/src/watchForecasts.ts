@@ -134,6 +134,8 @@ export const watchForecastSchema = z.object({
   offset: z.object({ min: z.number(), max: z.number() }),
   heat: z.object({
     todayIndex: z.int(),
+    /** First day that is not observed: today, or earlier where the station is late. */
+    openIndex: z.int(),
     biofixIndex: z.int(),
     knownDays: z.int(),
     median: z.array(z.number()),

@@ -369,6 +369,8 @@ export const weather = {
         unknownRainDays: z.int(),
       }),
       frost: z.object({
+        /** Whether enough of the spring is known: without it nothing is said of its frosts. */
+        springKnown: z.boolean(),
         lastSpring: civilDateSchema.nullable(),
         firstAutumn: civilDateSchema.nullable(),
         /** Share of past seasons with a spring frost on or after this day of the year; null in autumn and without past seasons. */

@@ -121,6 +121,24 @@ describe('a treatment', () => {
     done(await app.call(treatments.updateProduct, { ...inSite(), productId: id }, { ...label, reEntryHours: 48, rowVersion }, asLead()))
     const [after] = done(await app.call(treatments.list, inSite(), { season: SEASON }))
     expect(after?.done?.reEntryUntil).toBe('2026-06-04T09:00:00Z')
+
+    // A correction is held against the label of the day, and leaves it as it was, also where the shelf would refuse it now.
+    const [now] = done(await app.call(treatments.products, inSite(), {}))
+    const { id: __, rowVersion: version, ...later } = now!
+    const stricter = { ...later, labelRate: 0.05, effect: 0.1, stages: ['egg'], rowVersion: version }
+    done(await app.call(treatments.updateProduct, { ...inSite(), productId: id }, stricter, asLead()))
+    const corrected = done(await record({ areaHa: 3.8, rowVersion: after!.rowVersion }))
+    expect(corrected.done).toMatchObject({ areaHa: 3.8, reEntryUntil: '2026-06-04T09:00:00Z', label: { labelRate: 0.1, reEntryHours: 4 } })
+    expect((await record({ rate: 0.11, rowVersion: corrected.rowVersion })).problem.fields?.[0]?.message).toContain('at most 0.1')
+    const [outcome] = done(await app.call(outcomes.list, inSite(), { season: SEASON }))
+    expect(outcome!.coverage!.p50).toBeGreaterThan(0.15)
+    // Gone from the shelf it still was what was used.
+    await app.database.query('UPDATE product SET deleted_at = NOW() WHERE id = ?', [id])
+    expect(done(await app.call(outcomes.list, inSite(), { season: SEASON }))).toHaveLength(1)
+    await app.database.query('UPDATE product SET deleted_at = NULL, label_rate = 0.1, effect = 0.6, stages = ? WHERE id = ?', [
+      JSON.stringify(corrected.done!.label.stages),
+      id,
+    ])
   })
 
   test('finds the reading of its hour', async () => {

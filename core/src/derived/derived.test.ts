@@ -175,6 +175,8 @@ describe('frost', () => {
       season: dayNumber('2024-01-01'),
       lastSpring: dayNumber('2024-05-09'),
       firstAutumn: dayNumber('2024-10-02'),
+      springKnown: true,
+      autumnKnown: true,
     })
     expect(frostsOf(days, dayNumber('2023-01-01')).firstAutumn).toBeNull()
   })
@@ -183,6 +185,17 @@ describe('frost', () => {
     expect(springFrostRisk(dayNumber('2026-04-20'), past, dayNumber('2026-01-01'))).toBeCloseTo(2 / 3)
     expect(springFrostRisk(dayNumber('2026-05-20'), past, dayNumber('2026-01-01'))).toBe(0)
     expect(springFrostRisk(dayNumber('2026-05-20'), [], dayNumber('2026-01-01'))).toBeNull()
+  })
+  test('a spring without frost is one, and a spring of which nothing was read is none', () => {
+    // One spring of five had a frost this late; the other four had none at all.
+    const mild = series('2019-01-01', '2023-12-31', (date) => (date === '2021-05-02' ? -1 : 4))
+    const past = [2019, 2020, 2021, 2022, 2023].map((year) => frostsOf(mild, dayNumber(`${year}-01-01`)))
+    expect(springFrostRisk(dayNumber('2026-04-20'), past, dayNumber('2026-01-01'))).toBeCloseTo(0.2)
+    const unread = frostsOf(mild, dayNumber('2025-01-01'))
+    expect(unread).toMatchObject({ lastSpring: null, springKnown: false })
+    expect(springFrostRisk(dayNumber('2026-04-20'), [unread], dayNumber('2026-01-01'))).toBeNull()
+    // A season that is under way is judged by the days it has had.
+    expect(frostsOf(mild, dayNumber('2023-01-01'), 0, dayNumber('2023-03-01'))).toMatchObject({ springKnown: true, autumnKnown: false })
   })
 })
 

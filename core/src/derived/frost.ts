@@ -6,35 +6,46 @@ export interface SeasonFrosts {
   season: number
   lastSpring: number | null
   firstAutumn: number | null
+  /** Whether enough days are known to say so: null then means that there was none. */
+  springKnown: boolean
+  autumnKnown: boolean
 }
 
 const MIDSUMMER_DAYS = 196
 
+/** Less than this share of the days known, and nothing is said of frost. */
+const LEAST_KNOWN = 0.75
+
 /**
- * Last spring and first autumn frost of a season, midsummer lying 196 days after its start. null where there was none, or where
- * a quarter or more of the days looked at are not known.
+ * Last spring and first autumn frost of a season, midsummer lying 196 days after its start; null where there was none, or where
+ * a quarter or more of the days looked at are not known, which `springKnown` and `autumnKnown` tell apart.
  *
  * @param limit °C at or below which a day's minimum is a frost
+ * @param until day number before which days can be known; the season's end without it
  */
-export function frostsOf(series: DailySeries, season: number, limit = 0): SeasonFrosts {
-  const end = seasonLater(season, 1)
-  const middle = season + MIDSUMMER_DAYS
+export function frostsOf(series: DailySeries, season: number, limit = 0, until = Infinity): SeasonFrosts {
+  const end = Math.min(until, seasonLater(season, 1))
+  const middle = Math.min(end, season + MIDSUMMER_DAYS)
   const isFrost = (day: number): boolean => hasDay(series, day) && (series.min[day - series.firstDay] as number) <= limit
-  const find = (days: readonly number[]): number | null => {
-    const known = days.filter((day) => hasDay(series, day)).length
-    return known < 0.75 * days.length ? null : (days.find(isFrost) ?? null)
+  const find = (days: readonly number[]): { day: number | null; known: boolean } => {
+    const known = days.length > 0 && days.filter((day) => hasDay(series, day)).length >= LEAST_KNOWN * days.length
+    return { day: known ? (days.find(isFrost) ?? null) : null, known }
   }
-  const run = (from: number, until: number): number[] => Array.from({ length: until - from }, (_, i) => from + i)
-  return { season, lastSpring: find(run(season, middle).reverse()), firstAutumn: find(run(middle, end)) }
+  const run = (from: number, to: number): number[] => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i)
+  const [spring, autumn] = [find(run(season, middle).reverse()), find(run(middle, end))]
+  return { season, lastSpring: spring.day, firstAutumn: autumn.day, springKnown: spring.known, autumnKnown: autumn.known }
 }
 
-/** Share of the past seasons that still had a frost on or after the same day of the year, before their midsummer. */
+/**
+ * Share of the past seasons that still had a frost on or after the same day of the year, before their midsummer. A season without any
+ * spring frost is one that had none.
+ */
 export function springFrostRisk(day: number, seasons: readonly SeasonFrosts[], season: number): number | null {
-  const known = seasons.filter(({ lastSpring }) => lastSpring !== null)
+  const known = seasons.filter(({ springKnown }) => springKnown)
   if (known.length === 0) return null
   const late = known.filter(({ season: start, lastSpring }) => {
     const years = new Date(start * 86_400_000).getUTCFullYear() - new Date(season * 86_400_000).getUTCFullYear()
-    return (lastSpring as number) >= sameDayInYear(day, years)
+    return lastSpring !== null && lastSpring >= sameDayInYear(day, years)
   })
   return late.length / known.length
 }

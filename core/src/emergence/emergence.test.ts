@@ -105,7 +105,7 @@ describe('a flush of seedlings', () => {
   const steady = Float64Array.from({ length: 60 }, (_, day) => 5 * (day + 1))
 
   test('is half up at its median, not before its onset, and later by its error where a member says so', () => {
-    const past = { seasons: 1, todayIndex: 60 }
+    const past = { seasons: 1, openIndex: 60 }
     const sure = emergedShare(model, [steady, steady, steady], { ...past, scores: [0, 0, 0] })
     expect(sure[19]!.p50).toBeCloseTo(0.5, 9)
     expect(sure[7]!.p90).toBe(0)

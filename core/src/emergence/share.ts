@@ -20,7 +20,7 @@ export interface EmergenceModel {
  */
 export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<number>[], ensemble: Omit<Ensemble, 'members'>): Bounds[] {
   const { onset, median, shape, medianSe } = model
-  const { scores, todayIndex } = ensemble
+  const { scores, openIndex } = ensemble
   const length = curves[0]?.length ?? 0
   const spreads = curves.map((_, m) => ({
     kind: 'weibull' as const,
@@ -35,7 +35,7 @@ export function emergedShare(model: EmergenceModel, curves: readonly ArrayLike<n
   return Array.from({ length }, (_, day) => {
     shares.forEach((share, m) => (column[m] = share[day] as number))
     const between = Math.max(Math.abs(at(day + FEW_SEASONS_DAYS) - at(day)), Math.abs(at(day - FEW_SEASONS_DAYS) - at(day)))
-    return boundsOfShares(column, ensemble, day < todayIndex ? 0 : between)
+    return boundsOfShares(column, ensemble, day < openIndex ? 0 : between)
   })
 }
 

@@ -38,8 +38,8 @@ export interface CheckComparisonInput {
 export interface CheckComparison {
   abbott: Efficacy
   hendersonTilton: Efficacy
-  /** `bootstrap` over sample units; `few-units`: log-ratio t interval; `totals`: one unit, Poisson, dispersion unknown. */
-  method: 'bootstrap' | 'few-units' | 'totals'
+  /** `bootstrap` over sample units; `few-units` and `unvarying` (a count in which no unit differs): log-ratio t interval; `totals`: one unit, Poisson, dispersion unknown. */
+  method: 'bootstrap' | 'few-units' | 'unvarying' | 'totals'
   /** True where a total was 0 and 0.5 was added to all four. */
   zeroAdjusted: boolean
   /** At most what one treated and one check area can show. */
@@ -49,6 +49,9 @@ export interface CheckComparison {
 }
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
+
+/** Whether units tell nothing of how they vary: all of them hold the same, as where nothing was found. */
+const isSilent = (units: readonly number[]): boolean => units.every((n) => n === units[0])
 
 interface LogRatios {
   abbott: number
@@ -66,7 +69,7 @@ function logRatios(totals: readonly [number, number, number, number], units: rea
 /**
  * Treated against check, before and after: Abbott 1925 and Henderson & Tilton 1955 on means per sample unit, with 90 %
  * intervals. From 20 units in each count the units are resampled (seeded bootstrap; Efron 1979); below that the interval
- * is a t interval of the log ratio. `withAreas` adds the stated spread between two untreated areas, and the verdict rests
+ * is a t interval of the log ratio, as it is where a count does not vary or nothing was found. `withAreas` adds the stated spread between two untreated areas, and the verdict rests
  * on it: one treated and one check area never show more than "lower here than in the check".
  *
  * @throws RangeError for an empty count or a negative number, naming it.
@@ -85,7 +88,9 @@ export function compareWithCheck(input: CheckComparisonInput, options: { seed: n
   const point = logRatios(totals, units)
   const areaSd = (options.areaSdLog ?? STATED_AREA_SD_LOG) * Math.SQRT2
   const fewest = Math.min(...units)
-  const method = fewest === 1 ? 'totals' : fewest < FEW_UNITS ? 'few-units' : 'bootstrap'
+  // Resampling what does not vary, or holds nothing, would make an interval without width: certainty that nobody has.
+  const silent = counts.some(isSilent)
+  const method = fewest === 1 ? 'totals' : fewest < FEW_UNITS ? 'few-units' : silent ? 'unvarying' : 'bootstrap'
   const intervals =
     method === 'bootstrap'
       ? bootstrapIntervals(counts, units, areaSd, seededRandom(options.seed))
@@ -168,7 +173,7 @@ function ratioIntervals(
   counts: readonly (readonly number[])[],
   point: LogRatios,
   areaSd: number,
-  method: 'few-units' | 'totals',
+  method: 'few-units' | 'unvarying' | 'totals',
 ): Intervals {
   const added = counts.some((c) => sum(c) === 0) ? 0.5 : 0
   const variances = counts.map((c) => logMeanVariance(c, added)) as [number, number, number, number]
@@ -188,7 +193,8 @@ function ratioIntervals(
 
 /**
  * Mean effective count per sample unit with its 90 % sampling interval: bootstrap from 20 units, t below, Poisson for a
- * single unit.
+ * single unit or where none differs from another. Nothing found has an upper limit of 2.3 divided by the units (Hanley & Lippman-Hand
+ * 1983).
  *
  * @throws RangeError for no units or a negative number.
  */
@@ -198,12 +204,16 @@ export function meanWithInterval(units: readonly number[], seed: number): Interv
   const n = units.length
   const mean = sum(units) / n
   const upper = 1 - (1 - INTERVAL_LEVEL) / 2
-  if (n >= FEW_UNITS) {
+  // Nothing found is not nothing there: with n units and none, as much as −ln(1 − level)/n a unit may have been missed.
+  if (sum(units) === 0) return { mean: 0, low: 0, high: -Math.log(1 - INTERVAL_LEVEL) / n }
+  if (n >= FEW_UNITS && !isSilent(units)) {
     const random = seededRandom(seed)
     const means = Float64Array.from({ length: REPLICATES }, () => resampledTotal(units, random) / n).sort()
     return { mean, low: quantileSorted(means, 1 - upper), high: quantileSorted(means, upper) }
   }
-  const se = n > 1 ? Math.sqrt(sum(units.map((x) => (x - mean) ** 2)) / (n - 1) / n) : Math.sqrt(mean)
+  // Counts that do not vary are taken to vary as much as chance alone makes them.
+  const variance = n > 1 && !isSilent(units) ? sum(units.map((x) => (x - mean) ** 2)) / (n - 1) : mean
+  const se = Math.sqrt(variance / n)
   const width = (n > 1 ? studentQuantile(upper, n - 1) : normalQuantile(upper)) * se
   return { mean, low: Math.max(0, mean - width), high: mean + width }
 }

@@ -77,6 +77,35 @@ describe('small and empty counts', () => {
     expect(result.hendersonTilton.value).toBeLessThan(1)
     expect(Number.isFinite(result.hendersonTilton.withAreas.low)).toBe(true)
   })
+  test.each([2, 19, 20, 24, 200])('nothing left is never certain, with %i units in each count', (n) => {
+    const { hendersonTilton, abbott } = compareWithCheck(
+      { treatedBefore: units(n, 3, 1), treatedAfter: Array<number>(n).fill(0), checkBefore: units(n, 3, 3), checkAfter: units(n, 3, 4) },
+      { seed: 1 },
+    )
+    for (const { sampling, withAreas } of [hendersonTilton, abbott]) {
+      expect(sampling.high - sampling.low).toBeGreaterThan(0.005)
+      expect(sampling.low).toBeLessThan(0.995)
+      expect(withAreas.high - withAreas.low).toBeGreaterThan(sampling.high - sampling.low)
+    }
+  })
+  test('counts that do not vary have an interval, too', () => {
+    const same = {
+      treatedBefore: Array<number>(30).fill(4),
+      treatedAfter: Array<number>(30).fill(1),
+      checkBefore: units(30, 4, 2),
+      checkAfter: units(30, 4, 5),
+    }
+    const { method, hendersonTilton } = compareWithCheck(same, { seed: 1 })
+    expect(method).toBe('unvarying')
+    expect(hendersonTilton.sampling.high - hendersonTilton.sampling.low).toBeGreaterThan(0.05)
+  })
+  test.each([1, 5, 19, 20, 100])('nothing found in %i units leaves what may have been missed', (n) => {
+    const { mean, low, high } = meanWithInterval(Array<number>(n).fill(0), 1)
+    expect([mean, low]).toEqual([0, 0])
+    expect(high).toBeCloseTo(2.3026 / n, 3)
+    const equal = meanWithInterval(Array<number>(n).fill(3), 1)
+    expect(equal.low < 3 && 3 < equal.high).toBe(true)
+  })
   test('few units get a t interval, one unit each a Poisson one', () => {
     const few = { treatedBefore: [5, 3, 4, 6], treatedAfter: [1, 0, 2, 1], checkBefore: [4, 4, 5, 3], checkAfter: [6, 5, 4, 6] }
     expect(compareWithCheck(few, { seed: 1 }).method).toBe('few-units')

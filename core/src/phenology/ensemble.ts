@@ -13,7 +13,7 @@ export interface Ensemble {
   /** Seasons that they come from; 1 where no past season continues the present one. */
   seasons: number
   /** First day that is not observed. */
-  todayIndex: number
+  openIndex: number
 }
 
 /** One seed for all: the same weather gives the same forecast, whoever asks. */
@@ -21,9 +21,9 @@ const SCORE_SEED = 1969
 
 /** A season's heat with the scores of its draws; the same for the same weather, unless another source of chance is given. */
 export const ensembleOf = (
-  { members, seasons, todayIndex }: Pick<SeasonHeat, 'members' | 'seasons' | 'todayIndex'>,
+  { members, seasons, openIndex }: Pick<SeasonHeat, 'members' | 'seasons' | 'openIndex'>,
   random: Random = seededRandom(SCORE_SEED),
-): Ensemble => ({ members, seasons, todayIndex, scores: drawScores(members.length / seasons, seasons, random) })
+): Ensemble => ({ members, seasons, openIndex, scores: drawScores(members.length / seasons, seasons, random) })
 
 /** What is already observed differs between seasons by nothing. */
 const DECIDED = { sd: 1e-9, df: 4 } as const
@@ -31,16 +31,15 @@ const DECIDED = { sd: 1e-9, df: 4 } as const
 export const FEW_SEASONS_DAYS = 7
 
 /** Whether all of these dates lie in days that were observed: then no other season's weather can move them. */
-const isDecided = (dates: readonly number[], { todayIndex }: Pick<Ensemble, 'todayIndex'>): boolean =>
-  dates.every((date) => date < todayIndex)
+const isDecided = (dates: readonly number[], { openIndex }: Pick<Ensemble, 'openIndex'>): boolean => dates.every((date) => date < openIndex)
 
 /** Predictive bounds of a date over an ensemble, one date for each draw; Infinity where it does not come. */
-export function boundsOfDates(dates: readonly number[], e: Pick<Ensemble, 'seasons' | 'todayIndex'>): Bounds {
+export function boundsOfDates(dates: readonly number[], e: Pick<Ensemble, 'seasons' | 'openIndex'>): Bounds {
   return predictiveBounds(seasonBySeason(dates, e.seasons), ...(isDecided(dates, e) ? [DECIDED] : []))
 }
 
 /** Probability that a date has come by the end of a day of the season; the distribution is that of `boundsOfDates`. */
-export function probabilityBy(dates: readonly number[], dayIndex: number, e: Pick<Ensemble, 'seasons' | 'todayIndex'>): number {
+export function probabilityBy(dates: readonly number[], dayIndex: number, e: Pick<Ensemble, 'seasons' | 'openIndex'>): number {
   if (dates.length === 0) return 0
   return predictiveShare(seasonBySeason(dates, e.seasons), dayIndex + 1, ...(isDecided(dates, e) ? [DECIDED] : []))
 }

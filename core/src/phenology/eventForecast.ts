@@ -63,7 +63,7 @@ export function stageShareBounds(
   ensemble: Ensemble,
   dayIndex: number,
 ): { stage: string; share: Bounds }[] {
-  const { members, scores, todayIndex } = ensemble
+  const { members, scores, openIndex } = ensemble
   const byDraw = members.map(({ cumulative }, m) => sharesByStage(cumulative[dayIndex] ?? 0, events, weights, scores[m] ?? 0))
   const stages = [...new Set(events.map(({ stage }) => stage))]
   const curve = members[members.length >> 1]?.cumulative
@@ -77,7 +77,7 @@ export function stageShareBounds(
   return stages.map((stage) => {
     const at = (found: Map<string, number>): number => found.get(stage) ?? 0
     // A day that was observed was the same in every season's draw.
-    const between = dayIndex < todayIndex ? 0 : Math.max(Math.abs(at(after) - at(now)), Math.abs(at(before) - at(now)))
+    const between = dayIndex < openIndex ? 0 : Math.max(Math.abs(at(after) - at(now)), Math.abs(at(before) - at(now)))
     return { stage, share: boundsOfShares(byDraw.map(at), ensemble, between) }
   })
 }

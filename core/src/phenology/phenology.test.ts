@@ -296,25 +296,25 @@ describe('the forecast of an event', () => {
     const dates = datesOf(eggs!, 0.5, members, [0, 0, 0])
     expect(dates.map((d) => Math.round(d * 10) / 10)).toEqual([62.5, 50, 40])
     expect(datesOf(eggs!, 0.5, members, [1, 1, 1])[1]).toBeCloseTo(56, 6)
-    const chances = [20, 45, 55, 85].map((day) => probabilityBy(dates, day, { seasons: 3, todayIndex: 0 }))
+    const chances = [20, 45, 55, 85].map((day) => probabilityBy(dates, day, { seasons: 3, openIndex: 0 }))
     expect(chances.every((chance, i) => i === 0 || chance > chances[i - 1]!)).toBe(true)
     expect(chances[0]).toBeLessThan(0.1)
     expect(chances[3]).toBeGreaterThan(0.9)
   })
 
   test('that lies in observed days is sure but for its figure', () => {
-    const past = { seasons: 1, todayIndex: 100 }
+    const past = { seasons: 1, openIndex: 100 }
     expect(boundsOfDates([50, 50, 50], past)).toEqual({
       p10: expect.closeTo(50, 6),
       p50: expect.closeTo(50, 6),
       p90: expect.closeTo(50, 6),
     })
-    expect(boundsOfDates([50, 50, 50], { ...past, todayIndex: 20 }).p90).toBeGreaterThan(57)
+    expect(boundsOfDates([50, 50, 50], { ...past, openIndex: 20 }).p90).toBeGreaterThan(57)
   })
 
   test('comes in its order within a generation, at every percentile', () => {
     const events = resolveEvents(MODEL).map((event, i) => ({ ...event, heatSe: 40 - 38 * i }))
-    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, todayIndex: 0 })
+    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, openIndex: 0 })
     const found = eventBounds(events, 0.5, ensemble)
     for (const percentile of ['p10', 'p50', 'p90'] as const)
       found.forEach((b, i) => i > 0 && expect(b[percentile]).toBeGreaterThanOrEqual(found[i - 1]![percentile]))
@@ -322,7 +322,7 @@ describe('the forecast of an event', () => {
 
   test('bounds stage shares by warm and cool members', () => {
     const events = resolveEvents(MODEL)
-    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, todayIndex: 0 })
+    const ensemble = ensembleOf({ members: drawn(members, 1, 3), seasons: 3, openIndex: 0 })
     const spread = stageShareBounds(events, [1, 1], ensemble, 49)
     expect(spread.map(({ stage }) => stage)).toEqual(events.map(({ stage }) => stage))
     for (const { share } of spread) {
@@ -345,7 +345,7 @@ describe('the forecast of an event', () => {
     const weights = [1, 1, 1, 1]
     const pace = Array.from({ length: 11 }, (_, i) => 0.7 + i * 0.06)
     const curves = pace.map((p, i) => ({ pastSeason: i, cumulative: Float64Array.from({ length: 200 }, (_, d) => 2 * p * (d + 1)) }))
-    const ensemble = ensembleOf({ members: drawn(curves, 1, 11), seasons: 11, todayIndex: 0 })
+    const ensemble = ensembleOf({ members: drawn(curves, 1, 11), seasons: 11, openIndex: 0 })
     const day = 70
     const eggs = ensemble.members.map(({ cumulative }, m) => {
       const moved = events.map(({ spread, heatSe }) => ({ ...spread, median: spread.median + ensemble.scores[m]! * heatSe }))

@@ -1,5 +1,6 @@
 export * from './calendar.js'
 export * from './dailySeries.js'
+export * from './seam.js'
 export * from './seasonHeat.js'
 export * from './quality.js'
 export * from './fillHours.js'

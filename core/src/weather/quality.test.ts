@@ -36,6 +36,14 @@ describe('each kind of fault is found where it was planted, and nothing else', (
     expect(new Set(checkHours(values, 'temperature').map(({ flag }) => flag))).toEqual(new Set(['flat-line']))
   })
 
+  test('a soil that stands at 0 °C under snow is no stuck sensor; one that stands at 9 °C is', () => {
+    const soil = Float64Array.from({ length: 400 }, (_, i) => 6 + Math.sin(i / 10))
+    soil.fill(0.1, 50, 200)
+    expect(checkHours(soil, 'soil').filter(({ flag }) => flag === 'flat-line')).toEqual([])
+    soil.fill(9.2, 300, 320)
+    expect(checkHours(soil, 'soil').filter(({ flag }) => flag === 'flat-line')).toHaveLength(20)
+  })
+
   test('a gap, but not the time before the first reading or after the last', () => {
     const values = bench()
     values.fill(NaN, 0, 500)

@@ -31,7 +31,8 @@ const LIMITS: Readonly<Record<CheckedVariable, Limits>> = {
   rain: { least: 0, most: 200, step: Infinity, spike: Infinity, mayStand: () => true },
   wind: { least: 0, most: 75, step: 30, spike: 20, mayStand: () => true },
   wetness: { least: 0, most: 1, step: Infinity, spike: Infinity, mayStand: () => true },
-  soil: { least: -30, most: 60, step: 8, spike: 5, mayStand: () => false },
+  // Under snow and in freezing ground a soil stands at 0 °C for weeks.
+  soil: { least: -30, most: 60, step: 8, spike: 5, mayStand: (v) => Math.abs(v) <= 0.5 },
 }
 
 /** The same value for this long is a stuck sensor. */
@@ -42,7 +43,8 @@ const LONGEST_GAP_HOURS = 14 * 24
 
 /**
  * Faults of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
- * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature, soil and humidity below 99 %.
+ * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature, soil away
+ * from freezing, and humidity below 99 %.
  *
  * @param values °C, %, mm in the hour, m/s, or share of the hour by `variable`
  */

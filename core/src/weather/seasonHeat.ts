@@ -37,6 +37,8 @@ export interface SeasonHeat {
   firstDay: number
   /** Index of today in the season; equal to the season's length once it is over. */
   todayIndex: number
+  /** Index of the first day that is not observed: today, or earlier where the station is late. */
+  openIndex: number
   /** How many days of the curves can be relied on: the whole season, or up to where the forecast or today ends. */
   knownDays: number
   segments: HeatSegments
@@ -75,6 +77,7 @@ export function seasonHeat(weather: SeasonWeather, rule: HeatRule, startDay: num
   const none: SeasonHeat = {
     firstDay,
     todayIndex,
+    openIndex: open,
     knownDays: 0,
     segments: { startIndex, length, observed: new Float64Array(), forecast: [], seam: [], tails: [] },
     members: [],
@@ -102,6 +105,7 @@ export function seasonHeat(weather: SeasonWeather, rule: HeatRule, startDay: num
   return {
     firstDay,
     todayIndex,
+    openIndex: open,
     knownDays: tails.length > 0 || lastKnown >= length ? length : Math.max(0, lastKnown),
     segments,
     members: drawn(once, segments.forecast.length, segments.tails.length),

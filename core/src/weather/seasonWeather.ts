@@ -59,7 +59,8 @@ export const tailIndex = (weather: Pick<SeasonWeather, 'observed' | 'forecast'>)
  *
  * @param p.series daily extremes in °C over all the years there are
  * @param p.rain mm by day number; a day that is not there is not known
- * @param p.forecast for each member its days from `today` on; all of one length
+ * @param p.open first day that is not complete, where the station is late; today without it
+ * @param p.forecast for each member its days from `open` on; all of one length
  * @param p.alone whether past seasons may stand for a season that is not over and of which nothing was read
  * @param p.made seasons made from normals, one entry a day from 120 days before `firstDay` to its end
  */
@@ -67,6 +68,7 @@ export function seasonWeather(p: {
   series: DailySeries
   firstDay: number
   today: number
+  open?: number | undefined
   rain?: ReadonlyMap<number, number> | undefined
   forecast?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
   made?: readonly (readonly (DayExtremes & { rain?: number })[])[] | undefined
@@ -80,15 +82,16 @@ export function seasonWeather(p: {
   const from = firstDay - LEAD_DAYS
   const alone = p.alone === true && todayIndex < length && !knowsAnyOf(series, firstDay, firstDay + todayIndex)
   const nothingRead = series.min.length === 0 || alone
-  const current = fillDays(series, from, firstDay + todayIndex - 1)
+  const open = Math.min(firstDay + todayIndex, p.open ?? Infinity)
+  const current = fillDays(series, from, open - 1)
   const observed: (SeasonDay | undefined)[] = []
   const filled: number[] = []
-  for (let day = from; !nothingRead && day < firstDay + todayIndex; day++) {
+  for (let day = from; !nothingRead && day < open; day++) {
     const i = day - current.firstDay
     observed.push(hasDay(current, day) ? { min: current.min[i] as number, max: current.max[i] as number, rain: rainOn(day) } : undefined)
     filled.push(hasDay(current, day) ? (current.filled[i] as number) : 0)
   }
-  const ahead = nothingRead ? 0 : Math.min(p.forecast?.[0]?.length ?? 0, length - todayIndex)
+  const ahead = nothingRead ? 0 : Math.min(p.forecast?.[0]?.length ?? 0, length - (open - firstDay))
   const forecast = ahead > 0 && p.forecast ? p.forecast.map((member) => member.slice(0, ahead).map(withRain)) : [[]]
   const tailFrom = tailIndex({ observed, forecast })
   const past = tailFrom >= length ? [] : pastTails(series, rainOn, firstDay, tailFrom, length)

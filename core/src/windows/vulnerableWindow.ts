@@ -107,7 +107,7 @@ export function windowForecast(ensemble: Ensemble, heat: ReachHeat, days: number
 export function coverageForecast(
   cohorts: readonly (readonly CohortQuantile[])[],
   treatments: readonly TreatmentAction[],
-  ensemble: Pick<Ensemble, 'seasons' | 'todayIndex'>,
+  ensemble: Pick<Ensemble, 'seasons' | 'openIndex'>,
 ): Bounds {
   const reached = cohorts.map((cohort) => coverage(cohort, treatments))
   return boundsOfShares(reached, ensemble, fewSeasonsSd(cohorts, treatments, ensemble))
@@ -117,10 +117,10 @@ export function coverageForecast(
 function fewSeasonsSd(
   cohorts: readonly (readonly CohortQuantile[])[],
   treatments: readonly TreatmentAction[],
-  { seasons, todayIndex }: Pick<Ensemble, 'seasons' | 'todayIndex'>,
+  { seasons, openIndex }: Pick<Ensemble, 'seasons' | 'openIndex'>,
 ): number {
   const last = Math.max(...treatments.map(({ day, residualDays }) => day + residualDays))
-  if (seasons >= LEAST_SEASONS || last < todayIndex) return 0
+  if (seasons >= LEAST_SEASONS || last < openIndex) return 0
   const mean = (days: number): number => {
     const moved = treatments.map((treatment) => ({ ...treatment, day: treatment.day + days }))
     return cohorts.reduce((sum, cohort) => sum + coverage(cohort, moved), 0) / cohorts.length

@@ -57,7 +57,7 @@ describe('the window of a contact treatment', () => {
     const cool = steady.map((h) => h * 0.8)
     const warm = steady.map((h) => h * 1.25)
     const members = [cool, steady, warm].map((cumulative, i) => ({ pastSeason: i, cumulative }))
-    const forecast = windowForecast({ members, scores: [0, 0, 0], seasons: 3, todayIndex: 0 }, reachHeat(reach), 200)
+    const forecast = windowForecast({ members, scores: [0, 0, 0], seasons: 3, openIndex: 0 }, reachHeat(reach), 200)
     // The mean of a cool, a middle and a warm year.
     expect(Math.abs(forecast.opens.p50 - window.opens)).toBeLessThan(2)
     expect(forecast.opens.p10).toBeLessThan(window.opens)

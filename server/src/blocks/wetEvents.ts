@@ -21,7 +21,7 @@ const SELECT = 'SELECT e.*, p.name AS person FROM wet_event e JOIN person p ON p
 /** Wet events of a site that end after a day, newest first. */
 export async function listWetEvents(db: Queryable, siteId: string, since: string): Promise<WetEvent[]> {
   const [rows] = await db.query<Row[]>(
-    `${SELECT} WHERE e.site_id = ? AND e.deleted_at IS NULL AND e.ended_at >= ? ORDER BY e.started_at DESC LIMIT 2000`,
+    `${SELECT} WHERE e.site_id = ? AND e.deleted_at IS NULL AND e.ended_at >= ? ORDER BY e.started_at DESC`,
     [siteId, `${since} 00:00:00`],
   )
   return rows.map(wetEventOf)

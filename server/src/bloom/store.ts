@@ -22,7 +22,7 @@ const SELECT = 'SELECT r.*, p.name AS person FROM bloom_record r JOIN person p O
 /** The bloom log of all seasons, newest first. */
 export async function listBloomRecords(db: Queryable, siteId: string): Promise<BloomRecord[]> {
   const [rows] = await db.query<Row[]>(
-    `${SELECT} WHERE r.site_id = ? AND r.deleted_at IS NULL ORDER BY r.seen_from DESC, r.created_at DESC, r.id LIMIT 20000`,
+    `${SELECT} WHERE r.site_id = ? AND r.deleted_at IS NULL ORDER BY r.seen_from DESC, r.created_at DESC, r.id`,
     [siteId],
   )
   return rows.map(recordOf)

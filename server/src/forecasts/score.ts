@@ -2,6 +2,7 @@ import {
   correctionsOf,
   hasDay,
   scoreForecasts,
+  standardDay,
   type DayExtremes,
   type ForecastPair,
   type LeadCorrection,
@@ -60,13 +61,13 @@ export async function forecastScore(
   station: StoredStation,
   { series }: Pick<StationDays, 'series'>,
   now: Date,
-  todayNumber: number,
 ): Promise<ForecastScore> {
   const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
-  const dayOf = (moment: string): number => Math.floor((Date.parse(moment) / 60_000 + station.utcOffsetMinutes) / 1440)
+  const dayOf = (moment: string): number => standardDay(Date.parse(moment), station.utcOffsetMinutes)
+  const today = standardDay(now.getTime(), station.utcOffsetMinutes)
   // Issues of one day share their errors: they would count as several and be one.
   const oneADay = new Map([...headers].reverse().map((header) => [dayOf(header.issuedAt), header.id]))
-  const key = `score ${station.id}@${station.historyVersion} ${station.utcOffsetMinutes} ${todayNumber} ${headers[0]?.id} ${headers.length}`
+  const key = `score ${station.id}@${station.historyVersion} ${station.utcOffsetMinutes} ${today} ${headers[0]?.id} ${headers.length}`
   return deps.memo.get(key, async () => {
     const pairs: ForecastPair[] = []
     for (const id of oneADay.values()) {
@@ -77,7 +78,7 @@ export async function forecastScore(
       for (let d = 0; d < days; d++) {
         const day = firstDay + d
         const i = day - series.firstDay
-        if (day >= todayNumber || !hasDay(series, day) || (series.filled[i] as number) > MOST_FILLED) continue
+        if (day >= today || !hasDay(series, day) || (series.filled[i] as number) > MOST_FILLED) continue
         pairs.push({
           lead: day - issueDay,
           members: members.map((member) => member[d] as DayExtremes),

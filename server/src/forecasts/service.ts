@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { ForecastIssueInput, ResponseOf, devices } from '@bocado/contract'
-import { correctedDay, dayNumber, offsetHours, type DayExtremes, type LeadCorrection } from '@bocado/core'
+import { correctedDay, offsetHours, standardHour, type DayExtremes, type LeadCorrection } from '@bocado/core'
 import { requireStation } from '../devices/token.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -40,7 +40,9 @@ export interface MemberHours {
 
 export interface DaysAhead {
   issuedAt: string
-  /** For each member its days, today first, complete days only: extremes in °C, rain in mm. */
+  /** Day number of the first day: today, or an earlier one that is not complete because the station is late. */
+  firstDay: number
+  /** For each member its days from the first on, complete days only: extremes in °C, rain in mm. */
   members: DayAhead[][]
   /** For each member the hours of these days from `firstHour` on, in standard time. */
   firstHour: number
@@ -55,10 +57,10 @@ export interface DaysAhead {
 async function freshIssues(deps: Deps, station: StoredStation, now: Date): Promise<(ForecastIssue & { startsAt: number })[]> {
   const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
   const issues = await Promise.all(headers.map(({ id }) => loadIssue(deps.db, deps.memo, id)))
-  return issues.map((issue) => ({ ...issue, startsAt: standardHour(station, Date.parse(issue.firstHour)) }))
+  return issues.map((issue) => ({ ...issue, startsAt: hourOfStation(station, Date.parse(issue.firstHour)) }))
 }
 
-const standardHour = (station: StoredStation, moment: number): number => Math.floor((moment / 60_000 + station.utcOffsetMinutes) / 60)
+const hourOfStation = (station: StoredStation, moment: number): number => standardHour(moment, station.utcOffsetMinutes)
 
 type ForecastVariable = keyof ForecastIssue['members'][number]
 
@@ -78,39 +80,40 @@ function issuedHour(
 
 /** Days from the newest issue to the day, as its corrections are counted. */
 const leadOf = (station: StoredStation, issue: ForecastIssue, day: number): number =>
-  day - Math.floor(standardHour(station, Date.parse(issue.issuedAt)) / 24)
+  day - Math.floor(hourOfStation(station, Date.parse(issue.issuedAt)) / 24)
 
 /**
- * The days ahead as the newest forecast of a station has them, from today's midnight in standard time. Hours that were already
+ * The days ahead as the newest forecast of a station has them, from the midnight of the first day that is not complete, in standard time. Hours that were already
  * observed lie over the forecast's; hours that passed unobserved before it was issued come from the issue before it. The bias that
  * past issues showed is taken off. Undefined without a fresh issue.
  *
+ * @param open the first day that is not complete, at the latest today
  * @param at the moment from which it is seen, to see it as it once was; now where it is not given
  */
 export async function daysAhead(
   deps: Deps,
   station: StoredStation,
   days: StationDays,
-  today: string,
+  open: number,
   at?: Date,
 ): Promise<DaysAhead | undefined> {
   const now = at ?? (await deps.clock.now(deps.db))
   const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
   if (!headers[0]) return undefined
-  const nowHour = standardHour(station, now.getTime())
-  const { corrections, issues: scored, key: scoreKey } = await forecastScore(deps, station, days, now, dayNumber(today))
-  const key = `${scoreKey} ${headers[0].id} ${headers.length} ${nowHour}`
+  const nowHour = hourOfStation(station, now.getTime())
+  const { corrections, issues: scored, key: scoreKey } = await forecastScore(deps, station, days, now)
+  const key = `${scoreKey} ${headers[0].id} ${headers.length} ${nowHour} ${open}`
   return deps.memo.get(`ahead ${key}`, async () => {
     const issues = await freshIssues(deps, station, now)
     const newest = issues[0] as ForecastIssue
-    const midnight = dayNumber(today) * 24
+    const midnight = open * 24
     const { hours: observed } = days
     const hourOf = (variable: IssuedVariable, hour: number, m: number): number => {
       const read = hour < nowHour ? observed.values[variable][hour - observed.firstHour] : undefined
       return read !== undefined && !Number.isNaN(read) ? read : (issuedHour(issues, variable, hour, m) ?? NaN)
     }
     const correctionOn = (d: number): LeadCorrection | undefined => {
-      const lead = leadOf(station, newest, dayNumber(today) + d)
+      const lead = leadOf(station, newest, open + d)
       return corrections.find((correction) => correction.lead === lead)
     }
     const raw = newest.members.map((_, m) => completeHours(midnight, (variable, hour) => hourOf(variable, hour, m)))
@@ -122,6 +125,7 @@ export async function daysAhead(
     }))
     return {
       issuedAt: newest.issuedAt,
+      firstDay: open,
       members: raw.map((member) =>
         Array.from({ length: complete }, (_, d) => {
           const { min, max } = correctedDay(extremesOf(member.temperature, d), correctionOn(d))
@@ -181,18 +185,12 @@ export interface HourAhead {
 }
 
 /** The hours of a day as the newest forecast has them, corrected as `daysAhead` does; undefined where it holds none of that day. */
-export async function hoursAhead(
-  deps: Deps,
-  station: StoredStation,
-  days: StationDays,
-  day: number,
-  today: number,
-): Promise<HourAhead[] | undefined> {
+export async function hoursAhead(deps: Deps, station: StoredStation, days: StationDays, day: number): Promise<HourAhead[] | undefined> {
   const now = await deps.clock.now(deps.db)
   const issues = await freshIssues(deps, station, now)
   const newest = issues[0]
   if (!newest) return undefined
-  const { corrections } = await forecastScore(deps, station, days, now, today)
+  const { corrections } = await forecastScore(deps, station, days, now)
   const correction = corrections.find(({ lead }) => lead === leadOf(station, newest, day))
   const memberHours = (variable: ForecastVariable, m: number): Float64Array =>
     Float64Array.from({ length: 24 }, (_, h) => issuedHour(issues, variable, day * 24 + h, m) ?? NaN)

@@ -5,6 +5,8 @@ import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/cont
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
 import type { Queryable, Row, Transaction, Write } from '../database/index.js'
+import { requireSeason } from '../sites/service.js'
+import { findSite } from '../sites/store.js'
 import { jsonBody } from './body.js'
 import { claimKey, keepAnswer } from './idempotency.js'
 import { limitWrites } from './limits.js'
@@ -38,7 +40,7 @@ export function read<E extends Endpoint>(
     const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
     const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
     const body = await reading(serving, async (deps) => {
-      if (params.siteId !== undefined) await requireSite(deps.db, params.siteId)
+      if (params.siteId !== undefined) await requirePlace(deps.db, params.siteId, (input as { season?: unknown }).season)
       return handler({ deps, params, input })
     })
     const written = writtenBodies.get(body as object)
@@ -47,10 +49,11 @@ export function read<E extends Endpoint>(
   })
 }
 
-/** A site that is not there, or no longer, has nothing to read. */
-async function requireSite(db: Queryable, siteId: string): Promise<void> {
-  const [[row]] = await db.query<Row[]>('SELECT 1 AS found FROM site WHERE id = ? AND deleted_at IS NULL', [siteId])
-  if (!row) throw new HttpProblem(404, 'There is no such site.')
+/** A site that is not there, or no longer, has nothing to read; nor has a day of it that begins no season. */
+async function requirePlace(db: Queryable, siteId: string, season?: unknown): Promise<void> {
+  const site = await findSite(db, siteId)
+  if (!site) throw new HttpProblem(404, 'There is no such site.')
+  if (typeof season === 'string') requireSeason(site, season)
 }
 
 /** What a download consists of. */
@@ -76,7 +79,7 @@ export function download<P extends z.ZodType, Q extends z.ZodType>(
     const [p, q] = [parse(params, req.params), parse(query, req.query)]
     const { type, body, fileName, cache } = await reading(serving, async (deps) => {
       const { siteId } = p as { siteId?: string }
-      if (siteId !== undefined) await requireSite(deps.db, siteId)
+      if (siteId !== undefined) await requirePlace(deps.db, siteId, (q as { season?: unknown } | undefined)?.season)
       return make(deps, p, q)
     })
     res.type(type)
@@ -182,7 +185,7 @@ export async function writerSomewhere(tx: Queryable, header: string | undefined)
 /** The person who writes: somebody of this site, and not a viewer. */
 export async function writerOf(tx: Queryable, siteId: string, header: string | undefined): Promise<string> {
   const person = personOf(header)
-  await requireSite(tx, siteId)
+  await requirePlace(tx, siteId)
   const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ?', [siteId, person])
   if (!row) throw new HttpProblem(403, 'This person does not work at this site. Choose another under "working as".')
   if (row['role'] === 'viewer')

@@ -7,6 +7,7 @@ import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { requireOrganism } from './catalogue.js'
+import { cleanJpeg } from './jpeg.js'
 
 type Answers = Readonly<Record<string, CharacterAnswer>>
 
@@ -57,7 +58,7 @@ const checkOf = (row: Row): IdentityCheck => ({
 
 export async function listChecks(db: Queryable, siteId: string, organismId: string): Promise<IdentityCheck[]> {
   const [rows] = await db.query<Row[]>(
-    `${SELECT} WHERE c.site_id = ? AND c.organism_id = ? AND c.deleted_at IS NULL ORDER BY c.checked_on DESC, c.created_at DESC LIMIT 200`,
+    `${SELECT} WHERE c.site_id = ? AND c.organism_id = ? AND c.deleted_at IS NULL ORDER BY c.checked_on DESC, c.created_at DESC`,
     [siteId, organismId],
   )
   return rows.map(checkOf)
@@ -103,10 +104,8 @@ export async function addPhoto(
   today: string,
 ): Promise<string> {
   if (photo.takenOn > today) throw fieldProblem('photo.takenOn', `lies in the future; today is ${today}`)
-  const jpeg = Buffer.from(photo.jpeg, 'base64')
-  // A picture ends with its own mark; one that was cut off on the way does not.
-  if (jpeg.length < 100 || jpeg.subarray(-2).toString('hex') !== 'ffd9')
-    throw fieldProblem('photo.jpeg', 'is no whole JPEG picture; choose it again')
+  const clean = cleanJpeg(Buffer.from(photo.jpeg, 'base64'))
+  if ('refused' in clean) throw fieldProblem('photo.jpeg', clean.refused)
   const id = await insertRow(
     w,
     'photo',
@@ -120,7 +119,7 @@ export async function addPhoto(
     },
     randomUUID(),
   )
-  await w.tx.query('INSERT INTO photo_file (photo_id, jpeg) VALUES (?, ?)', [id, jpeg])
+  await w.tx.query('INSERT INTO photo_file (photo_id, jpeg) VALUES (?, ?)', [id, clean.jpeg])
   return id
 }
 
@@ -139,7 +138,7 @@ const photoOf = (row: Row): Photo => ({
 
 export async function listPhotos(db: Queryable, siteId: string, organismId: string): Promise<Photo[]> {
   const [rows] = await db.query<Row[]>(
-    'SELECT * FROM photo WHERE site_id = ? AND organism_id = ? AND deleted_at IS NULL ORDER BY taken_on DESC, created_at DESC LIMIT 200',
+    'SELECT * FROM photo WHERE site_id = ? AND organism_id = ? AND deleted_at IS NULL ORDER BY taken_on DESC, created_at DESC',
     [siteId, organismId],
   )
   return rows.map(photoOf)

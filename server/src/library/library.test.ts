@@ -230,15 +230,21 @@ describe('a check of identity', () => {
 describe('an organism of the site’s own', () => {
   const file = async (id: string): Promise<Record<string, unknown>> =>
     (await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/library/organisms/${id}/file`)).json()) as Record<string, unknown>
-  const save = (entry: Record<string, unknown>) => app.call(library.saveOrganism, at(), { entry }, as())
+  const save = (entry: Record<string, unknown>, rowVersion: number | null = null) =>
+    app.call(library.saveOrganism, at(), { entry, rowVersion }, as())
 
   test('goes out, in and out again without loss, can be watched, and a change is offered to its watches', async () => {
     const given = { ...(await file('codling-moth')), name: 'Bench codling moth' }
     const { entryId, rowVersion } = done(await save(given))
-    expect([entryId, rowVersion]).toEqual(['own-bench-codling-moth', 1])
+    expect(entryId).toMatch(/^own-[a-z]{12}$/)
+    expect(rowVersion).toBe(1)
     const out = await file(entryId)
     expect(out).toEqual({ ...given, id: entryId })
-    expect(done(await save(out)).rowVersion).toBe(2)
+    // Its file taken in once more is no change of it by accident.
+    const again = await save(out)
+    expect([again.status, again.problem.detail]).toEqual([409, expect.stringContaining('Bench codling moth stands under this id already')])
+    expect(done(await save(out, 1)).rowVersion).toBe(2)
+    expect((await save(out, 1)).status).toBe(409)
     expect(await file(entryId)).toEqual(out)
 
     const input = { organismId: entryId, blockId: place.blockId, season: SEASON, biofix: '2026-05-10' }
@@ -248,7 +254,7 @@ describe('an organism of the site’s own', () => {
     expect(before).toMatchObject({ organismName: 'Bench codling moth', grade: 'dates', offer: null })
     const later = structuredClone(out) as { generations: { events: { id: string; heat: { value: number } }[] }[] }
     later.generations[0]!.events.find(({ id }) => id === 'hatch')!.heat.value = 150
-    done(await save(later as never))
+    done(await save(later as never, 2))
     expect((await forecast()).offer).not.toBeNull()
     const [row] = done(await app.call(library.list, at(), {})).filter(({ id }) => id === entryId)
     const remove = await app.call(
@@ -304,7 +310,7 @@ describe('an organism of the site’s own', () => {
     expect(status).toBe(422)
     const field = problem.fields!.find((f) => f.path === path)
     expect(field?.message, JSON.stringify(problem.fields)).toMatch(message)
-    expect(done(await app.call(library.list, at(), {})).some(({ id }) => id === 'own-spoilt-moth')).toBe(false)
+    expect(done(await app.call(library.list, at(), {})).some(({ name }) => name === 'Spoilt moth')).toBe(false)
   })
 
   test('a method goes out and in, is offered, and can be removed and brought back', async () => {
@@ -317,6 +323,68 @@ describe('an organism of the site’s own', () => {
     expect(await named()).toBe(0)
     done(await app.call(library.restoreOwn, params, { rowVersion }, as()))
     expect(await named()).toBe(1)
+  })
+
+  test.each([
+    ['numbers alone', 'Leaf miner 1', 'Leaf miner 2'],
+    ['letters that no id holds', 'Яблонная моль', 'リンゴハマキ'],
+  ])('names that differ in %s stand beside each other', async (_, one, other) => {
+    const given = await file('codling-moth')
+    const made = [done(await save({ ...given, name: one })), done(await save({ ...given, name: other }))]
+    expect(new Set(made.map(({ entryId }) => entryId)).size).toBe(2)
+    expect(await Promise.all(made.map(async ({ entryId }) => (await file(entryId))['name']))).toEqual([one, other])
+    const method = (await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/library/methods/row-cover/file`)).json()) as object
+    const net = (name: string) => app.call(library.saveMethod, at(), { entry: { ...method, name } }, as())
+    const nets = [done(await net(`${one} net 1.3 mm`)), done(await net(`${other} net 0.8 mm`))]
+    expect(new Set(nets.map(({ entryId }) => entryId)).size).toBe(2)
+  })
+
+  test('what another was laid over, when ids were made of names, is offered and brought back beside it', async () => {
+    const given = await file('codling-moth')
+    const { id, entryId } = done(await save({ ...given, name: 'Net mite 2' }))
+    const was = { name: 'Net mite 1', organism_id: entryId, entry: JSON.stringify({ ...given, id: entryId, name: 'Net mite 1' }) }
+    await app.database.query(
+      "INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row, after_row, at) VALUES (?, ?, 'own_organism', ?, 'change', ?, ?, '2026-01-05')",
+      [place.site.id, place.person, id, JSON.stringify(was), JSON.stringify({ ...was, name: 'Net mite 2' })],
+    )
+    const offered = async () => done(await app.call(library.overwritten, at(), {}))
+    expect(await offered()).toMatchObject([{ kind: 'organism', name: 'Net mite 1', overwrittenBy: 'Net mite 2' }])
+    const { auditId } = (await offered())[0]!
+    const back = done(await app.call(library.bringBackOverwritten, { ...at(), auditId }, {}, as()))
+    expect(back.entryId).not.toBe(entryId)
+    expect((await file(back.entryId))['name']).toBe('Net mite 1')
+    expect((await file(entryId))['name']).toBe('Net mite 2')
+    expect(await offered()).toEqual([])
+  })
+
+  test('that was removed with its watch does not come back as a watch of nothing, and breaks no band', async () => {
+    const made = done(await save({ ...(await file('codling-moth')), name: 'Passing moth' }))
+    const input = { organismId: made.entryId, blockId: place.blockId, season: SEASON, biofix: '2026-05-10' }
+    const watch = done(await app.call(watches.create, at(), input, as()))
+    const gone = done(await app.call(watches.remove, { ...at(), watchId: watch.id }, { rowVersion: 1 }, as()))
+    const row = { ...at(), kind: 'organism' as const, rowId: made.id }
+    const removed = done(await app.call(library.removeOwn, row, { rowVersion: 1 }, as()))
+    const undo = await app.call(watches.restore, { ...at(), watchId: watch.id }, { rowVersion: gone.rowVersion }, as())
+    expect([undo.status, undo.problem.detail]).toEqual([422, expect.stringContaining('Bring that back first')])
+    // As a database may hold it from before.
+    await app.database.query('UPDATE watch SET deleted_at = NULL WHERE id = ?', [watch.id])
+    const band = done(await app.call(watches.band, at(), { season: SEASON }))
+    expect(band.watches.find((w) => w.watch.id === watch.id)!.organismName).toBe('Passing moth')
+    await app.database.query('UPDATE watch SET deleted_at = NOW() WHERE id = ?', [watch.id])
+    done(await app.call(library.restoreOwn, row, { rowVersion: removed.rowVersion }, as()))
+    done(await app.call(watches.restore, { ...at(), watchId: watch.id }, { rowVersion: gone.rowVersion }, as()))
+  })
+
+  test('that is changed is seen everywhere at once, and is not that of another site with the same id', async () => {
+    const given = await file('codling-moth')
+    const { entryId } = done(await save({ ...given, name: 'Early moth' }))
+    const other = await startSite(app, 'Bench across the river')
+    const there = { siteId: other.site.id }
+    done(await app.call(library.saveOrganism, there, { entry: { ...given, id: entryId, name: 'Late moth' } }, { person: other.person }))
+    const nameAt = async (siteId: string) => done(await app.call(library.entry, { siteId, organismId: entryId }, {})).year.organismName
+    expect([await nameAt(place.site.id), await nameAt(other.site.id)]).toEqual(['Early moth', 'Late moth'])
+    done(await save({ ...given, id: entryId, name: 'Earlier moth' }, 1))
+    expect([await nameAt(place.site.id), await nameAt(other.site.id)]).toEqual(['Earlier moth', 'Late moth'])
   })
 
   test('has a published schema', async () => {

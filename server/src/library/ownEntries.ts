@@ -1,23 +1,20 @@
+import { randomBytes } from 'node:crypto'
+import type { library, ResponseOf } from '@bocado/contract'
 import { resolveEvents } from '@bocado/core'
 import { findMethod, findOrganism, methodSchema, modelOf, organismSchema, spellOut, type Organism } from '@bocado/library'
 import type { z } from 'zod'
-import { insertRow, restoreRow, updateRow, type Row, type Write } from '../database/index.js'
-import { HttpProblem, type FieldMessage } from '../http/problems.js'
+import { insertOnce, instantOf, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { fieldsProblem, HttpProblem, type FieldMessage } from '../http/problems.js'
 import { listOwnMethods } from './catalogue.js'
 
 /** Ids of a site's own begin with this, so that they never meet one of the library. */
 const OWN = 'own-'
 
-const plain = (name: string): string =>
-  `${OWN}${name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, 60)}`
+/** An id that nothing else has: names may be alike, or be written in letters that no id can hold. */
+const freshId = (): string => `${OWN}${Array.from(randomBytes(12), (byte) => String.fromCharCode(97 + (byte % 26))).join('')}`
 
 function refuse(fields: FieldMessage[]): never {
-  throw new HttpProblem(422, fields.map(({ path, message }) => `${path}: ${message}`).join('; '), { fields })
+  throw fieldsProblem(fields)
 }
 
 const at = (path: string): string => (path === '' ? 'entry' : `entry.${path}`)
@@ -93,43 +90,93 @@ function faultsOfOrder(organism: Organism): FieldMessage[] {
 
 type Table = 'own_organism' | 'own_method'
 
-async function store(w: Write, table: Table, entryId: string, name: string, entry: unknown) {
-  const column = table === 'own_organism' ? 'organism_id' : 'method_id'
-  const [[before]] = await w.tx.query<Row[]>(
-    `SELECT id, row_version FROM ${table} WHERE site_id = ? AND ${column} = ? AND deleted_at IS NULL`,
+const idColumn = (table: Table): string => (table === 'own_organism' ? 'organism_id' : 'method_id')
+
+/** The live entry of the site under an id. */
+async function liveEntry(w: Write, table: Table, entryId: string): Promise<Row | undefined> {
+  const [[row]] = await w.tx.query<Row[]>(
+    `SELECT id, row_version, name FROM ${table} WHERE site_id = ? AND ${idColumn(table)} = ? AND deleted_at IS NULL FOR UPDATE`,
     [w.siteId, entryId],
   )
-  const columns = { [column]: entryId, name, entry: JSON.stringify(entry) }
-  if (!before) return { id: await insertRow(w, table, columns), rowVersion: 1, entryId }
-  const rowVersion = before['row_version'] as number
+  return row
+}
+
+/** Adds an entry under an id of its own, or changes the one that was opened, at the version that was seen. */
+async function store(w: Write, table: Table, entryId: string, name: string, entry: unknown, rowVersion: number | null) {
+  const before = await liveEntry(w, table, entryId)
+  const columns = { [idColumn(table)]: entryId, name, entry: JSON.stringify(entry) }
+  if (!before) {
+    if (rowVersion !== null) throw new HttpProblem(409, 'This entry was removed meanwhile. Save it once more to add it anew.')
+    const taken = (): HttpProblem => new HttpProblem(409, 'The same was added meanwhile. Open it to change it.')
+    return { id: await insertOnce(w, table, columns, taken), rowVersion: 1, entryId }
+  }
+  if (rowVersion === null)
+    throw new HttpProblem(
+      409,
+      `${before['name'] as string} stands under this id already. Open it to change it, or take the id out of the file to add this beside it.`,
+      { current: { id: before['id'] as string, row_version: before['row_version'] as number } },
+    )
   await updateRow(w, table, before['id'] as string, rowVersion, columns)
   return { id: before['id'] as string, rowVersion: rowVersion + 1, entryId }
 }
 
-/** The id under which an entry is kept: its own where it is one of the site's, otherwise one made from its name. */
-function idOf(entry: Readonly<Record<string, unknown>>): string {
-  const { id, name } = entry
-  if (typeof id === 'string' && id.startsWith(OWN)) return id
-  return plain(typeof name === 'string' ? name : '')
+/** The id under which an entry is kept: its own where it is one of a site's, otherwise a fresh one. */
+function idOf({ id }: Readonly<Record<string, unknown>>): string {
+  return typeof id === 'string' && id.startsWith(OWN) ? id : freshId()
 }
 
-/** Adds an organism of the site's own, or replaces it. A library entry that is imported becomes one of the site's own beside it. */
-export async function saveOrganism(w: Write, entry: Readonly<Record<string, unknown>>) {
+/** Adds an organism of the site's own, or changes it. A library entry that is imported becomes one of the site's own beside it. */
+export async function saveOrganism(w: Write, entry: Readonly<Record<string, unknown>>, rowVersion: number | null) {
   const entryId = idOf(entry)
   const kept = { ...entry, id: entryId, version: typeof entry['version'] === 'string' ? entry['version'] : '1.0.0' }
   const organism = checked(kept, organismSchema)
   const own = new Set((await listOwnMethods(w.tx, w.siteId)).map(({ method }) => method.id))
   const faults = faultsOf(organism, own)
   if (faults.length > 0) refuse(faults)
-  if (findOrganism(entryId)) refuse([{ path: at('id'), message: 'is one of the library; choose another name' }])
-  return store(w, 'own_organism', entryId, organism.name, kept)
+  if (findOrganism(entryId)) refuse([{ path: at('id'), message: 'is one of the library; choose another' }])
+  return store(w, 'own_organism', entryId, organism.name, kept, rowVersion)
 }
 
-export async function saveMethod(w: Write, entry: Readonly<Record<string, unknown>>) {
+export async function saveMethod(w: Write, entry: Readonly<Record<string, unknown>>, rowVersion: number | null) {
   const entryId = idOf(entry)
   const kept = { ...entry, id: entryId, version: typeof entry['version'] === 'string' ? entry['version'] : '1.0.0' }
   const method = checked(kept, methodSchema)
-  return store(w, 'own_method', entryId, method.name, kept)
+  return store(w, 'own_method', entryId, method.name, kept, rowVersion)
+}
+
+/** Until this migration entries were kept by their names: one of the same letters was laid over another. */
+const IDS_BY_NAME_UNTIL = '057_ids_no_longer_by_name.sql'
+
+const OVERWRITTEN = `SELECT a.id, a.entity, a.at, JSON_VALUE(a.before_row, '$.name') AS name, JSON_VALUE(a.after_row, '$.name') AS by_name,
+    JSON_VALUE(a.before_row, '$.entry') AS entry
+  FROM audit a JOIN schema_migration m ON m.name = '${IDS_BY_NAME_UNTIL}' AND a.at <= m.applied_at
+  WHERE a.site_id = ? AND a.entity IN ('own_organism', 'own_method') AND a.action = 'change'
+    AND JSON_VALUE(a.before_row, '$.name') <> JSON_VALUE(a.after_row, '$.name')`
+
+const tableOf = (row: Row): Table => row['entity'] as Table
+
+/** Entries that another of the same id was laid over, and that nobody has brought back. */
+export async function listOverwritten(db: Queryable, siteId: string): Promise<ResponseOf<typeof library.overwritten>> {
+  const [rows] = await db.query<Row[]>(
+    `${OVERWRITTEN} AND NOT EXISTS (SELECT 1 FROM audit b WHERE b.site_id = a.site_id AND b.entity = a.entity AND b.action = 'create'
+       AND b.id > a.id AND JSON_VALUE(b.after_row, '$.name') = JSON_VALUE(a.before_row, '$.name')) ORDER BY a.id`,
+    [siteId],
+  )
+  return rows.map((row) => ({
+    auditId: Number(row['id']),
+    kind: tableOf(row) === 'own_organism' ? 'organism' : 'method',
+    name: row['name'] as string,
+    overwrittenBy: row['by_name'] as string,
+    at: instantOf(row['created_at'] as string),
+  }))
+}
+
+/** Adds what was overwritten again, beside what took its place. */
+export async function bringBackOverwritten(w: Write, auditId: number) {
+  const [[row]] = await w.tx.query<Row[]>(`${OVERWRITTEN} AND a.id = ?`, [w.siteId, auditId])
+  if (!row) throw new HttpProblem(404, 'There is no such overwritten entry at this site.')
+  const { id: _, ...entry } = jsonOf<Record<string, unknown>>(row['entry'])
+  return tableOf(row) === 'own_organism' ? saveOrganism(w, entry, null) : saveMethod(w, entry, null)
 }
 
 /** An organism that is watched stays: its watches would have nothing to rest on. */

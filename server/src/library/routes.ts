@@ -2,12 +2,12 @@ import { endpoints, id } from '@bocado/contract'
 import { methodSchema, organismSchema } from '@bocado/library'
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
-import { removeRow } from '../database/index.js'
+import { removeRow, restoreRow } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import { download, read, write, type Serving } from '../http/route.js'
 import { listOwnMethods, listOwnOrganisms, methodsOf, organismsOf } from './catalogue.js'
 import { addCheck, confirmPhoto, listChecks, listPhotos, photoFile, restoreCheck, verdictSoFar } from './identity.js'
-import { requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEntries.js'
+import { bringBackOverwritten, listOverwritten, requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEntries.js'
 import { benchData } from './bench.js'
 import { addToRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
@@ -38,8 +38,15 @@ export function libraryRoutes(router: Router, serving: Serving): void {
   write(router, serving, library.restoreCheck, (ctx) => restoreCheck(ctx, ctx.params.rowId, ctx.input.rowVersion))
   read(router, serving, library.photos, ({ deps, params, input }) => listPhotos(deps.db, params.siteId, input.organismId))
   write(router, serving, library.confirmPhoto, (ctx) => confirmPhoto(ctx, ctx.params.rowId, ctx.input))
-  write(router, serving, library.saveOrganism, (ctx) => saveOrganism(ctx, ctx.input.entry))
-  write(router, serving, library.saveMethod, (ctx) => saveMethod(ctx, ctx.input.entry))
+  write(router, serving, library.removePhoto, (ctx) => removeRow(ctx, 'photo', ctx.params.rowId, ctx.input.rowVersion))
+  write(router, serving, library.restorePhoto, async (ctx) => {
+    await restoreRow(ctx, 'photo', ctx.params.rowId, ctx.input.rowVersion)
+    return { id: ctx.params.rowId, rowVersion: ctx.input.rowVersion + 1 }
+  })
+  write(router, serving, library.saveOrganism, (ctx) => saveOrganism(ctx, ctx.input.entry, ctx.input.rowVersion))
+  write(router, serving, library.saveMethod, (ctx) => saveMethod(ctx, ctx.input.entry, ctx.input.rowVersion))
+  read(router, serving, library.overwritten, ({ deps, params }) => listOverwritten(deps.db, params.siteId))
+  write(router, serving, library.bringBackOverwritten, (ctx) => bringBackOverwritten(ctx, ctx.params.auditId))
   write(router, serving, library.removeOwn, async (ctx) => {
     if (ctx.params.kind === 'organism') await requireUnwatched(ctx, ctx.params.rowId)
     return removeRow(ctx, tableOf(ctx.params.kind), ctx.params.rowId, ctx.input.rowVersion)

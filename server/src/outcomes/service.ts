@@ -16,7 +16,7 @@ import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
-import { listProducts, listTreatments } from '../treatments/store.js'
+import { listTreatments } from '../treatments/store.js'
 import { placeModel } from '../watches/forecast.js'
 import { organismOf } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
@@ -156,11 +156,10 @@ function outcomeOf(
 /** What can be said of each treatment that was done in a season. */
 export async function getOutcomes(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
   const { db } = deps
-  const [site, watches, treatments, products, rounds, blocks] = await Promise.all([
+  const [site, watches, treatments, rounds, blocks] = await Promise.all([
     getSite(db, deps.clock, siteId),
     listWatches(db, siteId, season),
     listTreatments(db, siteId, season),
-    listProducts(db, siteId),
     listRounds(db, siteId, season),
     listBlocks(db, siteId),
   ])
@@ -168,7 +167,8 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
   const result: Outcome[] = []
   for (const treatment of treatments) {
     const watch = watches.find(({ id }) => id === treatment.watchId)
-    const product = products.find(({ id }) => id === treatment.productId)
+    // The product as it was that day: what the shelf says today changes nothing of what was done.
+    const product = treatment.done?.label
     const block = blocks.find(({ id }) => id === watch?.blockId)
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !product || !block) continue

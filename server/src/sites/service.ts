@@ -15,8 +15,8 @@ export const seasonOf = (site: Pick<StoredSite, 'latitude'>, day: string): strin
   civilDate(seasonStart(dayNumber(day), hemisphereOf(site)))
 
 /** Refuses a day that begins no season of a site; what is asked of a season would otherwise be answered of none. */
-export function requireSeason(site: Pick<Site, 'latitude' | 'season'>, day: string, path = 'season'): void {
-  if (seasonOf(site, day) !== day) throw fieldProblem(path, `must be the first day of a season, such as ${site.season.start}`)
+export function requireSeason(site: Pick<StoredSite, 'latitude'>, day: string): void {
+  if (seasonOf(site, day) !== day) throw fieldProblem('season', `must be the first day of a season, such as ${seasonOf(site, day)}`)
 }
 
 async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise<Site> {

@@ -91,7 +91,8 @@ export async function recordTreatment(
 ): Promise<Treatment> {
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   const watch = await watchFor(w, before.watchId)
-  const product = await getProduct(w.tx, w.siteId, before.productId)
+  // A correction is held against the label of its day, and leaves that label as it was.
+  const product = before.done?.label ?? (await getProduct(w.tx, w.siteId, before.productId))
   const block = await getBlock(w.tx, w.siteId, watch.blockId)
   const now = await deps.clock.now(w.tx)
   if (Date.parse(input.startedAt) > now.getTime())

@@ -53,6 +53,8 @@ function treatmentOf(row: Row): Treatment {
               humidityPct: row['humidity'] as number | null,
               windMs: row['wind'] as number | null,
             },
+            label: then,
+            labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
             reEntryUntil: new Date(Date.parse(startedAt) + then.reEntryHours * 3_600_000).toISOString().replace('.000Z', 'Z'),
           }
         : null,

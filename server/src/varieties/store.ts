@@ -26,7 +26,7 @@ const lookOf = (row: Row): VarietyLook => ({
 export async function listVarietyLooks(db: Queryable, siteId: string, organismId: string | null): Promise<VarietyLook[]> {
   const [rows] = await db.query<Row[]>(
     `${SELECT} WHERE l.site_id = ?${organismId === null ? '' : ' AND l.organism_id = ?'} AND l.deleted_at IS NULL
-     ORDER BY l.looked_on DESC, b.name, l.organism_id, l.variety, l.part LIMIT 20000`,
+     ORDER BY l.looked_on DESC, b.name, l.organism_id, l.variety, l.part`,
     [siteId, ...(organismId === null ? [] : [organismId])],
   )
   return rows.map(lookOf)
@@ -40,7 +40,7 @@ export async function findVarietyLook(db: Queryable, siteId: string, id: string)
 /** Names of the varieties of a site, each in its first spelling. */
 export async function listVarietyNames(db: Queryable, siteId: string): Promise<string[]> {
   const [rows] = await db.query<Row[]>(
-    'SELECT MIN(variety) AS name FROM variety_look WHERE site_id = ? AND deleted_at IS NULL GROUP BY variety ORDER BY name LIMIT 2000',
+    'SELECT MIN(variety) AS name FROM variety_look WHERE site_id = ? AND deleted_at IS NULL GROUP BY variety ORDER BY name',
     [siteId],
   )
   return rows.map((row) => row['name'] as string)

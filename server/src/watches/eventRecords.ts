@@ -28,7 +28,7 @@ export async function listEventRecords(
   const [rows] = await db.query<Row[]>(
     `SELECT r.*, p.name AS person FROM event_record r JOIN person p ON p.id = r.changed_by
      WHERE r.site_id = ? AND r.block_id = ? AND r.organism_id = ? AND r.deleted_at IS NULL
-     ORDER BY r.season, r.event_id, r.seen_on LIMIT 20000`,
+     ORDER BY r.season, r.event_id, r.seen_on`,
     [siteId, blockId, organismId],
   )
   return rows.map(recordOf)
@@ -38,7 +38,7 @@ export async function listEventRecords(
 export async function listSightings(db: Queryable, siteId: string): Promise<(EventRecord & Pick<StoredWatch, 'blockId' | 'organismId'>)[]> {
   const [rows] = await db.query<Row[]>(
     `SELECT r.*, p.name AS person FROM event_record r JOIN person p ON p.id = r.changed_by
-     WHERE r.site_id = ? AND r.kind <> 'catch' AND r.deleted_at IS NULL ORDER BY r.season, r.event_id, r.seen_on LIMIT 20000`,
+     WHERE r.site_id = ? AND r.kind <> 'catch' AND r.deleted_at IS NULL ORDER BY r.season, r.event_id, r.seen_on`,
     [siteId],
   )
   return rows.map((row) => ({ ...recordOf(row), blockId: row['block_id'] as string, organismId: row['organism_id'] as string }))

@@ -264,6 +264,7 @@ export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatm
     offset: block.place?.offset ?? { min: 0, max: 0 },
     heat: {
       todayIndex: heat.todayIndex,
+      openIndex: heat.openIndex,
       biofixIndex: start.day - firstDay,
       knownDays: heat.knownDays,
       median: rounded(heat.median),

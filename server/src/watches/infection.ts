@@ -73,6 +73,13 @@ function joined(a: InfectionHours, b: Omit<InfectionHours, 'firstHour'>): Infect
   }
 }
 
+/** The hours from a day on. */
+function from(hours: Omit<InfectionHours, 'firstHour'>, days: number): Omit<InfectionHours, 'firstHour'> {
+  const { temperature, wet, humidity, rain } = hours
+  const cut = (values: Float64Array): Float64Array => values.subarray(days * 24)
+  return { temperature: cut(temperature), wet: cut(wet), humidity: cut(humidity), rain: cut(rain) }
+}
+
 /** The hours ahead of each member of the forecast, as they are at a place. */
 function hoursAhead({ ahead, place }: BlockWeather): Omit<InfectionHours, 'firstHour'>[] {
   if (!ahead || !place) return []
@@ -114,14 +121,20 @@ export function forecastInfection(input: InfectionInput): InfectionForecast {
   const wet = input.memo.get(`wet ${place.key} ${events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()}`, () =>
     wetHoursAt(place, events, block.followed?.station.utcOffsetMinutes ?? 0),
   )
-  const until = Math.min(today, firstDay + untilIndex)
-  const observed = hoursBetween(place, wet, start - BEFORE_DAYS, Math.max(start, today))
+  // Where the station is late its last days are taken from the forecast, as today is.
+  const seam = Math.min(today, block.ahead ? Math.floor(block.ahead.firstHour / 24) : today)
+  const until = Math.min(seam, firstDay + untilIndex)
+  const observed = hoursBetween(place, wet, start - BEFORE_DAYS, Math.max(start, seam))
   const past = infectionDays(model, observed, start, until)
   const members = hoursAhead(block)
-  const aheadUntil = Math.min(firstDay + untilIndex, today + (members[0]?.temperature.length ?? 0) / 24)
+  const aheadUntil = Math.min(firstDay + untilIndex, seam + (members[0]?.temperature.length ?? 0) / 24)
   const ahead =
-    aheadUntil > Math.max(start, today)
-      ? members.map((hours) => infectionDays(model, joined(observed, hours), start, aheadUntil).slice(Math.max(0, today - start)))
+    aheadUntil > Math.max(start, seam)
+      ? members.map((hours) =>
+          infectionDays(model, joined(observed, from(hours, Math.max(start, seam) - seam)), start, aheadUntil).slice(
+            Math.max(0, seam - start),
+          ),
+        )
       : []
   const days = [
     ...past.filter(({ infection: did }) => did).map((day) => described(input, day, 1, firstDay)),

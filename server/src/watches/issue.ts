@@ -1,3 +1,4 @@
+import { civilDate } from '@bocado/core'
 import { reading, writing, type Serving } from '../http/serving.js'
 import { getSite } from '../sites/service.js'
 import { keepIssued } from './issued.js'
@@ -5,7 +6,7 @@ import { hashOf } from './models.js'
 import { forecastsOf, type MadeForecast } from './service.js'
 
 /** What was issued by this process is noted, so that the same is not sent to the database again. */
-const noteOf = ({ watch, key }: MadeForecast, today: string): string => `issued ${watch.id} ${today} ${hashOf(key)}`
+const noteOf = ({ watch, weather, key }: MadeForecast): string => `issued ${watch.id} ${weather.today} ${hashOf(key)}`
 
 /**
  * Issues the forecasts of a site's season: worked out from one state, then stored. What says the same as before on the same day is
@@ -14,21 +15,27 @@ const noteOf = ({ watch, key }: MadeForecast, today: string): string => `issued 
  * @returns how many differ from those that this process issued before
  */
 export async function issueForecasts(serving: Serving, siteId: string): Promise<number> {
-  const { made, today } = await reading(serving, async (deps) => {
+  const made = await reading(serving, async (deps) => {
     const site = await getSite(deps.db, deps.clock, siteId)
-    return { made: await forecastsOf(deps, site, site.season.start), today: site.today }
+    return forecastsOf(deps, site, site.season.start)
   })
-  const fresh = made.filter((one) => !serving.memo.has(noteOf(one, today)))
+  const fresh = made.filter((one) => !serving.memo.has(noteOf(one)))
   if (fresh.length === 0) return 0
   await writing(serving, async ({ db: tx, clock }) =>
     keepIssued(
       tx,
       siteId,
       await clock.now(tx),
-      today,
-      fresh.map(({ watch, forecast, weather, bloom }) => ({ watch, forecast, weatherKey: weather.key, bloom })),
+      fresh.map(({ watch, forecast, weather, bloom }) => ({
+        watch,
+        forecast,
+        // A statement is issued for the station's day.
+        today: civilDate(weather.today),
+        weatherKey: weather.key,
+        bloom,
+      })),
     ),
   )
-  for (const one of fresh) serving.memo.note(noteOf(one, today))
+  for (const one of fresh) serving.memo.note(noteOf(one))
   return fresh.length
 }

@@ -40,10 +40,9 @@ export async function keepIssued(
   db: Queryable,
   siteId: string,
   now: Date,
-  today: string,
-  made: readonly { watch: StoredWatch; forecast: Said; weatherKey: string; bloom: BloomPush | undefined }[],
+  made: readonly { watch: StoredWatch; forecast: Said; today: string; weatherKey: string; bloom: BloomPush | undefined }[],
 ): Promise<void> {
-  const rows = made.map(({ watch, forecast, weatherKey, bloom }) => {
+  const rows = made.map(({ watch, forecast, today, weatherKey, bloom }) => {
     const { grade } = forecast
     const dated = grade === 'dates'
     const windows = JSON.stringify(dated ? issuedWindows(forecast.windows) : [])
@@ -140,7 +139,7 @@ export async function movesOf(db: Queryable, siteId: string, input: MovesInput, 
 
 async function compared(before: Issued, input: MovesInput): Promise<NonNullable<Moves['since']>> {
   const { watch, organism, hemisphere, memo } = input
-  const issue = { today: before.today, at: new Date(before.issuedAt) }
+  const then = new Date(before.issuedAt)
   const opensBy = async (
     seen: SeenFrom | undefined,
     pinned: PinnedModel,
@@ -155,9 +154,9 @@ async function compared(before: Issued, input: MovesInput): Promise<NonNullable<
   const steps = [
     {
       cause: 'readings' as const,
-      opens: await opensBy({ today: before.today, forecast: issue }, before.model, before.biofix, before.bloom),
+      opens: await opensBy({ at: then, forecastAt: then }, before.model, before.biofix, before.bloom),
     },
-    { cause: 'weather' as const, opens: await opensBy({ today: input.today, forecast: issue }, before.model, before.biofix, before.bloom) },
+    { cause: 'weather' as const, opens: await opensBy({ at: input.now, forecastAt: then }, before.model, before.biofix, before.bloom) },
     { cause: 'forecast' as const, opens: await opensBy(undefined, before.model, before.biofix, before.bloom) },
     { cause: 'bloom' as const, opens: await opensBy(undefined, before.model, before.biofix, input.bloom) },
     { cause: 'biofix' as const, opens: await opensBy(undefined, before.model, watch.biofix, input.bloom) },

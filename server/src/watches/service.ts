@@ -1,17 +1,5 @@
 import { createHash } from 'node:crypto'
-import type {
-  Band,
-  Block,
-  Moves,
-  ParsedInputOf,
-  Product,
-  ResponseOf,
-  Site,
-  Treatment,
-  Watch,
-  WatchForecast,
-  watches,
-} from '@bocado/contract'
+import type { Band, Block, Moves, ParsedInputOf, ResponseOf, Site, Treatment, Watch, WatchForecast, watches } from '@bocado/contract'
 import {
   civilDate,
   dayNumber,
@@ -135,8 +123,8 @@ function heatAxis({ weather }: BlockWeather): number[] | null {
 type TreatmentOnBand = WatchForecast['treatments'][number]
 
 /** What rain since has left of the deposit of a treatment; null where nothing was left to wash off, or rain is not known. */
-function withDeposit(treatment: Treatment, products: readonly Product[], { place }: BlockWeather, today: number): TreatmentOnBand {
-  const product = products.find(({ id }) => id === treatment.productId)
+function withDeposit(treatment: Treatment, { place, today }: BlockWeather): TreatmentOnBand {
+  const product = treatment.done?.label
   const day = treatment.done && dayNumber(treatment.done.day)
   if (!place || day === null || !product || product.residualDays === 0) return { ...treatment, depositLeft: null }
   let rain = 0
@@ -203,9 +191,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const forecasts = made.map(({ watch, forecast, weather }): Band['watches'][number] => ({
     ...forecast,
     offer: offerTo(watch, organismOf(watch), own, memo, siteId),
-    treatments: treatments
-      .filter(({ watchId }) => watchId === watch.id)
-      .map((treatment) => withDeposit(treatment, products, weather, today)),
+    treatments: treatments.filter(({ watchId }) => watchId === watch.id).map((treatment) => withDeposit(treatment, weather)),
     rounds: rounds.filter(({ watchId }) => watchId === watch.id),
   }))
   const main = await (await weatherOfBlocks(deps, site, season))(null)

@@ -1,7 +1,21 @@
 import type { Block, Site } from '@bocado/contract'
-import { dayNumber, offsetDay, seasonWeather, type DailySeries, type Position, type SeasonDay, type SeasonWeather } from '@bocado/core'
+import {
+  completeLateDays,
+  dayNumber,
+  firstOpenDay,
+  offsetDay,
+  offsetSeries,
+  seasonWeather,
+  standardDay,
+  type DailySeries,
+  type Position,
+  type SeasonDay,
+  type SeasonWeather,
+} from '@bocado/core'
+import { civilDayIn } from '../clock.js'
 import { daysAhead, type DayAhead, type DaysAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
+import type { StationDays } from './history.js'
 import { findNormals, madeSeasons } from './normals.js'
 import { followedStation, placeDays, stationPosition, type Followed, type PlaceDays } from './place.js'
 import { listStations, type StoredStation } from './store.js'
@@ -15,6 +29,8 @@ export interface BlockWeather {
   place: PlaceDays | undefined
   position: Position | undefined
   ahead: DaysAhead | undefined
+  /** Today, as a day number: the day of the station's standard time. */
+  today: number
   weather: SeasonWeather
   basis: WeatherBasis
   /** Everything that it rests on, for keys of what is made from it. */
@@ -33,9 +49,33 @@ export const dayAt = ({ rain, ...day }: DayAhead, { offset, covered }: PlaceDays
 
 /** A moment from which a season is looked at: what was observed by then, and the forecast as it stood at another. */
 export interface SeenFrom {
-  today: string
-  /** The day and moment of the forecast; days of it that have passed since are left out. */
-  forecast: { today: string; at: Date }
+  at: Date
+  /** The moment of the forecast; days of it that have passed since are left out. */
+  forecastAt: Date
+}
+
+/** Where a station's own days end: those that are over and known, and from where a forecast of some moment goes on. */
+interface Seam {
+  series: DailySeries
+  /** First day that is not known. */
+  open: number
+  ahead: DaysAhead | undefined
+}
+
+/**
+ * Today at the seam is the station's day. Where its last readings have not come yet, the forecast gives what is missing, as it does of
+ * today; without one the day before completes it.
+ */
+async function seamOf(deps: Deps, station: StoredStation, days: StationDays, at: Date, forecastAt: Date): Promise<Seam> {
+  const dayOf = (moment: Date): number => standardDay(moment.getTime(), station.utcOffsetMinutes)
+  const today = dayOf(at)
+  // Days that came after the moment are not known from there.
+  const open = firstOpenDay(days.series, today)
+  const ahead = await daysAhead(deps, station, days, Math.min(open, firstOpenDay(days.series, dayOf(forecastAt))), forecastAt)
+  const length = ahead?.members[0]?.length ?? 0
+  if (ahead && ahead.firstDay + length > open) return { series: days.series, open, ahead }
+  const series = completeLateDays(days.series, days.temperatures, open, today)
+  return { series, open: firstOpenDay(series, today), ahead: undefined }
 }
 
 /**
@@ -52,17 +92,15 @@ export async function weatherOfBlocks(
 ): Promise<(block: Place | null) => Promise<BlockWeather>> {
   const [stations, normals] = await Promise.all([listStations(deps.db, site.id), findNormals(deps.db, site.id)])
   const firstDay = dayNumber(season)
-  const today = dayNumber(seen?.today ?? site.today)
-  const issuedOn = seen?.forecast.today ?? site.today
-  // Blocks that follow the same station ask for its days ahead once.
-  const aheadOf = new Map<string, Promise<DaysAhead | undefined>>()
-  const stationAhead = async (station: StoredStation, position: Position | undefined): Promise<DaysAhead | undefined> => {
-    const asked = aheadOf.get(station.id)
+  const now = await deps.clock.now(deps.db)
+  const [at, forecastAt] = [seen?.at ?? now, seen?.forecastAt ?? now]
+  // Blocks that follow the same station ask for its seam once.
+  const seams = new Map<string, Promise<Seam>>()
+  const seamAt = (station: StoredStation, position: Position | undefined): Promise<Seam> => {
+    const asked = seams.get(station.id)
     if (asked) return asked
-    const asking = deps.history
-      .daysOf(deps.db, station, position)
-      .then((days) => daysAhead(deps, station, days, issuedOn, seen?.forecast.at))
-    aheadOf.set(station.id, asking)
+    const asking = deps.history.daysOf(deps.db, station, position).then((days) => seamOf(deps, station, days, at, forecastAt))
+    seams.set(station.id, asking)
     return asking
   }
   const normalsKey = normals ? `${normals.id}@${normals.rowVersion}` : 'none'
@@ -70,14 +108,18 @@ export async function weatherOfBlocks(
     const followed = followedStation(stations, block, site)
     const position = followed && stationPosition(followed.station, site)
     const place = followed && (await placeDays(deps, site, followed.station, block))
-    const ahead = followed && (await stationAhead(followed.station, position))
-    const passed = today - dayNumber(issuedOn)
-    const key = `${site.id} ${season} ${today} ${passed} ${place?.key} ${ahead?.key} ${normalsKey}`
+    const seam = followed && (await seamAt(followed.station, position))
+    // A site without a station has no standard time of its own to go by: its civil day is today.
+    const today = followed ? standardDay(at.getTime(), followed.station.utcOffsetMinutes) : dayNumber(civilDayIn(at, site.timeZone))
+    const { ahead } = seam ?? {}
+    const passed = seam?.ahead ? seam.open - seam.ahead.firstDay : 0
+    const key = `${site.id} ${season} ${today} ${seam?.open} ${passed} ${place?.key} ${ahead?.key} ${normalsKey}`
     const weather = deps.memo.get(`season ${key}`, () =>
       seasonWeather({
-        series: place?.series ?? NOTHING,
+        series: place && seam ? offsetSeries(seam.series, place.offset) : NOTHING,
         firstDay,
         today,
+        open: seam?.open,
         rain: place?.rain,
         forecast: place && ahead?.members.map((member) => member.slice(passed).map((day) => dayAt(day, place))),
         made: madeSeasons(deps, normals, firstDay),
@@ -88,6 +130,6 @@ export async function weatherOfBlocks(
     const made = weather.tails.some((tail) => tail.made)
     const past = weather.tails.some((tail) => !tail.made)
     const basis = read ? (made ? 'station-and-normals' : 'station') : past ? 'past-seasons' : made ? 'normals' : 'none'
-    return { followed, place, position, ahead, weather, basis, key }
+    return { followed, place, position, ahead, today, weather, basis, key }
   }
 }

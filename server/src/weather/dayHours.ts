@@ -1,5 +1,15 @@
 import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
-import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, sunTimes, vapourPressureDeficit, windAtTwoMetres } from '@bocado/core'
+import {
+  dayNumber,
+  deltaT,
+  dewPoint,
+  offsetHours,
+  quantileSorted,
+  standardDay,
+  sunTimes,
+  vapourPressureDeficit,
+  windAtTwoMetres,
+} from '@bocado/core'
 import { listWetEvents, onHourAxis } from '../blocks/wetEvents.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
@@ -64,7 +74,7 @@ export async function dayHours(
   const block = await blockOfQuery(deps, siteId, blockId)
   const place = await placeDays(deps, site, station, block)
   const day = dayNumber(date)
-  const today = dayNumber(site.today)
+  const today = standardDay((await deps.clock.now(db)).getTime(), station.utcOffsetMinutes)
   const position = stationPosition(station, site)
   const { hours, temperatures } = place
   const events = block ? (await listWetEvents(db, siteId, date)).filter((event) => event.blockId === block.id) : []
@@ -74,7 +84,7 @@ export async function dayHours(
   const wasWatered = (hour: number): boolean => watered.some(({ from, until }) => hour + 1 > from && hour < until)
   const stationDays = await deps.history.daysOf(db, station, position)
   const doubted = doubtedBetween(stationDays, station.utcOffsetMinutes, day * 24, day * 24 + 24)
-  const issued = day >= today && day < today + 14 ? await hoursAhead(deps, station, stationDays, day, today) : undefined
+  const issued = day >= today && day < today + 14 ? await hoursAhead(deps, station, stationDays, day) : undefined
   const ahead = issued && shifted(issued, day, place.offset)
 
   let source: DayHours['source'] = 'none'

@@ -156,7 +156,7 @@ describe('a site without a station', () => {
       ),
     )
     const [forecast] = await bandOf(old)
-    expect(forecast).toMatchObject({ grade: 'dates', basis: 'past-seasons', wide: false, heat: { pastSeasons: 6, missing: [] } })
+    expect(forecast).toMatchObject({ grade: 'dates', basis: 'past-seasons', wide: false, heat: { pastSeasons: 7, missing: [] } })
     expect(forecast!.windows[0]!.opens.p10).not.toBeNull()
   })
 })

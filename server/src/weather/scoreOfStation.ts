@@ -1,5 +1,4 @@
 import type { ResponseOf, weather } from '@bocado/contract'
-import { dayNumber } from '@bocado/core'
 import { forecastScore } from '../forecasts/score.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -14,7 +13,7 @@ export async function scoreOfStation(deps: Deps, siteId: string, stationId: stri
   const site = await getSite(deps.db, deps.clock, siteId)
   const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
   const now = await deps.clock.now(deps.db)
-  const { issues, leads, corrections } = await forecastScore(deps, station, days, now, dayNumber(site.today))
+  const { issues, leads, corrections } = await forecastScore(deps, station, days, now)
   return {
     issues,
     leads: leads.map((score) => {

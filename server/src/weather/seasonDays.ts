@@ -2,9 +2,11 @@ import type { Block, ParsedInputOf, ResponseOf, WetEvent, weather } from '@bocad
 import {
   chillPortions,
   civilDate,
+  completeLateDays,
   countWet,
   dayNumber,
   fillDays,
+  firstOpenDay,
   frostsOf,
   hasDay,
   knownPastYears,
@@ -20,6 +22,7 @@ import {
   seasonStart,
   soilTemperature,
   springFrostRisk,
+  standardDay,
   sunTimes,
   SURFACE_M,
   waterCapacity,
@@ -203,7 +206,7 @@ function makeSeasonDays(m: Making): SeasonDays {
     const range = normalRange(series, day, pastYears)
     normal.push(range ? { low: round(range.low, 2), high: round(range.high, 2) } : null)
   }
-  const frosts = frostsOf(fillDays(series, season, until - 1), season)
+  const frosts = frostsOf(fillDays(series, season, until - 1), season, 0, until)
   const pastFrosts = pastYears.map((years) => frostsOf(series, seasonLater(season, years)))
   const sun = m.position && sunTimes(Math.min(today, end - 1), m.position, m.utcOffsetMinutes)
   return {
@@ -223,10 +226,11 @@ function makeSeasonDays(m: Making): SeasonDays {
         : 0,
     },
     frost: {
+      springKnown: frosts.springKnown,
       lastSpring: frosts.lastSpring === null ? null : civilDate(frosts.lastSpring),
       firstAutumn: frosts.firstAutumn === null ? null : civilDate(frosts.firstAutumn),
       risk: today < season + 196 && today >= season ? springFrostRisk(today, pastFrosts, season) : null,
-      seasons: pastFrosts.filter(({ lastSpring }) => lastSpring !== null).length,
+      seasons: pastFrosts.filter(({ springKnown }) => springKnown).length,
     },
     usualChill: usualChill(temperatures, season, Math.min(today, end), pastYears),
     sun: sun ? { sunrise: sun.sunrise, sunset: sun.sunset, dayLength: sun.dayLength } : null,
@@ -257,20 +261,24 @@ export async function seasonDays(
   const place = await placeDays(deps, site, station, block)
   const position = stationPosition(station, site)
   const days = await deps.history.daysOf(deps.db, station, position)
-  const ahead = await daysAhead(deps, station, days, site.today)
+  const now = await deps.clock.now(deps.db)
+  const today = standardDay(now.getTime(), station.utcOffsetMinutes)
+  const ahead = await daysAhead(deps, station, days, today)
+  // What a late station has not sent of days that are over is made from what it did send.
+  const series = completeLateDays(place.series, place.temperatures, firstOpenDay(place.series, today), today)
   const events = block ? (await listWetEvents(deps.db, siteId, civilDate(firstDay - 400))).filter((e) => e.blockId === block.id) : []
   const eventsKey = events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
-  const key = `days ${place.key} ${ahead?.key} ${season} ${site.today} ${block?.id}@${block?.rowVersion} ${eventsKey}`
+  const key = `days ${place.key} ${ahead?.key} ${season} ${today} ${block?.id}@${block?.rowVersion} ${eventsKey}`
   return deps.memo.get(key, () =>
     makeSeasonDays({
-      place,
+      place: { ...place, series },
       position,
       block,
       events,
       utcOffsetMinutes: station.utcOffsetMinutes,
       ahead,
       season: firstDay,
-      today: dayNumber(site.today),
+      today,
       seasons: place.series.min.length > 0 ? seasonsOf(place.series, dayNumber(site.season.start), hemisphere) : [site.season.start],
     }),
   )

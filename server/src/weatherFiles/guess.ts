@@ -18,7 +18,8 @@ const NAMES: readonly [WeatherVariable, RegExp][] = [
   ['wind', /wind/i],
   ['temperature', /temp|\bair\b|°|\bt\b/i],
 ]
-const NOT_WANTED = /dew|soil(?!.*temp)|index|chill|feels|gust|dir|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
+const NOT_WANTED =
+  /dew|soil(?!.*temp)|index|chill|feels|gust|dir|bearing|heading|azimuth|vane|\bwd\b|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
 
 /** A number in a cell of the file; undefined for text. Blank and the usual marks for "no reading" are null. */
 export function parseNumber(cell: string | undefined, decimal: '.' | ','): number | null | undefined {

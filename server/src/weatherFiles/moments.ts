@@ -7,10 +7,13 @@ export type DateOrder = NonNullable<WeatherMapping['dateOrder']>
 export interface FileMoment {
   local: number
   hasTime: boolean
+  /** The text says 24:00: the moment ends the day that it names. */
+  endsDay?: boolean
   /** Minutes east of UTC, where the text says so itself. */
   offset: number | null
 }
 
+const MINUTES_PER_DAY = 1440
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
 const YEAR_FIRST = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ,]+(.+))?$/
 const YEAR_LAST = /^(\d{1,2})[-/. ](\d{1,2})[-/. ](\d{4}|\d{2})(?:[T ,]+(.+))?$/
@@ -26,9 +29,12 @@ function dayOf(text: string, order: DateOrder): { y: number; m: number; d: numbe
   const last = YEAR_LAST.exec(text)
   if (!last || order === 'ymd') return undefined
   const [a, b] = [Number(last[1]), Number(last[2])]
-  const y = (last[3] as string).length === 2 ? 2000 + Number(last[3]) : Number(last[3])
+  const y = (last[3] as string).length === 2 ? fullYear(Number(last[3])) : Number(last[3])
   return order === 'mdy' ? { y, m: a, d: b, rest: last[4] } : { y, m: b, d: a, rest: last[4] }
 }
+
+/** The year of two digits: loggers of the last century wrote 98, and none has written of 2050 yet. */
+const fullYear = (year: number): number => (year >= 50 ? 1900 : 2000) + year
 
 /** Whether a text starts with day and month as numbers, so that the order matters. */
 export const needsOrder = (text: string): boolean => YEAR_LAST.test(text.trim())
@@ -42,7 +48,9 @@ export function parseMoment(text: string, order: DateOrder): FileMoment | undefi
   if (check.getUTCMonth() !== day.m - 1 || check.getUTCDate() !== day.d) return undefined
   if (day.rest === undefined) return { local, hasTime: false, offset: null }
   const time = parseTime(day.rest)
-  return time && { local: local + time.minutes * 60_000, hasTime: true, offset: time.offset }
+  if (!time) return undefined
+  const endsDay = time.minutes === MINUTES_PER_DAY
+  return { local: local + time.minutes * 60_000, hasTime: true, offset: time.offset, ...(endsDay ? { endsDay } : {}) }
 }
 
 /** Minutes after midnight, 0 to 1440; 24:00 is the next midnight. */

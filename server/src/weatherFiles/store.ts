@@ -31,7 +31,7 @@ export async function findImport(
 }
 
 export async function listImports(db: Queryable, siteId: string): Promise<ImportResult[]> {
-  const [rows] = await db.query<Row[]>(`${SELECT} WHERE i.site_id = ? ORDER BY i.created_at DESC, i.id LIMIT 50`, [siteId])
+  const [rows] = await db.query<Row[]>(`${SELECT} WHERE i.site_id = ? ORDER BY i.created_at DESC, i.id`, [siteId])
   return rows.map(importOf)
 }
 

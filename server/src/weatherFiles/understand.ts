@@ -23,6 +23,8 @@ export interface UnderstoodLine {
   problem: string | null
 }
 
+const DAY_MS = 86_400_000
+
 const LIMITS: Readonly<Record<WeatherVariable, readonly [number, number, string]>> = {
   temperature: [-60, 60, '°C'],
   min: [-60, 60, '°C'],
@@ -76,6 +78,8 @@ export function readLine(cells: readonly string[], mapping: WeatherMapping): Rea
     const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
     return { moment: undefined, values: {}, problem: `"${text.slice(0, 40)}" is not a date${hint}` }
   }
+  // A day that is written with 24:00 is the one that ends then.
+  if (mapping.interval === 'daily' && moment.endsDay) moment.local -= DAY_MS
   const { values, problem } = readValues(cells, mapping)
   if (mapping.interval === 'hourly' && !moment.hasTime) return { moment: undefined, values, problem: 'has a date but no time of day' }
   return { moment, values, problem }

@@ -4,7 +4,7 @@ import { guessMapping } from './guess.js'
 import { parseMoment, parseTime, WallClock } from './moments.js'
 import { rowTexts } from '../weather/readingStore.js'
 import { readReadings } from './readings.js'
-import { decodeText, splitCells } from './text.js'
+import { decodeText, requireLines, splitCells } from './text.js'
 import { openQuestions, understandLines } from './understand.js'
 
 const SITE = { timeZone: 'America/Los_Angeles', units: 'us' } as const
@@ -23,6 +23,8 @@ describe('dates and times of day', () => {
     ['6/3/2026 14:05', 'mdy', '2026-06-03T14:05'],
     ['6/3/2026 14:05', 'dmy', '2026-03-06T14:05'],
     ['03.06.26', 'dmy', '2026-06-03T00:00'],
+    ['03.06.98', 'dmy', '1998-06-03T00:00'],
+    ['6/3/49', 'mdy', '2049-06-03T00:00'],
     ['2026-06-03T24:00', 'ymd', '2026-06-04T00:00'],
     ['20260603 0700', 'ymd', '2026-06-03T07:00'],
     ['3-Jun-2026 12:30 AM', 'mdy', '2026-06-03T00:30'],
@@ -102,6 +104,35 @@ describe('what a file is taken for', () => {
 function hoursOf(days: number, line: (day: Date, hour: number) => string): string[] {
   return Array.from({ length: days * 24 }, (_, i) => line(new Date(Date.UTC(2026, 4, 14 + Math.floor(i / 24))), i % 24))
 }
+
+test('where the wind comes from is no wind', () => {
+  const { mapping } = understand('time,temp C,Wind bearing,Wind speed m/s\n2026-06-03 14:00,20.1,270,3.1\n2026-06-03 15:00,20.5,280,2.9')
+  expect(mapping.columns).toMatchObject([{ variable: 'temperature' }, { variable: 'wind', column: 3, unit: 'm/s' }])
+})
+
+test('a day that is written with 24:00 is the day that ends then', () => {
+  const { rows } = understand('date,min C,max C\n2026-06-03 24:00,8,21\n2026-06-04 24:00,9,24')
+  expect(rows.map(([day]) => day)).toEqual(['2026-06-03', '2026-06-04'])
+})
+
+test.each([
+  ['a single line of commas', ','.repeat(300_000), /Line 1 is 300000 characters long/],
+  ['a single line of quotes', '"'.repeat(300_000), /Line 1 is 300000 characters long/],
+  ['more lines than any logger wrote', '\n'.repeat(5_000_002), /more than 5000000 lines/],
+])('%s is refused before it is taken apart', (_, text, words) => {
+  const began = performance.now()
+  expect(() => requireLines(text)).toThrow(words)
+  expect(performance.now() - began).toBeLessThan(1000)
+})
+
+test('a quote that is never closed is a letter, and holds up nothing', () => {
+  const lines = Array.from({ length: 60_000 }, (_, i) => `${new Date(Date.UTC(2019, 0, 1, i)).toISOString().slice(0, 16)},${10 + (i % 9)}`)
+  lines[5] = '2019-01-01T04:00,"11'
+  const began = performance.now()
+  const { rejections, rows } = understand(['time,temp C', ...lines].join('\n'))
+  expect(rows.length + rejections.length).toBeGreaterThan(40_000)
+  expect(performance.now() - began).toBeLessThan(4000)
+})
 
 describe('what is stored', () => {
   test('°F, inches and mph become °C, mm and m/s at UTC hours', () => {

@@ -10,6 +10,29 @@ export function noteReachable(now: boolean): void {
   listeners.forEach((listener) => listener())
 }
 
+/** What is shown but could not be read anew, by its query, with the server's reason. */
+let stale: ReadonlyMap<string, string> = new Map()
+
+/** Notes that something shown could not be read anew, or (`null`) that it could. */
+export function noteStale(query: string, reason: string | null): void {
+  if ((stale.get(query) ?? null) === reason) return
+  const next = new Map(stale)
+  if (reason === null) next.delete(query)
+  else next.set(query, reason)
+  stale = next
+  listeners.forEach((listener) => listener())
+}
+
+/** Reasons why something that is shown may be out of date; empty where all is fresh. */
+export const useStale = (): ReadonlyMap<string, string> =>
+  useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => stale,
+  )
+
 export const useReachable = (): boolean =>
   useSyncExternalStore(
     (listener) => {

@@ -1,26 +1,40 @@
 import { endpoints, type Endpoint, type ResponseOf } from '@bocado/contract'
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
-import { noteReachable } from './connection.js'
+import { noteReachable, noteStale } from './connection.js'
 import { useSite, useWorkplace } from './workplace.js'
 
 const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
 
+/** A fault of the server passes more often than not; a refusal does not. */
+const FAULT_TRIES = 2
+
 /** Reads and writes that got no answer are tried until one comes; a refusal is final. */
-export const queryClient = new QueryClient({
-  defaultOptions: {
-    queries: {
-      retry: (_, error) => error instanceof Unreachable,
-      retryDelay: tryAgainDelay,
-      staleTime: 15_000,
-      networkMode: 'always',
-      refetchOnWindowFocus: true,
-      // What was refused will not come by waiting: the screen says so instead.
-      throwOnError: (error) => error instanceof RequestProblem,
+export const makeQueryClient = (): QueryClient =>
+  new QueryClient({
+    queryCache: new QueryCache({
+      // What is shown stays where it cannot be read anew, and the bar says so.
+      onError: (error, query) => {
+        if (query.state.data !== undefined && error instanceof RequestProblem) noteStale(query.queryHash, error.problem.detail)
+      },
+      onSuccess: (_, query) => noteStale(query.queryHash, null),
+    }),
+    defaultOptions: {
+      queries: {
+        retry: (tries, error) =>
+          error instanceof Unreachable || (error instanceof RequestProblem && error.problem.status >= 500 && tries < FAULT_TRIES),
+        retryDelay: tryAgainDelay,
+        staleTime: 15_000,
+        networkMode: 'always',
+        refetchOnWindowFocus: true,
+        // What was refused will not come by waiting: the screen says so instead, where it has nothing to show.
+        throwOnError: (error, query) => error instanceof RequestProblem && query.state.data === undefined,
+      },
+      mutations: { retry: (_, error) => error instanceof Unreachable, retryDelay: tryAgainDelay, networkMode: 'always' },
     },
-    mutations: { retry: (_, error) => error instanceof Unreachable, retryDelay: tryAgainDelay, networkMode: 'always' },
-  },
-})
+  })
+
+export const queryClient = makeQueryClient()
 
 /** Runs a call and tells the connection whether an answer came. */
 export async function watched<T>(work: Promise<T>): Promise<T> {

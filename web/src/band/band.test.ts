@@ -20,6 +20,7 @@ const forecast = {
   ],
   heat: {
     todayIndex: 40,
+    openIndex: 40,
     biofixIndex: 10,
     knownDays: 100,
     median: cumulative(6),

@@ -81,8 +81,8 @@ export function chancesBy(forecast: WatchForecast, dayIndex: number): Map<string
 
 /** How the season of a watch may go, put together from the pieces that were sent. */
 export function ensembleOf(forecast: Pick<WatchForecast, 'heat'>): Ensemble {
-  const { scores, todayIndex, segments } = forecast.heat
-  return { members: membersOf(forecast), scores, seasons: Math.max(1, segments.tails.length), todayIndex }
+  const { scores, openIndex, segments } = forecast.heat
+  return { members: membersOf(forecast), scores, seasons: Math.max(1, segments.tails.length), openIndex }
 }
 
 const joined = new WeakMap<WatchForecast['heat'], HeatMember[]>()

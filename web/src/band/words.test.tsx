@@ -157,7 +157,7 @@ describe('the numbers behind it', () => {
     expect(originSentence(forecast([], { heat }), t, f)).toBe(
       'Single sine, 10 to 31.1 °C, from the biofix Sun 10 May. Station Bench, 7 % of its days filled. ' +
         '11 days ahead from 12 members of a forecast of Fri 12 Jun, 05:00. ' +
-        'After that, 11 past seasons; dates are the middle of them, brackets the 10th to 90th percentile. Model codling-moth@1.0.0, approximate.',
+        'After that, 11 past seasons; dates are the middle, and in four of five years they fall within the brackets. Model codling-moth@1.0.0, approximate.',
     )
     expect(originSentence(forecast([], { rule: { method: 'average', lower: 8.41 } }), t, f)).toContain('Average, above 8.4 °C')
   })

@@ -262,6 +262,14 @@ function PhotoChoice({ photo, entry }: { photo: Photo; entry: LibraryEntry }) {
         <Select label={t('check.shows')} placeholder={t('choose')} width="100%" options={names} value={shows} onChange={setShows} />
         <Checkbox label={t('check.reference')} value={photo.reference} onChange={(reference) => put(reference)} />
         {shows === photo.shows ? null : <TextButton onPress={() => put(photo.reference)}>{t('save')}</TextButton>}
+        <RemoveButton
+          remove={endpoints.library.removePhoto}
+          restore={endpoints.library.restorePhoto}
+          params={{ siteId: site.id, rowId: photo.id }}
+          rowVersion={photo.rowVersion}
+          label={t('check.removePhoto', { date: f.withYear(photo.takenOn) })}
+          said={t('check.photoRemoved')}
+        />
       </figcaption>
     </figure>
   )

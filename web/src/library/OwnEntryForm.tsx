@@ -1,11 +1,13 @@
-import { hazardGroups } from '@bocado/contract'
+import { endpoints, hazardGroups } from '@bocado/contract'
 import { useEffect, useState, type ReactNode } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useSearchParams } from 'react-router'
+import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Sheet, Small, Stack, Title } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { at, listAt, textAt, type Entry, type Json } from './ownEntry.js'
 
@@ -23,7 +25,8 @@ export function OwnEntryStart(p: {
   kind: 'organism' | 'method'
   title: string
   choices: readonly { id: string; name: string }[]
-  children: (given: Entry) => ReactNode
+  /** `rowVersion` is that of the own entry that is changed; null where a new one is begun. */
+  children: (given: Entry, rowVersion: number | null) => ReactNode
 }) {
   const { kind } = p
   const t = useText()
@@ -47,6 +50,9 @@ export function OwnEntryStart(p: {
       current = false
     }
   }, [from, kind, site.id, t])
+  const { data: briefs = [] } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
+  const versionOf = (entry: Entry): number | null =>
+    briefs.find(({ id, own }) => own && id === textAt(entry, 'id'))?.own?.rowVersion ?? null
   const read = async (files: FileList | null): Promise<void> => {
     const file = files?.[0]
     if (!file) return
@@ -85,8 +91,35 @@ export function OwnEntryStart(p: {
           <FormError text={unread} />
         </Stack>
       </Sheet>
-      {given ? <div key={given.key}>{p.children(given.entry)}</div> : null}
+      <Overwritten kind={kind} />
+      {given ? <div key={given.key}>{p.children(given.entry, versionOf(given.entry))}</div> : null}
     </Stack>
+  )
+}
+
+/** What was once lost under another entry of a like name, to be brought back beside it. */
+function Overwritten({ kind }: { kind: 'organism' | 'method' }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data = [] } = useRead(endpoints.library.overwritten, { params: { siteId: site.id }, input: {} })
+  const bringBack = useWrite(endpoints.library.bringBackOverwritten)
+  const lost = data.filter((entry) => entry.kind === kind)
+  if (lost.length === 0) return null
+  return (
+    <Caution>
+      {t('own.overwritten', { count: lost.length })}
+      <ul>
+        {lost.map(({ auditId, name, overwrittenBy, at: when }) => (
+          <li key={auditId}>
+            {t('own.overwrittenBy', { name, by: overwrittenBy, date: f.moment(when) })}{' '}
+            <TextButton onPress={() => void bringBack.save({ params: { siteId: site.id, auditId }, input: {} })}>
+              {t('own.bringBack')}
+            </TextButton>
+          </li>
+        ))}
+      </ul>
+    </Caution>
   )
 }
 

@@ -18,7 +18,7 @@ export function OwnMethod() {
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
   return (
     <OwnEntryStart kind="method" title={t('own.methodTitle')} choices={methods}>
-      {(given) => <MethodForm given={given} />}
+      {(given, rowVersion) => <MethodForm given={given} rowVersion={rowVersion} />}
     </OwnEntryStart>
   )
 }
@@ -34,11 +34,11 @@ const stepsOf = (text: string): Json =>
     return within ? { do: step, within } : { do: step }
   })
 
-function MethodForm({ given }: { given: Entry }) {
+function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | null }) {
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveMethod, { entry: given })
+  const form = useEntry(endpoints.library.saveMethod, { entry: given } as { entry: Entry })
   const { entry } = form.values
   const [steps, setSteps] = useState(stepsText(given))
   const set = (path: string, value: Json): void => form.set({ entry: put(entry, path, value) })
@@ -47,7 +47,7 @@ function MethodForm({ given }: { given: Entry }) {
     <TextField label={t(label)} width={width} value={textAt(entry, path)} onChange={(v) => set(path, v)} error={wrong(path)} />
   )
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id })
+    const saved = await form.submit({ siteId: site.id }, (values) => ({ ...values, rowVersion }))
     if (saved) await navigate(`/sites/${site.id}/library/methods/${saved.entryId}`)
   }
   return (

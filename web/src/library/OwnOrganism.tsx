@@ -17,16 +17,16 @@ export function OwnOrganism() {
   const { data: organisms = [] } = useOrganisms()
   return (
     <OwnEntryStart kind="organism" title={t('own.title')} choices={organisms}>
-      {(given) => <OrganismForm given={given} />}
+      {(given, rowVersion) => <OrganismForm given={given} rowVersion={rowVersion} />}
     </OwnEntryStart>
   )
 }
 
-function OrganismForm({ given }: { given: Entry }) {
+function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number | null }) {
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveOrganism, { entry: given })
+  const form = useEntry(endpoints.library.saveOrganism, { entry: given } as { entry: Entry })
   const { entry } = form.values
   const change = (next: Entry): void => form.set({ entry: next })
   const part: PartProps = {
@@ -36,7 +36,7 @@ function OrganismForm({ given }: { given: Entry }) {
     wrong: (path) => form.errors[`entry.${path}`] ?? form.errors[`entry.${path}.value`],
   }
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id })
+    const saved = await form.submit({ siteId: site.id }, (values) => ({ ...values, rowVersion }))
     if (saved) await navigate(`/sites/${site.id}/library/organisms/${saved.entryId}`)
   }
   return (

@@ -1,6 +1,8 @@
 import styled from 'styled-components'
 import { CloudOff } from 'lucide-react'
-import { useReachable } from '../api/connection.js'
+import { useQueryClient } from '@tanstack/react-query'
+import { useReachable, useStale } from '../api/connection.js'
+import { TextButton } from '../design/controls.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 
@@ -14,10 +16,13 @@ const Bar = styled.div`
   font-weight: 600;
 `
 
-/** Shown while no answer comes. Calls go on being tried; nothing typed is lost. */
+/** Shown while no answer comes, or something that is shown cannot be read anew. Calls go on being tried; nothing typed is lost. */
 export function Connection() {
   const t = useText()
   const reachable = useReachable()
+  const client = useQueryClient()
+  const stale = useStale()
+  const [reason] = stale.values()
   return (
     <div role="status" aria-live="polite">
       {reachable ? null : (
@@ -26,6 +31,15 @@ export function Connection() {
           {t('offline')}
         </Bar>
       )}
+      {reachable && reason !== undefined ? (
+        <Bar data-testid="stale">
+          <CloudOff size={18} aria-hidden />
+          <span>{t('stale', { reason })}</span>
+          <TextButton onPress={() => void client.refetchQueries({ predicate: ({ queryHash }) => stale.has(queryHash) })}>
+            {t('stale.again')}
+          </TextButton>
+        </Bar>
+      ) : null}
     </div>
   )
 }

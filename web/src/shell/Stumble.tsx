@@ -1,19 +1,29 @@
-import { Link, useRouteError } from 'react-router'
+import { useQueryErrorResetBoundary } from '@tanstack/react-query'
+import { Link, useLocation, useNavigate, useRouteError } from 'react-router'
 import { RequestProblem } from '../api/client.js'
-import { Page, Title } from '../design/text.js'
+import { Button } from '../design/controls.js'
+import { Line, Page, Title } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
 /** A fault of the page itself, or of one part of a screen: says so, and how to go on. */
 export function Stumble({ inside = false }: { inside?: boolean }) {
   const t = useText()
   const error = useRouteError()
+  const { reset } = useQueryErrorResetBoundary()
+  const location = useLocation()
+  const navigate = useNavigate()
+  const again = (): void => {
+    reset()
+    void navigate(location, { replace: true })
+  }
   return (
     <Page as={inside ? 'section' : 'main'}>
       <Title as={inside ? 'h2' : 'h1'}>{t('stumble.title')}</Title>
       <p>{error instanceof RequestProblem ? error.problem.detail : t('stumble.text')}</p>
-      <p>
+      <Line>
+        <Button onPress={again}>{t('stumble.again')}</Button>
         <Link to="/">{t('stumble.back')}</Link>
-      </p>
+      </Line>
     </Page>
   )
 }

@@ -18,7 +18,7 @@ export function SeasonFacts({ season, today, covered }: { season: Season; today:
       ? t('fact.sun', { rise: clock(sun.sunrise), set: clock(sun.sunset), hours: f.number(sun.dayLength, 1) })
       : '',
     t('fact.frost', {
-      last: frost.lastSpring === null ? 'none' : 'some',
+      last: !frost.springKnown ? 'unknown' : frost.lastSpring === null ? 'none' : 'some',
       date: frost.lastSpring === null ? '' : f.date(frost.lastSpring),
     }),
     frost.firstAutumn === null ? '' : t('fact.autumnFrost', { date: f.date(frost.firstAutumn) }),

@@ -231,6 +231,12 @@ export const library = {
   'check.keep': 'Keep as evidence',
   'check.evidence': 'Checks and photos of this site',
   'check.removeOne': 'Remove the check of {date}',
+  'check.removePhoto': 'Remove the photo of {date}',
+  'check.photoRemoved': 'Photo removed.',
+  'own.overwritten':
+    '{count, plural, one {One entry of your own was} other {{count, number} entries of your own were}} once laid over by another of a like name:',
+  'own.overwrittenBy': '{name}, under {by} since {date}',
+  'own.bringBack': 'Bring back',
   'check.removed': 'The check was removed.',
   'check.photoOf': '{name}, {date}',
   'check.shows': 'It shows',

@@ -23,6 +23,9 @@ export const shell = {
   'workingAs.person': '{name}, {role}',
   'stumble.title': 'This screen has stumbled',
   'stumble.text': 'Nothing stored is lost. Go back to the start and try again.',
+  stale: 'What you see may be out of date: it could not be read anew. {reason}',
+  'stale.again': 'Read it again',
+  'stumble.again': 'Try again',
   'stumble.back': 'Back to the start',
   'notFound.title': 'There is nothing here',
 

@@ -44,7 +44,8 @@ export const weather = {
   'table.surface': 'Upper 5 cm',
   'table.chill': 'Chill',
   'fact.sun': 'Sun {rise} to {set}, {hours} h.',
-  'fact.frost': '{last, select, none {No spring frost this season.} other {Last spring frost {date}.}}',
+  'fact.frost':
+    '{last, select, unknown {Too few days were read to tell of spring frost.} none {No spring frost this season.} other {Last spring frost {date}.}}',
   'fact.autumnFrost': 'First autumn frost {date}.',
   'fact.frostRisk': 'Of {seasons, number} past seasons {share} still had a frost after this date.',
   'fact.chill': 'Chill {portions} portions{usual, select, none {} other {, usually {median} by now}}.',

@@ -153,6 +153,8 @@ export const work = {
   'formula.hendersonTilton': 'Henderson & Tilton 1955, before and after',
   'formula.abbott': 'Abbott 1925, after only',
   'formula.method.bootstrap': 'Intervals by resampling the sample units.',
+  'formula.method.unvarying':
+    'In one of the counts no unit differs from another, as where nothing was found: so t intervals of the log ratio, which never have no width.',
   'formula.method.few-units': 'Few units: under 20 in a count, so t intervals of the log ratio.',
   'formula.method.totals': 'Totals only: their dispersion is unknown, so the true interval is wider.',
   'formula.areas': 'A spread of {sd} (log scale) between untreated areas is assumed until this site has measured its own.',
