@@ -28,9 +28,20 @@ module.exports = {
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(suncalc|simple-statistics|d3-array)/' },
     },
     {
+      name: 'use-cases-hold-one-connection',
+      comment:
+        'The pools belong to what begins use cases: operations, and what the server does by itself. A service gets its one connection.',
+      severity: 'error',
+      from: {
+        path: '^server/src/',
+        pathNot: '^server/src/(database|http|background|testing)/|^server/src/main\\.ts|routes\\.ts$|\\.(test|long)\\.ts$',
+      },
+      to: { path: '^server/src/(database/(database|pool|failures)|http/serving)\\.ts$', dependencyTypesNot: ['type-only'] },
+    },
+    {
       name: 'no-sql-outside-stores',
       severity: 'error',
-      from: { path: '^server/src/', pathNot: '^server/src/(database/|testing/|main\\.ts)' },
+      from: { path: '^server/src/', pathNot: '^server/src/(database/|testing/|main\\.ts)|\\.(test|long)\\.ts$' },
       to: { path: 'node_modules/mysql2' },
     },
   ],

@@ -3,6 +3,18 @@ import { defineConfig } from 'vitest/config'
 // One project a workspace. Those that start processes take longer and run one file at a time.
 const quick = (name: string) => ({ test: { name, root: `./${name}`, include: ['src/**/*.test.{ts,tsx}'] } })
 
+/** What takes minutes: kills, a database that hangs, a full disk, a minute of load. `npm run test:long` runs it. */
+const long = {
+  test: {
+    name: 'long',
+    root: '.',
+    include: ['server/src/**/*.long.ts', 'e2e/src/**/*.long.ts'],
+    testTimeout: 600_000,
+    hookTimeout: 300_000,
+    fileParallelism: false,
+  },
+}
+
 export default defineConfig({
   test: {
     projects: [
@@ -32,6 +44,7 @@ export default defineConfig({
           fileParallelism: false,
         },
       },
+      ...(process.env['BOCADO_LONG'] ? [long] : []),
     ],
     reporters: ['default', 'json'],
     outputFile: { json: '.data/test-report.json' },

@@ -104,7 +104,7 @@ function ensembleBench(): string[] {
   const whole = time(heatOf, 5)
   const reach = reachOf(resolveEvents(model), 'first', ['egg', 'young-larva'])
   const cohorts = reach ? made.members.map(({ cumulative }) => reachableCohort(reachHeat(reach), cumulative, 0)) : []
-  const coverage = time(() => coverageForecast(cohorts, [{ day: 160.5, effect: 0.8, residualDays: 5 }]))
+  const coverage = time(() => coverageForecast(cohorts, [{ day: 160.5, effect: 0.8, residualDays: 5 }], made))
   return [
     `ensemble curves, 40 watches × ${made.members.length} members × 365 days: ${join.toFixed(0)} ms joined, plain sums ${plain.toFixed(0)} ms (at most 60)`,
     `one watch from daily extremes to members and median: ${whole.toFixed(1)} ms`,

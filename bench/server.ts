@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { get } from 'node:http'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { gunzipSync } from 'node:zlib'
 import { endpoints } from '@bocado/contract'
 import { startApplication, type Application } from '@bocado/server/testing/application'
@@ -12,7 +13,7 @@ import { NOW, startBench, watchForty } from './farm.js'
  * plain thing of the same size in the same run.
  */
 
-const { weather } = endpoints
+const { blocks, sites, watches, weather } = endpoints
 
 /** The most memory that a process has had resident, in MB. */
 const peakMemory = (pid: number): number => Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024
@@ -99,11 +100,74 @@ async function band(app: Application, place: TestSite): Promise<string[]> {
   ]
 }
 
+/** Eight stations that push every two seconds while six pages look at the site, each asking anew every second. */
+async function pushed(app: Application): Promise<string[]> {
+  const place = await startSite(app, 'Pushed bench')
+  const at = { siteId: place.site.id }
+  const as = { person: place.person }
+  const file = hourlyFile(2022, '2026-06-12')
+  const { mapping } = (await preview(app, place, file.slice(0, 200_000))).body
+  const stations: string[] = []
+  const tokens: string[] = []
+  for (let s = 0; s < 8; s++) {
+    const stationId = s === 0 ? place.stationId : done(await app.call(weather.addStation, at, { name: `Row ${s}` }, as)).id
+    stations.push(stationId)
+    await importFile(app, { ...place, stationId }, file, mapping)
+    tokens.push(done(await app.call(weather.issueToken, { ...at, stationId }, {}, as)).token)
+    const blockId = done(await app.call(blocks.create, at, { name: `Block ${s}`, kind: 'orchard', areaHa: 1, grows: '', stationId }, as)).id
+    for (const organismId of ['codling-moth', 'oriental-fruit-moth'])
+      done(await app.call(watches.create, at, { organismId, blockId, season: '2026-01-01', biofix: '2026-05-10' }, as))
+  }
+  let running = true
+  const taken: number[] = []
+  const page = async (i: number): Promise<void> => {
+    const params = { ...at, stationId: stations[i % 8] as string }
+    while (running) {
+      for (const ask of [
+        () => app.call(sites.list, {}, {}),
+        () => app.call(watches.band, at, { season: '2026-01-01' }),
+        () => app.call(weather.days, params, { season: '2026-01-01' }),
+        () => app.call(weather.stations, at, {}),
+      ]) {
+        taken.push(await timed(ask))
+      }
+      await sleep(1000)
+    }
+  }
+  const pages = Array.from({ length: 6 }, (_, i) => page(i))
+  await sleep(3000)
+  taken.length = 0
+  let refused = 0
+  for (let round = 0; round < 12; round++) {
+    const moment = new Date(Date.parse('2026-06-12T08:00:00Z') + round * 1_200_000).toISOString()
+    const answers = await Promise.all(
+      stations.map((stationId, s) =>
+        fetch(`${app.address}/api/v1/stations/${stationId}/readings`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${tokens[s]}` },
+          body: JSON.stringify({ at: moment, temperature: 12 + ((round + s) % 9) }),
+        }),
+      ),
+    )
+    refused += answers.filter(({ ok }) => !ok).length
+    await sleep(2000)
+  }
+  running = false
+  await Promise.all(pages)
+  const sorted = taken.sort((a, b) => a - b)
+  const at95 = sorted[Math.floor(sorted.length * 0.95)] as number
+  const plain = await p95(() => fetch(`${app.address}/healthz`))
+  return [
+    `8 stations pushing every 2 s, 6 pages: p95 of ${sorted.length} reads ${at95.toFixed(0)} ms (at most 150), ${refused} pushes refused (none); an empty answer ${plain.toFixed(0)} ms`,
+  ]
+}
+
 export async function report(server: string): Promise<string[]> {
   const app = await startApplication({ now: NOW, server })
   try {
     const place = await startBench(app, 'Hollin Bench')
     const lines = [...(await screen(app, place)), ...(await band(app, place))]
+    lines.push(...(await pushed(app)))
     const large = await startSite(app, 'Large bench')
     lines.push(...(await importing(app, large)))
     await app.call(weather.days, { siteId: large.site.id, stationId: large.stationId }, { season: '2026-01-01' })

@@ -1,26 +1,51 @@
 // npm run demo: from a fresh machine to the demonstration site in a browser.
 import { spawn } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { build } from './build.mjs'
 import { startMariadb } from './machine/mariadb.mjs'
 import { DATABASE_PROGRAMS, ensureNodeModules, ensurePrograms, root } from './machine/packages.mjs'
 import { freePort } from './machine/ports.mjs'
 import { isAlive, runs, stop } from './machine/processes.mjs'
+import { readState, takeFolder, writeState } from './machine/state.mjs'
+import { keepRunning } from './machine/supervise.mjs'
 
 const started = Date.now()
 const say = (line) => console.log(`${((Date.now() - started) / 1000).toFixed(1).padStart(5)} s  ${line}`)
 const dir = join(root, '.data', 'demo')
 const runFile = join(dir, 'run.json')
 
-/** What an earlier run left: still running (then that is the demo), or killed (then its server is ended). */
-async function earlierRun() {
-  if (!existsSync(runFile)) return undefined
-  const run = JSON.parse(readFileSync(runFile, 'utf8'))
-  if (run.owner !== process.pid && runs(run.owner, 'demo.mjs')) return run
-  if (run.simulators && runs(run.simulators, 'simulators/dist/main.js')) await stop(run.simulators)
-  if (run.server && runs(run.server, 'server/dist/main.js')) await stop(run.server)
-  return undefined
+/** Ends what an earlier run that was killed left behind. */
+async function clearLeftovers() {
+  const left = readState(runFile)
+  if (left?.simulators && runs(left.simulators, 'simulators/dist/main.js')) await stop(left.simulators)
+  if (left?.server && runs(left.server, 'server/dist/main.js')) await stop(left.server)
+  rmSync(runFile, { force: true })
+}
+
+/** Whether the demo at an address works, by its own word. */
+async function isWell(address) {
+  try {
+    return (await fetch(`${address}healthz`, { signal: AbortSignal.timeout(2000) })).ok
+  } catch {
+    return false
+  }
+}
+
+/** Says where the demo is that runs already; waits for one that is just starting. */
+async function pointTo(owner) {
+  for (let waited = 0; waited < 180 && isAlive(owner); waited++) {
+    const address = readState(runFile)?.address
+    if (address && (await isWell(address))) {
+      console.log('Bocado is already running')
+      console.log(address)
+      return
+    }
+    if (waited === 0) say('Another npm run demo is starting, or brings its database back; waiting for it')
+    await sleep(1000)
+  }
+  throw new Error('the demo that runs already does not answer; stop it (Ctrl+C where it was started) and start again')
 }
 
 function run(file, env) {
@@ -44,37 +69,37 @@ async function start(file, env) {
 }
 
 async function main() {
-  const earlier = await earlierRun()
-  if (earlier?.address) {
-    console.log('Bocado is already running')
-    console.log(earlier.address)
-    return
-  }
-  if (earlier) throw new Error('another npm run demo is just starting; wait for its address')
   mkdirSync(dir, { recursive: true })
-  writeFileSync(runFile, JSON.stringify({ owner: process.pid }))
+  // Two that start at the same moment would take each other's database.
+  const folder = takeFolder(join(dir, 'owner'), 'demo.mjs')
+  if (folder.owner) return pointTo(folder.owner)
+  await clearLeftovers()
 
   const external = process.env.BOCADO_DATABASE_URL
   if (!external) ensurePrograms(DATABASE_PROGRAMS, say)
   ensureNodeModules(say)
+  const kept = []
   let database
-  let server
-  let simulators
   let ending = false
   const end = async (code) => {
     if (ending) return
     ending = true
-    if (simulators && isAlive(simulators.pid)) await stop(simulators.pid)
-    if (server && isAlive(server.pid)) await stop(server.pid)
-    await database?.stop()
+    for (const { keeper } of kept) keeper.end()
+    for (const { keeper } of kept.toReversed()) {
+      const { pid } = keeper.now()
+      if (isAlive(pid)) await stop(pid)
+    }
     rmSync(runFile, { force: true })
+    folder.release()
     process.exit(code)
   }
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
+  const keep = (name, first, again) => kept.push({ keeper: keepRunning({ name, first, start: again, say }) })
   try {
     if (!external) {
       say('Starting MariaDB on loopback')
       database = await startMariadb(dir)
+      keep('MariaDB', database, () => startMariadb(dir, { port: database.port, samePort: true }))
     }
     build(say)
     const wanted = Number(process.env.BOCADO_PORT ?? 4600)
@@ -83,12 +108,22 @@ async function main() {
     const env = { BOCADO_DATABASE_URL: external ?? database.url, BOCADO_PORT: String(port), NODE_ENV: 'production' }
     say('Migrating and seeding the demonstration site')
     await run('demo/dist/seed.js', env)
-    server = await start('server/dist/main.js', env)
-    server.once('exit', (code) => void end(code ?? 1))
     const address = `http://127.0.0.1:${port}/`
+    const note = () => writeState(runFile, { owner: process.pid, server: server.pid, simulators: simulators.pid, address })
+    let server = await start('server/dist/main.js', env)
+    keep('The server', server, async () => {
+      server = await start('server/dist/main.js', env)
+      note()
+      return server
+    })
     say('Starting the simulated stations')
-    simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
-    writeFileSync(runFile, JSON.stringify({ owner: process.pid, server: server.pid, simulators: simulators.pid, address }))
+    let simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
+    keep('The simulated stations', simulators, async () => {
+      simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
+      note()
+      return simulators
+    })
+    note()
     say('Ready; Ctrl+C stops it')
     console.log(address)
   } catch (error) {

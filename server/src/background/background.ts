@@ -2,9 +2,9 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import type { Logger } from 'pino'
 import { reading, type Serving } from '../http/serving.js'
 import { getSites } from '../sites/service.js'
-import { issueForecasts } from '../watches/issue.js'
-import { tendStations } from '../weather/tend.js'
+import { issueForecasts } from './issueForecasts.js'
 import { sweep } from './retention.js'
+import { tendStations } from './tendStations.js'
 
 /** How soon what somebody changed is made anew, and at the soonest after a device pushed. */
 const SOON_MS = { person: 400, device: 20_000 } as const

@@ -1,3 +1,4 @@
+import { jsonOf, type Row } from '../database/index.js'
 import { writing, type Serving } from '../http/serving.js'
 
 /** Rows that are thinned in one transaction: locks are held for moments only. */
@@ -23,17 +24,6 @@ const STEPS: readonly { what: string; sql: string }[] = [
       ) old
     )`,
   },
-  // Weather forecasts stay in full for sixty days; then the first of each day stays without its hours.
-  {
-    what: 'hours of weather forecasts',
-    sql: `UPDATE forecast_issue SET members = '[]', hours = 0 WHERE hours > 0 AND id IN (
-      SELECT id FROM (
-        SELECT old.id FROM forecast_issue old
-        JOIN (SELECT station_id, MAX(issued_at) AS newest FROM forecast_issue GROUP BY station_id) n ON n.station_id = old.station_id
-        WHERE old.hours > 0 AND old.issued_at < n.newest - INTERVAL 75 DAY LIMIT 200
-      ) thinned
-    )`,
-  },
 ]
 
 /** Thins what is older than it has to be kept. */
@@ -42,6 +32,44 @@ export async function sweep(serving: Serving): Promise<void> {
     for (let changed = 1; changed > 0;) {
       const [result] = await writing(serving, ({ db }) => db.query(sql))
       changed = (result as { affectedRows: number }).affectedRows
-      if (changed < 200) break
+      if (changed < AT_ONCE) break
     }
+  while (await thinForecasts(serving)) continue
+}
+
+const ISSUES_AT_ONCE = 40
+const HOURS_A_DAY = 24
+
+/** Daily means of the hours of a member, from the first hour on. */
+const dailyMeans = (hours: readonly number[]): number[] =>
+  Array.from({ length: Math.floor(hours.length / HOURS_A_DAY) }, (_, d) => {
+    const day = hours.slice(d * HOURS_A_DAY, (d + 1) * HOURS_A_DAY)
+    return Math.round((100 * day.reduce((a, b) => a + b, 0)) / HOURS_A_DAY) / 100
+  })
+
+/**
+ * Weather forecasts stay hour by hour for sixty days; of older ones the daily means of their members stay.
+ *
+ * @returns whether there may be more
+ */
+async function thinForecasts(serving: Serving): Promise<boolean> {
+  return writing(serving, async ({ db }) => {
+    const [rows] = await db.query<Row[]>(
+      `SELECT f.id, f.members FROM forecast_issue f
+       JOIN (SELECT station_id, MAX(issued_at) AS newest FROM forecast_issue GROUP BY station_id) n ON n.station_id = f.station_id
+       WHERE f.hours > 0 AND f.issued_at < n.newest - INTERVAL 60 DAY LIMIT ${ISSUES_AT_ONCE}`,
+    )
+    for (const row of rows) {
+      const members = jsonOf<Record<string, number[]>[]>(row['members'])
+      const means = members.map((member) =>
+        Object.fromEntries(Object.entries(member).map(([variable, hours]) => [variable, dailyMeans(hours)])),
+      )
+      await db.query('UPDATE forecast_issue SET daily_means = ?, members = ?, hours = 0 WHERE id = ?', [
+        JSON.stringify(means),
+        '[]',
+        row['id'],
+      ])
+    }
+    return rows.length === ISSUES_AT_ONCE
+  })
 }

@@ -1,6 +1,7 @@
 import type { bloomEvents, NotebookLine } from '@bocado/contract'
 import { indicators } from '@bocado/library'
 import Papa from 'papaparse'
+import { unmarked } from '../http/csv.js'
 
 type Event = (typeof bloomEvents)[number]
 
@@ -71,7 +72,7 @@ function plantIn(text: string): { id: string; name: string } | undefined {
 function cellsOf(rest: string): string[] {
   const delimiter = ['\t', ';', ','].find((mark) => rest.includes(mark))
   if (!delimiter) return []
-  const cells = (Papa.parse<string[]>(rest.trim(), { delimiter }).data[0] ?? []).map((cell) => cell.trim())
+  const cells = (Papa.parse<string[]>(rest.trim(), { delimiter }).data[0] ?? []).map((cell) => unmarked(cell.trim()))
   return cells[0] === '' ? cells.slice(1) : cells
 }
 

@@ -36,10 +36,12 @@ export class Database {
   private prober: Connection | undefined
 
   constructor(private readonly url: string) {
-    const settings = (isolation: string, seconds: number): string =>
-      `SET SESSION transaction_isolation = '${isolation}', innodb_lock_wait_timeout = 5, max_statement_time = ${seconds}`
-    this.reads = new Connections(url, READS.connections, READS.patienceMs, settings('REPEATABLE-READ', 14))
-    this.writes = new Connections(url, WRITES.connections, WRITES.patienceMs, settings('READ-COMMITTED', 14))
+    const settings = (isolation: string): string[] => [
+      `SET SESSION TRANSACTION ISOLATION LEVEL ${isolation}`,
+      'SET SESSION innodb_lock_wait_timeout = 5, max_statement_time = 14',
+    ]
+    this.reads = new Connections(url, READS.connections, READS.patienceMs, settings('REPEATABLE READ'))
+    this.writes = new Connections(url, WRITES.connections, WRITES.patienceMs, settings('READ COMMITTED'))
   }
 
   /** Runs a read: everything it asks is answered from one moment, and it can store nothing. */
@@ -102,8 +104,11 @@ export class Database {
   private async ask(): Promise<Health['database']> {
     // A connection of its own: it must not wait for the others.
     const asked = (async (): Promise<Health['database']> => {
-      this.prober ??= await createConnection({ uri: this.url, connectTimeout: 600 })
-      this.prober.on('error', () => undefined)
+      if (!this.prober) {
+        this.prober = await createConnection({ uri: this.url, connectTimeout: 600 })
+        // What breaks it is told by the next query.
+        this.prober.on('error', () => undefined)
+      }
       await this.prober.query({ sql: 'SELECT 1', timeout: 600 })
       return 'ok'
     })()

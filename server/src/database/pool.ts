@@ -30,6 +30,8 @@ export class Busy extends Error {}
 /** Connections of one kind, handed out to one use case at a time. Nobody waits for one longer than it is patient. */
 export class Connections {
   private readonly pool: MysqlPool
+  /** Connections that have their settings already. */
+  private readonly ready = new WeakSet<object>()
   /** Use cases that hold a connection, and those that wait for one. */
   held = 0
   waiting = 0
@@ -38,13 +40,9 @@ export class Connections {
     url: string,
     connections: number,
     private readonly patienceMs: number,
-    settings: string,
+    private readonly settings: readonly string[],
   ) {
     this.pool = openPool(url, connections)
-    // Queued before anything that a use case asks of the connection.
-    this.pool.pool.on('connection', (connection) => {
-      connection.query(settings, () => undefined)
-    })
   }
 
   async take(): Promise<PoolConnection> {
@@ -56,18 +54,32 @@ export class Connections {
     })
     try {
       const connection = await Promise.race([asked, late])
+      await this.settle(connection)
       this.held++
       return connection
     } catch (error) {
       // It may still come, for nobody.
-      asked.then(
-        (connection) => connection.release(),
-        () => undefined,
-      )
+      if (error instanceof Busy)
+        asked.then(
+          (connection) => connection.release(),
+          () => undefined,
+        )
       throw error
     } finally {
       clearTimeout(timer)
       this.waiting--
+    }
+  }
+
+  /** A connection works by its settings, or not at all. */
+  private async settle(connection: PoolConnection): Promise<void> {
+    if (this.ready.has(connection.connection)) return
+    try {
+      for (const sql of this.settings) await connection.query({ sql, timeout: this.patienceMs })
+      this.ready.add(connection.connection)
+    } catch (error) {
+      connection.destroy()
+      throw error
     }
   }
 

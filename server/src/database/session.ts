@@ -34,7 +34,9 @@ export class Session {
       return await this.connection.query<T>({ ...asked, timeout: Math.min(left, this.statementMs) })
     } catch (error) {
       const { code, fatal } = error as { code?: string; fatal?: boolean }
-      if (fatal || code === 'PROTOCOL_SEQUENCE_TIMEOUT') this.broken = true
+      const late = code === 'PROTOCOL_SEQUENCE_TIMEOUT'
+      if (fatal || late) this.broken = true
+      if (late && left < this.statementMs) throw new TookTooLong('the use case took too long', { cause: error })
       throw error
     }
   }

@@ -111,6 +111,8 @@ function described(error: unknown, outcome: string): Described {
         : ['name', 'this name is taken; choose another']
     return { status: 422, detail: `${path}: ${words}`, fields: [{ path, message: words }], fault: false }
   }
+  if ((error as { code?: string }).code === 'ER_DUP_ENTRY')
+    return { status: 409, detail: 'The same was entered meanwhile by somebody else. Look at it, and change that instead.', fault: false }
   if (isFull(error))
     return {
       status: 507,

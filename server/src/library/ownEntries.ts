@@ -167,7 +167,7 @@ export async function listOverwritten(db: Queryable, siteId: string): Promise<Re
     kind: tableOf(row) === 'own_organism' ? 'organism' : 'method',
     name: row['name'] as string,
     overwrittenBy: row['by_name'] as string,
-    at: instantOf(row['created_at'] as string),
+    at: instantOf(row['at'] as string),
   }))
 }
 

@@ -63,7 +63,12 @@ const freePort = (): Promise<number> =>
 /** Starts the built server as a process. It has to be built: `npm test` does that first. */
 export async function startServer(databaseUrl: string, port: number): Promise<ChildProcess> {
   const child = fork(MAIN, {
-    env: { ...process.env, BOCADO_DATABASE_URL: databaseUrl, BOCADO_PORT: String(port), BOCADO_LOG_LEVEL: 'silent' },
+    env: {
+      ...process.env,
+      BOCADO_DATABASE_URL: databaseUrl,
+      BOCADO_PORT: String(port),
+      BOCADO_LOG_LEVEL: process.env['BOCADO_TEST_LOG'] ?? 'silent',
+    },
   })
   await new Promise<void>((resolve, reject) => {
     child.once('message', () => resolve())

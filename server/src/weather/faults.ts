@@ -9,7 +9,7 @@ import { getSite, requireSeason } from '../sites/service.js'
 import { stationPosition } from './place.js'
 import { getStation } from './stations.js'
 import { lockStation } from './store.js'
-import { keepCheck } from './tend.js'
+import { keepCheck } from './quality.js'
 
 const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
 

@@ -1,9 +1,9 @@
 import { checkDrift, checkHours, fillHours, type Fault, type HourlySeries } from '@bocado/core'
-import type { Queryable } from '../database/index.js'
-import { fixKey, listFixes, type StoredFix } from './fixStore.js'
+import type { Queryable, Transaction } from '../database/index.js'
+import { differenceOf, fixKey, listFixes, storeFixes, type StoredFix } from './fixStore.js'
 import { HOUR_VALUES, type HourVariable } from './readingStore.js'
 import type { HourValues, RawHours } from './stationHours.js'
-import { listStations, type StoredStation } from './store.js'
+import { listStations, markChecked, type StoredStation } from './store.js'
 
 /** Hours of a station with what is believed of each: what is doubted lies over what was read. */
 export interface StationHours extends HourValues {
@@ -106,4 +106,10 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
     })
   })
   return { before, found: [...before.filter(({ decision }) => decision === 'overruled'), ...fixes] }
+}
+
+/** Keeps what a check of a station found. The station has to be locked by the writer. */
+export async function keepCheck(tx: Transaction, station: StoredStation, { before, found }: StationCheck): Promise<void> {
+  await storeFixes(tx, station, differenceOf(before, found))
+  await markChecked(tx, station.id)
 }

@@ -67,7 +67,13 @@ export function requireLines(text: string): void {
 
 /** Cells of each line. Blank lines stay, so that line numbers are those of the file. */
 export function splitCells(text: string, separator: string): string[][] {
-  return Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false }).data
+  const { data, errors } = Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false })
+  if (!errors.some(({ type }) => type === 'Quotes')) return data
+  // A quote that is not closed would swallow all lines behind it: then each line stands for itself, and its quotes are letters.
+  return text.split(/\r\n|\n|\r/).map((line) => {
+    const alone = Papa.parse<string[]>(line, { delimiter: separator })
+    return alone.errors.some(({ type }) => type === 'Quotes') ? line.split(separator) : (alone.data[0] ?? [''])
+  })
 }
 
 /** About this many characters are split into cells at a time. */

@@ -111,7 +111,13 @@ test('where the wind comes from is no wind', () => {
 })
 
 test('a day that is written with 24:00 is the day that ends then', () => {
-  const { rows } = understand('date,min C,max C\n2026-06-03 24:00,8,21\n2026-06-04 24:00,9,24')
+  const { rows } = understand('date,min C,max C\n2026-06-03 24:00,8,21\n2026-06-04 24:00,9,24', {
+    interval: 'daily',
+    columns: [
+      { variable: 'min', column: 1, unit: 'C' },
+      { variable: 'max', column: 2, unit: 'C' },
+    ],
+  })
   expect(rows.map(([day]) => day)).toEqual(['2026-06-03', '2026-06-04'])
 })
 
@@ -130,7 +136,7 @@ test('a quote that is never closed is a letter, and holds up nothing', () => {
   lines[5] = '2019-01-01T04:00,"11'
   const began = performance.now()
   const { rejections, rows } = understand(['time,temp C', ...lines].join('\n'))
-  expect(rows.length + rejections.length).toBeGreaterThan(40_000)
+  expect([rows.length, rejections.length]).toEqual([59_999, 1])
   expect(performance.now() - began).toBeLessThan(4000)
 })
 

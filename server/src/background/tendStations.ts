@@ -1,15 +1,8 @@
 import { setImmediate as breathe } from 'node:timers/promises'
-import type { Transaction } from '../database/index.js'
 import { reading, writing, type Serving } from '../http/serving.js'
-import { differenceOf, storeFixes } from './fixStore.js'
-import type { StationCheck } from './quality.js'
-import { findStation, listStations, lockStationRow, markChecked, raiseVersion, type StoredStation } from './store.js'
-
-/** Keeps what a check of a station found. The station has to be locked by the writer. */
-export async function keepCheck(tx: Transaction, station: StoredStation, { before, found }: StationCheck): Promise<void> {
-  await storeFixes(tx, station, differenceOf(before, found))
-  await markChecked(tx, station.id)
-}
+import { differenceOf } from '../weather/fixStore.js'
+import { keepCheck } from '../weather/quality.js'
+import { findStation, listStations, lockStationRow, raiseVersion } from '../weather/store.js'
 
 /**
  * Checks the stations of a site and keeps what differs, one station at a time: worked out from one state without holding anything, then

@@ -1,9 +1,9 @@
 import { civilDate } from '@bocado/core'
 import { reading, writing, type Serving } from '../http/serving.js'
 import { getSite } from '../sites/service.js'
-import { keepIssued } from './issued.js'
-import { hashOf } from './models.js'
-import { forecastsOf, type MadeForecast } from './service.js'
+import { keepIssued } from '../watches/issued.js'
+import { hashOf } from '../watches/models.js'
+import { forecastsOf, type MadeForecast } from '../watches/service.js'
 
 /** What was issued by this process is noted, so that the same is not sent to the database again. */
 const noteOf = ({ watch, weather, key }: MadeForecast): string => `issued ${watch.id} ${weather.today} ${hashOf(key)}`
