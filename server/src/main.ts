@@ -12,7 +12,7 @@ import { weatherFileReader } from './weatherFiles/reader.js'
 import { clearUploads } from './weatherFiles/uploads.js'
 
 /** What was computed may take this much. */
-const MEMO_BYTES = 128 * 2 ** 20
+const MEMO_BYTES = 48 * 2 ** 20
 /** Whoever asks the server to end has it ended after this, whatever is under way: a write that was not acknowledged is not stored. */
 const END_MS = 4000
 

@@ -9,6 +9,9 @@ test('the distribution of Student’s t agrees with tables and with its quantile
   expect(studentCdf(-2.92, 2)).toBeCloseTo(0.05, 4)
   expect(studentCdf(1.812461, 10)).toBeCloseTo(0.95, 6)
   expect(studentCdf(-40, 7)).toBeGreaterThan(0)
+  // Whole degrees of freedom go another way than those that are not: both meet.
+  for (const freedom of [1, 2, 3, 7, 8, 30])
+    for (const t of [-4, -1.2, -0.3, 0.8, 2.5]) expect(studentCdf(t, freedom)).toBeCloseTo(studentCdf(t, freedom + 1e-9), 9)
   for (const freedom of [3, 4.5, 8, 29])
     for (const p of [0.02, 0.3, 0.9]) expect(studentCdf(studentQuantile(p, freedom), freedom)).toBeCloseTo(p, 4)
   expect(() => studentCdf(NaN, 3)).toThrow('t must')

@@ -107,7 +107,7 @@ function quantileOf(ranks: readonly RankDistribution[], p: number, range: { low:
   for (; atLow > 0; step *= 2) atLow = meanShare(ranks, (low -= step)) - p
   let atHigh = meanShare(ranks, high) - p
   for (step = range.step; atHigh < 0; step *= 2) atHigh = meanShare(ranks, (high += step)) - p
-  const enough = 1e-7 * Math.max(1, Math.abs(low), Math.abs(high))
+  const enough = 1e-6
   for (let i = 0, side = 0; i < 100 && high - low > enough; i++) {
     let middle = atHigh === atLow ? (low + high) / 2 : (low * atHigh - high * atLow) / (atHigh - atLow)
     // False position creeps where the distribution is steep on one side.

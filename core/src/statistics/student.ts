@@ -46,6 +46,24 @@ function betaFraction(a: number, b: number, x: number): number {
   return h
 }
 
+const MOST_TERMS = 60
+const FAR_TAIL = 0.25
+
+/** Probability between −t and t for whole degrees of freedom (Abramowitz & Stegun 1964, 26.7.3 and 26.7.4); x is the squared cosine. */
+function shareInside(t: number, freedom: number, x: number): number {
+  const sine = Math.sqrt(1 - x)
+  let term = 1
+  let sum = 1
+  if (freedom % 2 === 0) {
+    for (let k = 2; k < freedom; k += 2) sum += term *= (x * (k - 1)) / k
+    return sine * sum
+  }
+  const angle = Math.atan(t / Math.sqrt(freedom))
+  if (freedom === 1) return (2 / Math.PI) * angle
+  for (let k = 3; k < freedom; k += 2) sum += term *= (x * (k - 1)) / k
+  return (2 / Math.PI) * (angle + sine * Math.sqrt(x) * sum)
+}
+
 /**
  * Distribution function of Student's t, to about 1e-13, by the incomplete beta function (Abramowitz & Stegun 1964, 26.7.1).
  *
@@ -59,6 +77,11 @@ export function studentCdf(t: number, freedom: number): number {
   requirePositive('freedom', freedom)
   if (t === 0) return 0.5
   const x = freedom / (freedom + t * t)
+  // The finite series loses its last digits in the far tail, where 1 is taken from nearly 1.
+  if (Number.isInteger(freedom) && freedom <= MOST_TERMS && x > FAR_TAIL) {
+    const inside = shareInside(Math.abs(t), freedom, x)
+    return t > 0 ? (1 + inside) / 2 : (1 - inside) / 2
+  }
   const a = freedom / 2
   // Both tails together; the fraction is taken on the side on which it ends soon.
   const front = norming(freedom) * Math.pow(x, a) * Math.sqrt(1 - x)

@@ -52,9 +52,20 @@ function joined(days: readonly number[]): number[] {
   })
 }
 
-/** Mean of each day with at least eighteen hours, by day number. */
-function dailyMeans({ firstHour, values }: HourlySeries): Map<number, number> {
-  const means = new Map<number, number>()
+/** Means are asked for once for each station that a series is held against; hours are never changed in place. */
+const means = new WeakMap<Float64Array, { firstHour: number; byDay: ReadonlyMap<number, number> }>()
+
+/** Mean of each day with at least eighteen hours, by day number; the same object as long as the hours are the same. */
+export function dailyMeans(series: HourlySeries): ReadonlyMap<number, number> {
+  const known = means.get(series.values)
+  if (known?.firstHour === series.firstHour) return known.byDay
+  const byDay = meansByDay(series)
+  means.set(series.values, { firstHour: series.firstHour, byDay })
+  return byDay
+}
+
+function meansByDay({ firstHour, values }: HourlySeries): Map<number, number> {
+  const found = new Map<number, number>()
   const lead = ((firstHour % 24) + 24) % 24
   for (let start = -lead; start < values.length; start += 24) {
     let sum = 0
@@ -65,9 +76,9 @@ function dailyMeans({ firstHour, values }: HourlySeries): Map<number, number> {
       sum += value
       n++
     }
-    if (n >= LEAST_HOURS) means.set((firstHour + start) / 24, sum / n)
+    if (n >= LEAST_HOURS) found.set((firstHour + start) / 24, sum / n)
   }
-  return means
+  return found
 }
 
 function departuresFrom(
@@ -76,32 +87,42 @@ function departuresFrom(
   limit: number,
   trusted: ReadonlySet<number>,
 ): Map<number, number> | undefined {
-  const differences = [...own].flatMap(([day, mean]) => {
+  const differences: { day: number; difference: number }[] = []
+  for (const [day, mean] of own) {
     const other = neighbour.get(day)
-    return other === undefined ? [] : [{ day, difference: mean - other }]
-  })
+    if (other !== undefined) differences.push({ day, difference: mean - other })
+  }
   if (differences.length < LEAST_BASELINE_DAYS + TESTED_DAYS) return undefined
   const drifting = new Map<number, number>()
   const baseline: number[] = []
+  const inOrder: number[] = []
+  let lately = 0
   // Differences in the order of days; the last ten are tested, those before them and not drifting are what they are held against.
   for (let k = 0; k < differences.length; k++) {
+    lately += (differences[k] as { difference: number }).difference - (differences[k - TESTED_DAYS]?.difference ?? 0)
     const leaving = differences[k - TESTED_DAYS]
     if (leaving && !drifting.has(leaving.day)) {
       baseline.push(leaving.difference)
-      if (baseline.length > BASELINE_DAYS) baseline.shift()
+      inOrder.splice(placeOf(inOrder, leaving.difference), 0, leaving.difference)
+      if (baseline.length > BASELINE_DAYS) inOrder.splice(placeOf(inOrder, baseline.shift() as number), 1)
     }
     if (baseline.length < LEAST_BASELINE_DAYS) continue
-    const tested = differences.slice(k - TESTED_DAYS + 1, k + 1)
-    const usual = median(baseline)
-    const departure = tested.reduce((a, b) => a + b.difference, 0) / TESTED_DAYS - usual
-    if (Math.abs(departure) <= limit) continue
-    for (const { day, difference } of tested)
+    const usual = inOrder[inOrder.length >> 1] as number
+    if (Math.abs(lately / TESTED_DAYS - usual) <= limit) continue
+    for (const { day, difference } of differences.slice(k - TESTED_DAYS + 1, k + 1))
       if (!trusted.has(day) && Math.abs(difference - usual) > limit / 2) drifting.set(day, difference - usual)
   }
   return drifting
 }
 
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[sorted.length >> 1] as number
+/** Where a value stands, or would stand, in values in order. */
+function placeOf(inOrder: readonly number[], value: number): number {
+  let low = 0
+  let high = inOrder.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((inOrder[middle] as number) < value) low = middle + 1
+    else high = middle
+  }
+  return low
 }

@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { endpoints } from '@bocado/contract'
 import { pino } from 'pino'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { Row } from '../database/pool.js'
+import { jsonOf, type Row } from '../database/pool.js'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
@@ -63,7 +63,9 @@ describe('what the server does though nobody looks', () => {
           randomUUID(),
           site.site.id,
           site.blockId,
-          site === ill ? '{}' : ((await app.database.query<Row[]>('SELECT model FROM watch LIMIT 1'))[0][0]!['model'] as string),
+          site === ill
+            ? '[]'
+            : JSON.stringify(jsonOf<unknown>((await app.database.query<Row[]>('SELECT model FROM watch LIMIT 1'))[0][0]!['model'])),
           site.person,
         ],
       )
@@ -114,5 +116,5 @@ test('what is old is thinned: keys go, of statements the first of a day stays, o
   expect(await count("issued_forecast WHERE today = '2026-06-10'")).toBe(3)
   const [rows] = await app.database.query<Row[]>('SELECT hours, daily_means FROM forecast_issue ORDER BY issued_at')
   expect(rows.map((row) => Number(row['hours']))).toEqual([0, 48])
-  expect(JSON.parse(rows[0]!['daily_means'] as string)).toEqual([{ temperature: [10, 20] }])
+  expect(jsonOf<unknown>(rows[0]!['daily_means'])).toEqual([{ temperature: [10, 20] }])
 })

@@ -142,7 +142,12 @@ async function once<T>(
   long: boolean,
 ): Promise<T> {
   const connection = await connections.take()
-  const session = new Session(connection, deadline, ...(long ? [LONG.statementMs] : []))
+  const session = new Session(
+    connection,
+    deadline,
+    long ? LONG.statementMs : undefined,
+    before.some((sql) => sql.includes('SNAPSHOT')),
+  )
   let settled = false
   try {
     for (const sql of before) await session.query(sql)

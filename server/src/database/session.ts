@@ -16,6 +16,8 @@ const STATEMENT_MS = 15_000
  */
 export class Session {
   private ended = false
+  /** What was answered in a snapshot. */
+  private readonly answers: Map<string, Promise<unknown>> | undefined
   /** The connection can no longer be used by anybody. */
   broken = false
 
@@ -23,9 +25,24 @@ export class Session {
     private readonly connection: PoolConnection,
     private readonly deadline: number,
     private readonly statementMs = STATEMENT_MS,
-  ) {}
+    snapshot = false,
+  ) {
+    this.answers = snapshot ? new Map() : undefined
+  }
 
-  async query<T extends QueryResult = QueryResult>(sql: string | QueryOptions, values?: QueryValues): Promise<[T, FieldPacket[]]> {
+  /**
+   * @returns rows and fields. In a snapshot the same question has the same answer: it is asked once, and whoever asks again shares its
+   * rows, which nobody changes
+   */
+  query<T extends QueryResult = QueryResult>(sql: string | QueryOptions, values?: QueryValues): Promise<[T, FieldPacket[]]> {
+    if (!this.answers || typeof sql !== 'string' || !sql.startsWith('SELECT')) return this.ask<T>(sql, values)
+    const key = values === undefined ? sql : `${sql} ${JSON.stringify(values)}`
+    const known = this.answers.get(key) ?? this.ask<T>(sql, values)
+    this.answers.set(key, known)
+    return known as Promise<[T, FieldPacket[]]>
+  }
+
+  private async ask<T extends QueryResult>(sql: string | QueryOptions, values?: QueryValues): Promise<[T, FieldPacket[]]> {
     if (this.ended) throw new SessionEnded('the use case of this connection is over')
     const left = this.deadline - Date.now()
     if (left <= 0) throw new TookTooLong('the use case took too long')

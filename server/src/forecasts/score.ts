@@ -8,6 +8,7 @@ import {
   type LeadCorrection,
   type LeadScore,
 } from '@bocado/core'
+import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from '../weather/history.js'
 import type { StoredStation } from '../weather/store.js'
@@ -15,6 +16,10 @@ import { issuesBetween, loadIssue, type ForecastIssue } from './store.js'
 
 /** Forecasts older than this were made by another season's weather. */
 const SCORED_DAYS = 60
+
+/** Ids and moments of the issues that a station's forecasts are scored by, newest first. */
+export const scoredHeaders = (db: Queryable, stationId: string, now: Date): ReturnType<typeof issuesBetween> =>
+  issuesBetween(db, stationId, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
 
 /** A day of which more is filled than this is no measure of a forecast. */
 const MOST_FILLED = 0.2
@@ -59,15 +64,15 @@ function daysOfIssue({ issuedAt, firstHour, members }: ForecastIssue, utcOffsetM
 export async function forecastScore(
   deps: Deps,
   station: StoredStation,
-  { series }: Pick<StationDays, 'series'>,
+  { series, contentBefore }: Pick<StationDays, 'series' | 'contentBefore'>,
   now: Date,
 ): Promise<ForecastScore> {
-  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
+  const headers = await scoredHeaders(deps.db, station.id, now)
   const dayOf = (moment: string): number => standardDay(Date.parse(moment), station.utcOffsetMinutes)
   const today = standardDay(now.getTime(), station.utcOffsetMinutes)
   // Issues of one day share their errors: they would count as several and be one.
   const oneADay = new Map([...headers].reverse().map((header) => [dayOf(header.issuedAt), header.id]))
-  const key = `score ${station.id}@${station.historyVersion} ${station.utcOffsetMinutes} ${today} ${headers[0]?.id} ${headers.length}`
+  const key = `score ${station.id} ${contentBefore(today)} ${station.utcOffsetMinutes} ${today} ${headers[0]?.id} ${headers.length}`
   return deps.memo.get(key, async () => {
     const pairs: ForecastPair[] = []
     for (const id of oneADay.values()) {

@@ -6,8 +6,8 @@ import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from '../weather/history.js'
 import type { StoredStation } from '../weather/store.js'
-import { forecastScore } from './score.js'
-import { insertIssue, issuesBetween, loadIssue, type ForecastIssue } from './store.js'
+import { forecastScore, scoredHeaders } from './score.js'
+import { insertIssue, loadIssue, type ForecastIssue } from './store.js'
 
 /** Takes in a forecast. Every issue is kept, so that forecasts can be held against what came. */
 export async function takeForecast(
@@ -53,9 +53,15 @@ export interface DaysAhead {
   key: string
 }
 
+/** The issues of a station that still say something of the days ahead, newest first; found among those that are scored. */
+async function freshHeaders({ db }: Deps, station: StoredStation, now: Date): Promise<{ id: string; issuedAt: string }[]> {
+  const scored = await scoredHeaders(db, station.id, now)
+  return scored.filter(({ issuedAt }) => Date.parse(issuedAt) > now.getTime() - STALE_AFTER_MS)
+}
+
 /** The fresh issues of a station, newest first, with their first hour in standard time. */
 async function freshIssues(deps: Deps, station: StoredStation, now: Date): Promise<(ForecastIssue & { startsAt: number })[]> {
-  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
+  const headers = await freshHeaders(deps, station, now)
   const issues = await Promise.all(headers.map(({ id }) => loadIssue(deps.db, deps.memo, id)))
   return issues.map((issue) => ({ ...issue, startsAt: hourOfStation(station, Date.parse(issue.firstHour)) }))
 }
@@ -98,11 +104,12 @@ export async function daysAhead(
   at?: Date,
 ): Promise<DaysAhead | undefined> {
   const now = at ?? (await deps.clock.now(deps.db))
-  const headers = await issuesBetween(deps.db, station.id, new Date(now.getTime() - STALE_AFTER_MS), now)
+  const headers = await freshHeaders(deps, station, now)
   if (!headers[0]) return undefined
   const nowHour = hourOfStation(station, now.getTime())
   const { corrections, issues: scored, key: scoreKey } = await forecastScore(deps, station, days, now)
-  const key = `${scoreKey} ${headers[0].id} ${headers.length} ${nowHour} ${open}`
+  // What was read of the days that are not over lies over the forecast.
+  const key = `${scoreKey} ${headers[0].id} ${headers.length} ${nowHour} ${open} ${days.contentBefore(Math.floor(nowHour / 24) + 1)}`
   return deps.memo.get(`ahead ${key}`, async () => {
     const issues = await freshIssues(deps, station, now)
     const newest = issues[0] as ForecastIssue

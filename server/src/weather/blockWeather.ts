@@ -113,7 +113,7 @@ export async function weatherOfBlocks(
     const today = followed ? standardDay(at.getTime(), followed.station.utcOffsetMinutes) : dayNumber(civilDayIn(at, site.timeZone))
     const { ahead } = seam ?? {}
     const passed = seam?.ahead ? seam.open - seam.ahead.firstDay : 0
-    const key = `${site.id} ${season} ${today} ${seam?.open} ${passed} ${place?.key} ${ahead?.key} ${normalsKey}`
+    const key = `${site.id} ${season} ${today} ${seam?.open} ${passed} ${place?.keyBefore(today)} ${ahead?.key} ${normalsKey}`
     const weather = deps.memo.get(`season ${key}`, () =>
       seasonWeather({
         series: place && seam ? offsetSeries(seam.series, place.offset) : NOTHING,

@@ -10,10 +10,11 @@ import {
 } from '@bocado/core'
 import { LRUCache } from 'lru-cache'
 import type { Queryable } from '../database/index.js'
+import { ContentSum } from './contentKey.js'
 import { listFixes, type StoredFix } from './fixStore.js'
 import { believed, checkedStation, type StationHours } from './quality.js'
-import { readDays } from './readingStore.js'
-import { rawHours, type RawHours } from './stationHours.js'
+import { HOUR_VALUES, readDays } from './readingStore.js'
+import { isNothing, rawHours, type RawHours } from './stationHours.js'
 import type { StoredStation } from './store.js'
 
 export interface StationDays {
@@ -31,6 +32,11 @@ export interface StationDays {
   /** What is doubted of the readings, and the readings themselves as far as corrections have put them right. */
   fixes: readonly StoredFix[]
   raw: RawHours
+  /**
+   * A text that is the same as long as nothing before a day number changed: hours, extremes, rain, and what is believed of them. A new
+   * hour of today leaves it as it is, and with it whatever rests on the days before.
+   */
+  contentBefore: (day: number) => string
 }
 
 interface Memory {
@@ -41,7 +47,7 @@ interface Memory {
 }
 
 /** Hours and days of stations may take this much; the least recently asked for are read anew. */
-const MOST_BYTES = 224 * 2 ** 20
+const MOST_BYTES = 160 * 2 ** 20
 
 /**
  * All years of the stations, as hours and as daily values, held in memory and kept at the version of their history. A new reading
@@ -109,7 +115,24 @@ export class StationHistory {
     const rain = dailyRain(hours)
     for (const { day, rain: mm } of typed) if (mm !== null && !rain.has(dayNumber(day))) rain.set(dayNumber(day), mm)
     const temperatures = withMadeHours(hours, series, place, station.utcOffsetMinutes)
-    return { series, rain, hours, temperatures, typedDays: typed.length, fixes, raw }
+    const contentBefore = contentKey({ series, rain, hours })
+    return { series, rain, hours, temperatures, typedDays: typed.length, fixes, raw, contentBefore }
+  }
+}
+
+function contentKey({ series, rain, hours }: Pick<StationDays, 'series' | 'rain' | 'hours'>): StationDays['contentBefore'] {
+  const known = new Map<number, string>()
+  const upTo = (values: Float64Array, first: number, until: number): Float64Array => values.subarray(0, Math.max(0, until - first))
+  return (day) => {
+    const held = known.get(day)
+    if (held !== undefined) return held
+    const sum = new ContentSum().number(series.firstDay).number(hours.firstHour)
+    for (const values of [series.min, series.max, series.filled]) sum.numbers(upTo(values, series.firstDay, day))
+    for (const variable of HOUR_VALUES)
+      if (!isNothing(hours.values[variable])) sum.numbers(upTo(hours.values[variable], hours.firstHour, day * 24))
+    for (const [of, mm] of rain) if (of < day) sum.number(of).number(mm)
+    known.set(day, sum.text)
+    return sum.text
   }
 }
 

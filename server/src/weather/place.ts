@@ -59,6 +59,8 @@ export interface PlaceDays {
   covered: boolean
   /** Everything that these days rest on, for keys of what is made from them. */
   key: string
+  /** The same of what lies before a day number: it outlives new hours of that day. */
+  keyBefore: (day: number) => string
 }
 
 /** The days of a station as they are at a block, or at the station itself. */
@@ -73,7 +75,8 @@ export async function placeDays(
   const offset = { min: block?.offsetMin ?? 0, max: block?.offsetMax ?? 0 }
   const covered = block?.kind === 'tunnel' && !station.underCover
   const { latitude, longitude } = position ?? {}
-  const key = `${station.id}@${station.historyVersion} ${station.utcOffsetMinutes} ${latitude},${longitude} ${offset.min},${offset.max} ${covered}`
+  const where = `${station.utcOffsetMinutes} ${latitude},${longitude} ${offset.min},${offset.max} ${covered}`
+  const key = `${station.id}@${station.historyVersion} ${where}`
   return deps.memo.get(`place ${key}`, () => ({
     series: offsetSeries(days.series, offset),
     rain: covered ? new Map<number, number>() : days.rain,
@@ -82,6 +85,7 @@ export async function placeDays(
     offset,
     covered,
     key,
+    keyBefore: (day) => `${station.id} ${days.contentBefore(day)} ${where}`,
   }))
 }
 

@@ -1,8 +1,10 @@
-import { checkDrift, checkHours, fillHours, type Fault, type HourlySeries } from '@bocado/core'
+import { checkDrift, checkHours, dailyMeans, fillHours, type Drift, type Fault, type HourlySeries } from '@bocado/core'
+import { LRUCache } from 'lru-cache'
 import type { Queryable, Transaction } from '../database/index.js'
+import { ContentSum } from './contentKey.js'
 import { differenceOf, fixKey, listFixes, storeFixes, type StoredFix } from './fixStore.js'
 import { HOUR_VALUES, type HourVariable } from './readingStore.js'
-import type { HourValues, RawHours } from './stationHours.js'
+import { isNothing, type HourValues, type RawHours } from './stationHours.js'
 import { listStations, markChecked, type StoredStation } from './store.js'
 
 /** Hours of a station with what is believed of each: what is doubted lies over what was read. */
@@ -31,6 +33,38 @@ export function believed(raw: HourValues, fixes: readonly StoredFix[], utcOffset
 /** Where the readings of any station come from. */
 export type RawOf = (db: Queryable, station: StoredStation) => Promise<RawHours>
 
+/** What a check of single hours says of readings; they are never changed in place, so it holds as long as they do. */
+const checked = new WeakMap<RawHours, Partial<Record<HourVariable, { faults: Fault[]; believed: HourlySeries }>>>()
+
+/** Faults of a variable, and its series with the faulty hours left out. */
+function checkedSeries(hours: RawHours, variable: HourVariable): { faults: Fault[]; believed: HourlySeries } {
+  const known = checked.get(hours) ?? {}
+  checked.set(hours, known)
+  return (known[variable] ??= checkSeries(hours, variable))
+}
+
+/** No fault reaches further back than this: the longest gap that is one is shorter. */
+const REACH_HOURS = 400
+
+/** Faults where only the last hours differ from readings that were checked: the earlier ones are those that were found then. */
+function faultsSince({ since, values, firstHour }: RawHours, variable: HourVariable): Fault[] | undefined {
+  const before = since && checked.get(since.raw)?.[variable]
+  if (!before || since.raw.firstHour !== firstHour || isNothing(since.raw.values[variable])) return undefined
+  const from = since.firstHour - firstHour - REACH_HOURS
+  const start = from - REACH_HOURS
+  if (start < 0) return undefined
+  const late = checkHours(values[variable].subarray(start), variable).map(({ hour, flag }) => ({ hour: hour + start, flag }))
+  return [...before.faults.filter(({ hour }) => hour < from), ...late.filter(({ hour }) => hour >= from)]
+}
+
+function checkSeries(hours: RawHours, variable: HourVariable): { faults: Fault[]; believed: HourlySeries } {
+  const read = hours.values[variable]
+  const faults = isNothing(read) ? [] : (faultsSince(hours, variable) ?? checkHours(read, variable))
+  const values = faults.length > 0 ? read.slice() : read
+  for (const { hour } of faults) values[hour] = NaN
+  return { faults, believed: { firstHour: hours.firstHour, values } }
+}
+
 /** Series of a variable of the other stations, with everything doubted left out: they fill, so they must not be filled. */
 async function neighboursOf(db: Queryable, station: StoredStation, rawOf: RawOf): Promise<Record<HourVariable, HourlySeries[]>> {
   const result: Record<HourVariable, HourlySeries[]> = { temperature: [], humidity: [], rain: [], wind: [], wetness: [], soil: [] }
@@ -38,13 +72,33 @@ async function neighboursOf(db: Queryable, station: StoredStation, rawOf: RawOf)
     if (other.id === station.id || other.underCover !== station.underCover) continue
     const hours = await rawOf(db, other)
     if (hours.length === 0) continue
-    for (const variable of HOUR_VALUES) {
-      const values = hours.values[variable].slice()
-      for (const { hour } of checkHours(values, variable)) values[hour] = NaN
-      result[variable].push({ firstHour: hours.firstHour, values })
-    }
+    for (const variable of HOUR_VALUES)
+      if (!isNothing(hours.values[variable])) result[variable].push(checkedSeries(hours, variable).believed)
   }
   return result
+}
+
+/** Drift is a matter of days: a new hour changes none of it until its day is nearly over. */
+const drifts = new LRUCache<string, { drift: Drift | undefined }>({ max: 500 })
+
+const sums = new WeakMap<ReadonlyMap<number, number>, string>()
+
+function sumOf(means: ReadonlyMap<number, number>): string {
+  const known = sums.get(means) ?? new ContentSum().numbers(Float64Array.from([...means].flat())).text
+  sums.set(means, known)
+  return known
+}
+
+function knownDrift(
+  series: HourlySeries,
+  neighbours: readonly HourlySeries[],
+  variable: 'temperature' | 'humidity',
+  trusted: ReadonlySet<number>,
+): Drift | undefined {
+  const key = [variable, ...[series, ...neighbours].map((one) => sumOf(dailyMeans(one))), ...trusted].join(' ')
+  const known = drifts.get(key) ?? { drift: checkDrift(series, neighbours, variable, trusted) }
+  drifts.set(key, known)
+  return known.drift
 }
 
 /** Hours of the days on which a sensor runs away from its neighbours. */
@@ -57,9 +111,9 @@ function driftFaults(
 ): Fault[] {
   if (variable !== 'temperature' && variable !== 'humidity') return []
   const doubted = new Set(faults.map(({ hour }) => hour))
-  const values = series.values.slice()
+  const values = doubted.size > 0 ? series.values.slice() : series.values
   for (const hour of doubted) values[hour] = NaN
-  const drift = checkDrift({ firstHour: series.firstHour, values }, neighbours, variable, trusted)
+  const drift = knownDrift({ firstHour: series.firstHour, values }, neighbours, variable, trusted)
   return (drift?.days ?? [])
     .flatMap((day) => Array.from({ length: 24 }, (_, h): Fault => ({ hour: day * 24 + h - series.firstHour, flag: 'drift' })))
     .filter(({ hour }) => hour >= 0 && hour < values.length && !Number.isNaN(values[hour]) && !doubted.has(hour))
@@ -85,7 +139,7 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
   const fixes = HOUR_VALUES.flatMap((variable) => {
     const series = { firstHour: hours.firstHour, values: hours.values[variable] }
     const isDoubted = ({ hour }: Fault): boolean => !overruled.has(fixKey({ variable, minutes: minutesOf(hour) }))
-    const faults = checkHours(series.values, variable).filter(isDoubted)
+    const faults = checkedSeries(hours, variable).faults.filter(isDoubted)
     const believedDays = new Set(
       before
         .filter((fix) => fix.variable === variable && fix.decision === 'overruled' && fix.flag === 'drift')
@@ -105,6 +159,7 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
       }
     })
   })
+  hours.since = undefined
   return { before, found: [...before.filter(({ decision }) => decision === 'overruled'), ...fixes] }
 }
 

@@ -128,7 +128,8 @@ async function merge(
   const load = (into: string, also: Readonly<Record<string, unknown>>, share: number): Promise<void> =>
     loadRows(w.tx, into, [keyed, ...values], also, rowTexts(rows, daily), n, (done) => onStored(share * done))
   let counts: StoredCounts = { new: n, changed: 0, unchanged: 0 }
-  if (met) {
+  if (met && importId === null && n <= FEW_ROWS) counts = await mergeFew(w, table, keyed, values, rows, constants)
+  else if (met) {
     await w.tx.query('DROP TEMPORARY TABLE IF EXISTS staging')
     await w.tx.query(
       `CREATE TEMPORARY TABLE staging (${keyed} ${daily ? 'DATE' : 'DATETIME'} PRIMARY KEY, ${values.map((v) => `${v} DOUBLE NULL`).join(', ')}) ENGINE=Aria TRANSACTIONAL=0`,
@@ -140,6 +141,53 @@ async function merge(
   if (counts.new > 0 || counts.changed > 0) await raiseVersion(w.tx, stationId, daily ? null : { first, last })
   onStored(1)
   return counts
+}
+
+/** A push or a few typed days are laid over what is there without a table between. */
+const FEW_ROWS = 100
+
+async function mergeFew(
+  w: Write,
+  table: Target,
+  keyed: string,
+  values: readonly string[],
+  rows: MergeRows,
+  constants: Readonly<Record<string, string | null>>,
+): Promise<StoredCounts> {
+  const given = [...rowTexts(rows, table === 'daily_extremes')]
+  const { station_id: stationId } = constants
+  const [stored] = await w.tx.query<Row[]>(`SELECT ${keyed}, ${values.join(', ')} FROM ${table} WHERE station_id = ? AND ${keyed} IN (?)`, [
+    stationId,
+    given.map(([key]) => key),
+  ])
+  const before = new Map(stored.map((row) => [row[keyed] as string, row]))
+  const differs = (row: Row, cells: readonly (string | number | null)[]): boolean =>
+    values.some((name, v) => cells[v + 1] !== null && cells[v + 1] !== undefined && cells[v + 1] !== row[name])
+  const replaced = given.flatMap((cells) => {
+    const row = before.get(cells[0] as string)
+    return row && differs(row, cells) ? [row] : []
+  })
+  const written = given.filter((cells) => {
+    const row = before.get(cells[0] as string)
+    return !row || differs(row, cells)
+  })
+  if (replaced.length > 0)
+    await w.tx.query("INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row) VALUES (?, ?, ?, ?, 'change', ?)", [
+      w.siteId,
+      w.personId,
+      table,
+      stationId,
+      JSON.stringify(replaced),
+    ])
+  if (written.length > 0) {
+    const names = Object.keys(constants)
+    await w.tx.query(
+      `INSERT INTO ${table} (${[...names, keyed, ...values].join(', ')}) VALUES ?
+       ON DUPLICATE KEY UPDATE ${values.map((v) => `${v} = COALESCE(VALUES(${v}), ${table}.${v})`).join(', ')}, import_id = VALUES(import_id)`,
+      [written.map((cells) => [...Object.values(constants), ...cells])],
+    )
+  }
+  return { new: given.length - stored.length, changed: replaced.length, unchanged: stored.length - replaced.length }
 }
 
 /** Merges what is staged into its table. What it replaces is kept. */

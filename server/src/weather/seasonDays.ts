@@ -268,7 +268,7 @@ export async function seasonDays(
   const series = completeLateDays(place.series, place.temperatures, firstOpenDay(place.series, today), today)
   const events = block ? (await listWetEvents(deps.db, siteId, civilDate(firstDay - 400))).filter((e) => e.blockId === block.id) : []
   const eventsKey = events.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
-  const key = `days ${place.key} ${ahead?.key} ${season} ${today} ${block?.id}@${block?.rowVersion} ${eventsKey}`
+  const key = `days ${place.keyBefore(today)} ${ahead?.key} ${season} ${today} ${block?.id}@${block?.rowVersion} ${eventsKey}`
   return deps.memo.get(key, () =>
     makeSeasonDays({
       place: { ...place, series },

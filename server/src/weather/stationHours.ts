@@ -15,6 +15,8 @@ export interface HourValues {
 export interface RawHours extends HourValues {
   version: number
   utcOffsetMinutes: number
+  /** The readings of an earlier version, and the first hour in which these differ from them; let go once they were checked. */
+  since?: { raw: RawHours; firstHour: number } | undefined
 }
 
 const standardHour = (minutes: number, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
@@ -31,7 +33,8 @@ function nothing(length: number): Float64Array {
   return longestNothing.subarray(0, length)
 }
 
-const isNothing = (values: Float64Array): boolean => nothings.has(values.buffer)
+/** Whether a variable was never read. */
+export const isNothing = (values: Float64Array): boolean => nothings.has(values.buffer)
 
 function emptyValues(length: number): Record<HourVariable, Float64Array> {
   const none = nothing(length)
@@ -116,5 +119,9 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
     }
     lay(rows, hours, utcOffsetMinutes, corrections)
   })
-  return { ...hours, version, utcOffsetMinutes }
+  if (whole) return { ...hours, version, utcOffsetMinutes }
+  held.since = undefined
+  // A clock that was corrected may have moved an hour by up to a day.
+  const firstHour = standardHour(Date.parse(`${changed!.first.replace(' ', 'T')}Z`) / 60_000, utcOffsetMinutes) - DAY
+  return { ...hours, version, utcOffsetMinutes, since: { raw: held, firstHour } }
 }

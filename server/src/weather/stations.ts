@@ -8,6 +8,7 @@ import { civilDate } from '@bocado/core'
 import type { StationDays } from './history.js'
 import { stationPosition } from './place.js'
 import { HOUR_VALUES } from './readingStore.js'
+import { isNothing } from './stationHours.js'
 import { findStation, listStations, lockStation, raiseVersion, WHOLE_HISTORY, type StoredStation } from './store.js'
 
 /** Standard time of a zone: the smaller of its two offsets, in minutes east of UTC. */
@@ -20,6 +21,19 @@ export function standardOffset(timeZone: string, year: number): number {
 const SILENT_AFTER_MS = 3 * 3_600_000
 
 const SENSOR_HOURS = 30 * 24
+
+/** Hours of which anything was read. */
+function hoursRead({ hours, raw }: StationDays): number {
+  const variables = HOUR_VALUES.filter((variable) => !isNothing(raw.values[variable])).map((variable) => hours.values[variable])
+  let read = 0
+  for (let i = 0; i < hours.length; i++)
+    for (const values of variables)
+      if (!Number.isNaN(values[i])) {
+        read++
+        break
+      }
+  return read
+}
 
 /** What a station reads, with the newest hour and the share of the thirty days before it. */
 function sensorsOf({ hours }: StationDays, utcOffsetMinutes: number): Station['sensors'] {
@@ -38,12 +52,11 @@ function sensorsOf({ hours }: StationDays, utcOffsetMinutes: number): Station['s
 
 async function presented(deps: Deps, site: Pick<Site, 'latitude' | 'longitude'>, station: StoredStation, now: Date): Promise<Station> {
   const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
-  const { series, hours, typedDays } = days
+  const { series, typedDays } = days
   const { id, name, place, latitude, longitude, elevationM, underCover, utcOffsetMinutes, rowVersion, sensorHeightM } = station
   const { device, lastHour, refused } = station
   const silent = lastHour !== null && now.getTime() - Date.parse(lastHour) > SILENT_AFTER_MS
-  let read = 0
-  for (let i = 0; i < hours.length; i++) if (HOUR_VALUES.some((variable) => !Number.isNaN(hours.values[variable][i]))) read++
+  const read = hoursRead(days)
   const known = series.min.length > 0
   return {
     ...{ id, name, place, latitude, longitude, elevationM, underCover, utcOffsetMinutes, rowVersion, sensorHeightM },
