@@ -1,6 +1,6 @@
 // npm run demo: from a fresh machine to the demonstration site in a browser.
 import { spawn } from 'node:child_process'
-import { mkdirSync, rmSync } from 'node:fs'
+import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { build } from './build.mjs'
@@ -105,7 +105,9 @@ async function main() {
     const wanted = Number(process.env.BOCADO_PORT ?? 4600)
     const port = await freePort(wanted)
     if (port !== wanted) say(`Port ${wanted} is taken, using ${port}`)
-    const env = { BOCADO_DATABASE_URL: external ?? database.url, BOCADO_PORT: String(port), NODE_ENV: 'production' }
+    // Threads that read files and pack answers would otherwise keep an arena of memory each.
+    const environment = JSON.parse(readFileSync(join(root, 'server/environment.json'), 'utf8'))
+    const env = { BOCADO_DATABASE_URL: external ?? database.url, BOCADO_PORT: String(port), NODE_ENV: 'production', ...environment }
     say('Migrating and seeding the demonstration site')
     await run('demo/dist/seed.js', env)
     const address = `http://127.0.0.1:${port}/`

@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { fileURLToPath } from 'node:url'
 import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
@@ -12,6 +13,8 @@ import type { Serving } from '../http/serving.js'
 import { Memo } from '../memo.js'
 import { StationHistory } from '../weather/history.js'
 
+/** What the server is started with beside its settings, as `npm run demo` does. */
+const ENVIRONMENT = JSON.parse(readFileSync(new URL('../../environment.json', import.meta.url), 'utf8')) as Record<string, string>
 const MAIN = fileURLToPath(new URL('../../dist/main.js', import.meta.url))
 
 /** An answer of the interface, taken apart. */
@@ -65,6 +68,7 @@ export async function startServer(databaseUrl: string, port: number): Promise<Ch
   const child = fork(MAIN, {
     env: {
       ...process.env,
+      ...ENVIRONMENT,
       BOCADO_DATABASE_URL: databaseUrl,
       BOCADO_PORT: String(port),
       BOCADO_LOG_LEVEL: process.env['BOCADO_TEST_LOG'] ?? 'silent',

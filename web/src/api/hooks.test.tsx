@@ -34,12 +34,12 @@ afterEach(() => {
 })
 
 const clock = endpoints.demo.clock
-const readClock = () => useRead(clock, { params: {}, input: {} })
+const useClock = () => useRead(clock, { params: {}, input: {} })
 
 describe('a read that fails', () => {
   test('while something is shown leaves it standing, says why, and is fresh again when it comes', async () => {
     answers = [json({ now: '2026-06-12T14:30:00Z' })]
-    const { result } = renderHook(() => ({ read: readClock(), stale: useStale() }), { wrapper })
+    const { result } = renderHook(() => ({ read: useClock(), stale: useStale() }), { wrapper })
     await waitFor(() => expect(result.current.read.data).toEqual({ now: '2026-06-12T14:30:00Z' }))
     answers = [problem(422, 'no season begins on this day')]
     await act(() => client.invalidateQueries())
@@ -54,7 +54,7 @@ describe('a read that fails', () => {
   test('the first time is told to whoever stands around it', async () => {
     answers = [problem(404, 'There is no such site.')]
     vi.spyOn(console, 'error').mockImplementation(() => undefined)
-    const Asks = () => <p>{readClock().data?.now}</p>
+    const Asks = () => <p>{useClock().data?.now}</p>
     let told: unknown
 
     render(
