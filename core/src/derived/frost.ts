@@ -1,4 +1,4 @@
-import { sameDayInYear, seasonLater } from '../weather/calendar.js'
+import { sameDayInYear, seasonLater, yearOf } from '../time/civilDays.js'
 import { hasDay, type DailySeries } from '../weather/dailySeries.js'
 
 /** Frosts of one season that starts on `season`: day numbers of the last before midsummer and the first after it. */
@@ -44,7 +44,7 @@ export function springFrostRisk(day: number, seasons: readonly SeasonFrosts[], s
   const known = seasons.filter(({ springKnown }) => springKnown)
   if (known.length === 0) return null
   const late = known.filter(({ season: start, lastSpring }) => {
-    const years = new Date(start * 86_400_000).getUTCFullYear() - new Date(season * 86_400_000).getUTCFullYear()
+    const years = yearOf(start) - yearOf(season)
     return lastSpring !== null && lastSpring >= sameDayInYear(day, years)
   })
   return late.length / known.length

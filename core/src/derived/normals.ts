@@ -1,5 +1,5 @@
 import { quantileSorted } from '../statistics/quantile.js'
-import { sameDayInYear } from '../weather/calendar.js'
+import { monthOf, sameDayInYear, yearOf } from '../time/civilDays.js'
 import { hasDay, type DailySeries } from '../weather/dailySeries.js'
 
 const HALF_WIDTH_DAYS = 5
@@ -58,9 +58,9 @@ export function monthlyNormals(
   for (let i = 0; i < series.min.length; i++) {
     const day = series.firstDay + i
     if (!hasDay(series, day)) continue
-    const date = new Date(day * 86_400_000)
-    const key = `${date.getUTCFullYear()}-${date.getUTCMonth()}`
-    const known = months.get(key) ?? { month: date.getUTCMonth(), n: 0, min: 0, max: 0, rainDays: 0, rain: 0 }
+    const month = monthOf(day)
+    const key = `${yearOf(day)}-${month}`
+    const known = months.get(key) ?? { month, n: 0, min: 0, max: 0, rainDays: 0, rain: 0 }
     known.n++
     known.min += series.min[i] as number
     known.max += series.max[i] as number

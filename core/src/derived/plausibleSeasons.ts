@@ -1,4 +1,5 @@
 import { requireAtLeast, requireFinite } from '../guards.js'
+import { monthDay } from '../time/civilDays.js'
 import { drawNormal, type Random } from '../statistics/random.js'
 import type { DayExtremes } from '../heat/rule.js'
 import type { MonthlyNormal } from './normals.js'
@@ -21,7 +22,6 @@ const RANGE_SD = 0.22
 const WET_AFTER_WET = 0.55
 const MM_PER_WET_DAY = 5
 
-const MS_PER_DAY = 86_400_000
 
 /** Checks twelve normals; throws naming the month. */
 export function requireNormals(normals: readonly MonthlyNormal[]): void {
@@ -53,10 +53,8 @@ function smoothYear(monthly: readonly number[]): (day: number) => number {
     }
   }
   return (day) => {
-    const date = new Date(day * MS_PER_DAY)
-    const [year, month] = [date.getUTCFullYear(), date.getUTCMonth()]
-    const length = new Date(Date.UTC(year, month + 1, 0)).getUTCDate()
-    return at(month, date.getUTCDate() - 1, length)
+    const { month, date, length } = monthDay(day)
+    return at(month, date - 1, length)
   }
 }
 

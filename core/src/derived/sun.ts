@@ -1,5 +1,7 @@
 import { getTimes } from 'suncalc'
 import { requireWithin } from '../guards.js'
+import { hoursBetween } from '../time/durations.js'
+import { instantOfDay } from '../time/stationTime.js'
 
 /** Where the sun is looked at from; degrees north and east. */
 export interface Position {
@@ -31,9 +33,9 @@ export interface SunTimes {
 export function sunTimes(day: number, place: Position, utcOffsetMinutes: number): SunTimes {
   requireWithin('place.latitude', place.latitude, -90, 90)
   requireWithin('place.longitude', place.longitude, -180, 180)
-  const midnight = day * 86_400_000 - utcOffsetMinutes * 60_000
+  const midnight = instantOfDay(day, utcOffsetMinutes)
   const times = getTimes(new Date(midnight + 43_200_000), place.latitude, place.longitude)
-  const hours = (moment: Date | null): number | null => (moment ? (moment.getTime() - midnight) / 3_600_000 : null)
+  const hours = (moment: Date | null): number | null => (moment ? hoursBetween(midnight, moment.getTime()) : null)
   const [sunrise, sunset] = [hours(times.sunrise), hours(times.sunset)]
   const dayLength = times.alwaysUp ? 24 : sunrise === null || sunset === null ? 0 : sunset - sunrise
   return { sunrise, sunset, dawn: hours(times.dawn), dusk: hours(times.dusk), dayLength }

@@ -1,5 +1,6 @@
 import { SOIL_RESPONSE, SURFACE_M, waterCapacity, type SoilCover, type SoilTexture } from '../derived/soil.js'
 import { referenceEvapotranspiration } from '../derived/water.js'
+import { dayOfYear } from '../time/civilDays.js'
 import { drawn } from '../weather/draws.js'
 import { LEAD_DAYS, type SeasonDay, type SeasonWeather } from '../weather/seasonWeather.js'
 import { emergenceTime, type EmergenceClock } from './emergence.js'
@@ -92,10 +93,9 @@ interface Demand {
 }
 
 function demandOf(day: SeasonDay, date: number, latitude: number): Demand {
-  const dayOfYear = date - Date.UTC(new Date(date * 86_400_000).getUTCFullYear(), 0, 1) / 86_400_000 + 1
   return {
     mean: (day.min + day.max) / 2,
     rain: Number.isNaN(day.rain) ? 0 : day.rain,
-    evaporation: referenceEvapotranspiration(day, latitude, dayOfYear),
+    evaporation: referenceEvapotranspiration(day, latitude, dayOfYear(date)),
   }
 }

@@ -1,5 +1,5 @@
 import { chillPortions } from '../heat/chill.js'
-import { sameDayInYear, seasonLater, yearOf, type Hemisphere } from '../weather/calendar.js'
+import { dayOf, sameDayInYear, seasonLater, yearOf, type Hemisphere } from '../time/civilDays.js'
 import { LEAD_DAYS } from '../weather/seasonWeather.js'
 
 /**
@@ -8,7 +8,7 @@ import { LEAD_DAYS } from '../weather/seasonWeather.js'
  */
 export function calendarBiofix(date: { month: number; day: number }, firstDay: number, hemisphere: Hemisphere): number {
   const month = hemisphere === 'south' ? date.month + 6 : date.month
-  const inFirstYear = Date.UTC(yearOf(firstDay), month - 1, date.day) / 86_400_000
+  const inFirstYear = dayOf(yearOf(firstDay), month, date.day)
   const years = [-1, 0, 1].map((y) => sameDayInYear(inFirstYear, y))
   return years.find((day) => day >= firstDay - LEAD_DAYS && day < seasonLater(firstDay, 1)) ?? firstDay
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { predictiveBounds } from '../statistics/predictive.js'
 import { drawNormal, seededRandom } from '../statistics/random.js'
-import { civilDate, dayNumber } from '../weather/calendar.js'
+import { civilDate, dayNumber } from '../time/civilDays.js'
 import { drawn, drawScores, drawsPerSeason, seasonBySeason } from '../weather/draws.js'
 import {
   boundsOfDates,

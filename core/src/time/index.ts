@@ -1,1 +1,3 @@
+export * from './civilDays.js'
+export * from './durations.js'
 export * from './stationTime.js'

@@ -1,4 +1,4 @@
-import { sameDayInYear } from './calendar.js'
+import { sameDayInYear } from '../time/civilDays.js'
 
 /**
  * Hourly temperatures in °C; hour i begins `firstHour + i` hours after 1970-01-01 in standard time. NaN: no reading.

@@ -3,7 +3,7 @@ import { curvedHeat, type CurvedRule, type RateCurve } from '../heat/curvedHeat.
 import { hourlyHeat } from '../heat/hourlyHeat.js'
 import type { HeatRule } from '../heat/rule.js'
 import { quantileSorted } from '../statistics/quantile.js'
-import { sameDayInYear, seasonLater } from './calendar.js'
+import { sameDayInYear, seasonLater } from '../time/civilDays.js'
 import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
 import type { HourlySeries } from './fillHours.js'
 

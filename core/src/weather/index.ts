@@ -1,4 +1,3 @@
-export * from './calendar.js'
 export * from './dailySeries.js'
 export * from './seam.js'
 export * from './seasonHeat.js'

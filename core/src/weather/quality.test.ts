@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { dayNumber } from './calendar.js'
+import { dayNumber } from '../time/civilDays.js'
 import { checkHours, fillHours, type Fault, type HourlySeries } from './index.js'
 
 /** Two stations of one place over five years: the second is 2 °C colder and follows the first with a little noise. */

@@ -1,5 +1,5 @@
 import type { DayExtremes } from '../heat/rule.js'
-import { sameDayInYear, seasonLater } from './calendar.js'
+import { sameDayInYear, seasonLater } from '../time/civilDays.js'
 import { fillDays, hasDay, type DailySeries } from './dailySeries.js'
 
 /** A member's weather begins this many days before its season: chill and winter annuals need them. */

@@ -1,3 +1,4 @@
+import { hoursBetween, MS_PER_HOUR } from '@bocado/core'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { Logger } from 'pino'
 import { reading, type Serving } from '../http/serving.js'
@@ -11,7 +12,7 @@ const SOON_MS = { person: 400, device: 20_000 } as const
 /** A weather forecast comes about every six hours; between them little changes. */
 const HOURS_BETWEEN = 6
 const LOOK_EVERY_MS = 60_000
-const SWEEP_EVERY_MS = 3_600_000
+const SWEEP_EVERY_MS = MS_PER_HOUR
 const BACK_OFF_MS = [5000, 20_000, 60_000, 300_000]
 
 interface Due {
@@ -105,7 +106,7 @@ export class Background {
     }))
     for (const { id, today } of sites) {
       const before = this.issued.get(id)
-      if (before && before.today === today && Math.abs(now - before.at) < HOURS_BETWEEN * 3_600_000) continue
+      if (before && before.today === today && Math.abs(hoursBetween(before.at, now)) < HOURS_BETWEEN) continue
       this.issued.set(id, { today, at: now })
       this.ask(id, Date.now())
     }

@@ -1,3 +1,4 @@
+import { instantOfHour, standardHour } from '@bocado/core'
 import { randomBytes } from 'node:crypto'
 import type { PushInput, ResponseOf, devices } from '@bocado/contract'
 import { sqlInstant, type Write } from '../database/index.js'
@@ -18,7 +19,6 @@ export async function issueToken(w: Write, stationId: string, simulated: boolean
 
 /** Clocks of devices run a little ahead; more than this is a reading of the future. */
 const AHEAD_MS = 10 * 60_000
-const HOUR_MS = 3_600_000
 
 /**
  * Stores what a device pushed: all of it, or nothing. Several readings of one hour are averaged, rain added up; duplicates and
@@ -38,7 +38,7 @@ export async function pushReadings(
   })
   const w: Write = { tx, siteId: station.siteId, personId: station.tokenBy, now }
   await lockStation(w, station.id)
-  const hours = intoHours(input)
+  const hours = intoHours(input, station.utcOffsetMinutes)
   const counts = await mergeHours(
     w,
     station.id,
@@ -57,10 +57,11 @@ export async function pushReadings(
   return { counts, siteId: station.siteId }
 }
 
-function intoHours({ readings }: PushInput): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {
+/** Readings by the hours of the station's standard time into which they fall; `at` is the moment at which the hour begins. */
+function intoHours({ readings }: PushInput, utcOffsetMinutes: number): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {
   const hours = new Map<number, PushInput['readings']>()
   for (const reading of readings) {
-    const hour = Math.floor(Date.parse(reading.at) / HOUR_MS) * HOUR_MS
+    const hour = instantOfHour(standardHour(Date.parse(reading.at), utcOffsetMinutes), utcOffsetMinutes)
     hours.set(hour, [...(hours.get(hour) ?? []), reading])
   }
   return [...hours]

@@ -1,13 +1,4 @@
-import {
-  correctionsOf,
-  hasDay,
-  scoreForecasts,
-  standardDay,
-  type DayExtremes,
-  type ForecastPair,
-  type LeadCorrection,
-  type LeadScore,
-} from '@bocado/core'
+import { correctionsOf, hasDay, scoreForecasts, standardDay, standardHour, type DayExtremes, type ForecastPair, type LeadCorrection, type LeadScore, MS_PER_DAY } from '@bocado/core'
 import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from '../weather/history.js'
@@ -19,7 +10,7 @@ const SCORED_DAYS = 60
 
 /** Ids and moments of the issues that a station's forecasts are scored by, newest first. */
 export const scoredHeaders = (db: Queryable, stationId: string, now: Date): ReturnType<typeof issuesBetween> =>
-  issuesBetween(db, stationId, new Date(now.getTime() - SCORED_DAYS * 86_400_000), now)
+  issuesBetween(db, stationId, new Date(now.getTime() - SCORED_DAYS * MS_PER_DAY), now)
 
 /** A day of which more is filled than this is no measure of a forecast. */
 const MOST_FILLED = 0.2
@@ -40,11 +31,10 @@ interface IssueDays {
 }
 
 function daysOfIssue({ issuedAt, firstHour, members }: ForecastIssue, utcOffsetMinutes: number): IssueDays {
-  const standard = (moment: string): number => (Date.parse(moment) / 60_000 + utcOffsetMinutes) / 60
-  const first = Math.floor(standard(firstHour))
+  const first = standardHour(Date.parse(firstHour), utcOffsetMinutes)
   const firstDay = Math.ceil(first / 24)
   return {
-    issueDay: Math.floor(standard(issuedAt) / 24),
+    issueDay: standardDay(Date.parse(issuedAt), utcOffsetMinutes),
     firstDay,
     members: members.map(({ temperature }) => {
       const days: DayExtremes[] = []

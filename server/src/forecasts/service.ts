@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { ForecastIssueInput, ResponseOf, devices } from '@bocado/contract'
-import { correctedDay, offsetHours, standardHour, type DayExtremes, type LeadCorrection } from '@bocado/core'
+import { correctedDay, offsetHours, standardHour, type DayExtremes, type LeadCorrection, MS_PER_HOUR } from '@bocado/core'
 import { requireStation } from '../devices/token.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -24,7 +24,7 @@ export async function takeForecast(
 }
 
 /** A forecast older than this says no more about the days ahead than past years do. */
-const STALE_AFTER_MS = 36 * 3_600_000
+const STALE_AFTER_MS = 36 * MS_PER_HOUR
 
 export interface DayAhead extends DayExtremes {
   /** NaN where the issue holds none. */

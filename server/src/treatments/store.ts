@@ -1,3 +1,4 @@
+import { isoInstant, MS_PER_HOUR } from '@bocado/core'
 import type { Product, Treatment } from '@bocado/contract'
 import { instantOf, jsonOf, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
@@ -55,7 +56,7 @@ function treatmentOf(row: Row): Treatment {
             },
             label: then,
             labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
-            reEntryUntil: new Date(Date.parse(startedAt) + then.reEntryHours * 3_600_000).toISOString().replace('.000Z', 'Z'),
+            reEntryUntil: isoInstant(Date.parse(startedAt) + then.reEntryHours * MS_PER_HOUR),
           }
         : null,
     note: row['note'] as string,

@@ -1,16 +1,5 @@
 import type { Block, EmergenceForecast, WetEvent } from '@bocado/contract'
-import {
-  boundsOfDates,
-  dayOfHeat,
-  emergedShare,
-  emergenceCurves,
-  flushes,
-  LEAD_DAYS,
-  timeOfAll,
-  type Ensemble,
-  type OrganismModel,
-  type SeasonWeather,
-} from '@bocado/core'
+import { boundsOfDates, dayOfHeat, emergedShare, emergenceCurves, flushes, LEAD_DAYS, timeOfAll, type Ensemble, type OrganismModel, type SeasonWeather, standardDay } from '@bocado/core'
 import { dateBounds } from './bounds.js'
 import type { BlockWeather } from '../weather/blockWeather.js'
 
@@ -23,7 +12,7 @@ const MIDDLE_LATITUDE = 45
 function watered({ weather, followed }: BlockWeather, events: readonly WetEvent[]): SeasonWeather {
   const mm = new Map<number, number>()
   for (const { startedAt, waterMm } of events) {
-    const day = Math.floor((Date.parse(startedAt) / 60_000 + (followed?.station.utcOffsetMinutes ?? 0)) / 1440) - weather.firstDay
+    const day = standardDay(Date.parse(startedAt), followed?.station.utcOffsetMinutes ?? 0) - weather.firstDay
     if (waterMm !== null) mm.set(day + LEAD_DAYS, (mm.get(day + LEAD_DAYS) ?? 0) + waterMm)
   }
   if (mm.size === 0) return weather

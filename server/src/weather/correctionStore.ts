@@ -1,5 +1,5 @@
 import type { Correction } from '@bocado/contract'
-import { civilDate } from '@bocado/core'
+import { civilDate, MS_PER_MINUTE, standardDay } from '@bocado/core'
 import type { Queryable, Row } from '../database/index.js'
 import type { HourVariable } from './readingStore.js'
 import type { StoredStation } from './store.js'
@@ -44,7 +44,7 @@ export async function listCorrections(db: Queryable, stationId: string): Promise
 
 /** As it is shown: days in the station's standard time. */
 export function presentedCorrection(correction: StoredCorrection, station: StoredStation): Correction {
-  const dayOf = (minutes: number): string => civilDate((minutes + station.utcOffsetMinutes) / 1440)
+  const dayOf = (minutes: number): string => civilDate(standardDay(minutes * MS_PER_MINUTE, station.utcOffsetMinutes))
   const { id, kind, shiftMinutes, variable, readAs, isIn, note, by, rowVersion } = correction
   return {
     id,

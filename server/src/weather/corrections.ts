@@ -1,5 +1,5 @@
 import type { Correction, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
-import { checkHours, dayNumber } from '@bocado/core'
+import { checkHours, dayNumber, instantOfDay, isoInstant, MS_PER_MINUTE } from '@bocado/core'
 import { insertRow, liveRow, removeRow, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -13,12 +13,12 @@ type Input = ParsedInputOf<typeof weather.correct>
 
 /** First minute and the minute after the last, UTC, of days in the station's standard time. */
 function rangeOf({ from, to }: Input, station: StoredStation): { fromMinutes: number; untilMinutes: number } {
-  const minutes = (day: number): number => day * 1440 - station.utcOffsetMinutes
+  const minutes = (day: number): number => instantOfDay(day, station.utcOffsetMinutes) / MS_PER_MINUTE
   return { fromMinutes: minutes(dayNumber(from)), untilMinutes: minutes(dayNumber(to) + 1) }
 }
 
-const sqlOf = (minutes: number): string => sqlInstant(new Date(minutes * 60_000))
-const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
+const sqlOf = (minutes: number): string => sqlInstant(new Date(minutes * MS_PER_MINUTE))
+const instant = (minutes: number): string => isoInstant(minutes * MS_PER_MINUTE)
 
 const asStored = (input: Input, station: StoredStation): StoredCorrection => ({
   id: '',

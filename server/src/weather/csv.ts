@@ -1,4 +1,4 @@
-import { dayNumber } from '@bocado/core'
+import { dayNumber, instantOfHour, isoInstant } from '@bocado/core'
 import type { ParsedInputOf, weather } from '@bocado/contract'
 import { csvOf } from '../http/csv.js'
 import { fieldProblem } from '../http/problems.js'
@@ -69,8 +69,7 @@ export async function hoursCsv(
   for (let hour = Math.max(first * 24, hours.firstHour); hour < Math.min((last + 1) * 24, hours.firstHour + hours.length); hour++) {
     const values = variables.map((variable) => cell(hours.values[variable][hour - hours.firstHour] ?? NaN))
     if (values.every((value) => value === '')) continue
-    const moment = new Date(hour * 3_600_000 - station.utcOffsetMinutes * 60_000)
-    data.push([moment.toISOString().replace('.000Z', 'Z'), ...values])
+    data.push([isoInstant(instantOfHour(hour, station.utcOffsetMinutes)), ...values])
   }
   return csvOf({ fields: ['at', ...variables.map((variable) => `${variable} (${COLUMN_UNITS[variable]})`)], data })
 }

@@ -1,16 +1,6 @@
 import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
-import {
-  dayNumber,
-  deltaT,
-  dewPoint,
-  offsetHours,
-  quantileSorted,
-  standardDay,
-  sunTimes,
-  vapourPressureDeficit,
-  windAtTwoMetres,
-} from '@bocado/core'
-import { listWetEvents, onHourAxis } from '../blocks/wetEvents.js'
+import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, standardDay, sunTimes, vapourPressureDeficit, windAtTwoMetres, standardHour } from '@bocado/core'
+import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -79,7 +69,7 @@ export async function dayHours(
   const { hours, temperatures } = place
   const events = block ? (await listWetEvents(db, siteId, date)).filter((event) => event.blockId === block.id) : []
   const wet = wetHoursAt(place, events, station.utcOffsetMinutes)
-  const watered = onHourAxis(events, station.utcOffsetMinutes)
+  const watered = wetSpans(events, station.utcOffsetMinutes)
   // A watering is known also of hours that the station has not sent yet.
   const wasWatered = (hour: number): boolean => watered.some(({ from, until }) => hour + 1 > from && hour < until)
   const stationDays = await deps.history.daysOf(db, station, position)
@@ -157,7 +147,7 @@ export async function weatherAt(
   const station = await getStation(deps.db, siteId, stationId)
   const site = await getSite(deps.db, deps.clock, siteId)
   const { hours, temperatures } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, blockId))
-  const hour = Math.floor((Date.parse(moment) / 60_000 + station.utcOffsetMinutes) / 60)
+  const hour = standardHour(Date.parse(moment), station.utcOffsetMinutes)
   const i = hour - hours.firstHour
   const k = hour - temperatures.firstHour
   return {

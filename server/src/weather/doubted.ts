@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE, standardHour } from '@bocado/core'
 import type { StoredFix } from './fixStore.js'
 import type { StationDays } from './history.js'
 
@@ -17,7 +18,7 @@ export function doubtedBetween(
   untilHour: number,
 ): DoubtedReading[] {
   return fixes
-    .map((fix) => ({ ...fix, hour: Math.floor((fix.minutes + utcOffsetMinutes) / 60) }))
+    .map((fix) => ({ ...fix, hour: standardHour(fix.minutes * MS_PER_MINUTE, utcOffsetMinutes) }))
     .filter(({ hour }) => hour >= fromHour && hour < untilHour)
     .map((fix): DoubtedReading => {
       const reading = raw.values[fix.variable][fix.hour - raw.firstHour]

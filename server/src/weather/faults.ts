@@ -1,5 +1,5 @@
 import type { Fault, ParsedInputOf, weather } from '@bocado/contract'
-import { civilDate, dayNumber, seasonLater } from '@bocado/core'
+import { civilDate, dayNumber, seasonLater, isoInstant, MS_PER_MINUTE } from '@bocado/core'
 import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -11,7 +11,7 @@ import { getStation } from './stations.js'
 import { lockStation } from './store.js'
 import { keepCheck } from './quality.js'
 
-const instant = (minutes: number): string => new Date(minutes * 60_000).toISOString().replace('.000Z', 'Z')
+const instant = (minutes: number): string => isoInstant(minutes * MS_PER_MINUTE)
 
 const spanOf = (values: readonly (number | null)[]): { low: number; high: number } | null => {
   const known = values.filter((v) => v !== null)
@@ -81,7 +81,7 @@ export async function decideFaults(
     if (decided === 0)
       throw fieldProblem(
         `faults.${i}`,
-        `nothing of ${variable} is doubted from ${civilDate(Date.parse(from) / 86_400_000)} on; fetch the list again`,
+        `nothing of ${variable} is doubted from ${from.slice(0, 10)} on; fetch the list again`,
       )
     hours += decided
   }

@@ -1,4 +1,4 @@
-import type { FillMethod, ReadingFlag } from '@bocado/core'
+import { MS_PER_MINUTE, type FillMethod, type ReadingFlag } from '@bocado/core'
 import { sqlInstant, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
 import type { HourVariable } from './readingStore.js'
 import { raiseVersion } from './store.js'
@@ -87,7 +87,7 @@ export async function storeFixes(
   }
 }
 
-const sqlMinutes = (minutes: number): string => sqlInstant(new Date(minutes * 60_000))
+const sqlMinutes = (minutes: number): string => sqlInstant(new Date(minutes * MS_PER_MINUTE))
 
 /** Decides on the fixes of a variable from one hour to another, both inclusive. Returns how many there were. */
 export async function decideFixes(

@@ -1,4 +1,4 @@
-import { checkDrift, checkHours, dailyMeans, fillHours, type Drift, type Fault, type HourlySeries } from '@bocado/core'
+import { checkDrift, checkHours, dailyMeans, fillHours, type Drift, type Fault, type HourlySeries, instantOfHour, MS_PER_MINUTE, standardDay, standardHour } from '@bocado/core'
 import { LRUCache } from 'lru-cache'
 import type { Queryable, Transaction } from '../database/index.js'
 import { ContentSum } from './contentKey.js'
@@ -22,7 +22,7 @@ export function believed(raw: HourValues, fixes: readonly StoredFix[], utcOffset
   for (const variable of new Set(fixes.map((fix) => fix.variable))) values[variable] = raw.values[variable].slice()
   const filled = new Uint8Array(raw.length)
   for (const { minutes, variable, value, flag, decision } of fixes) {
-    const i = Math.floor((minutes + utcOffsetMinutes) / 60) - raw.firstHour
+    const i = standardHour(minutes * MS_PER_MINUTE, utcOffsetMinutes) - raw.firstHour
     if (decision === 'overruled' || (flag === 'drift' && decision === 'open') || i < 0 || i >= raw.length) continue
     values[variable][i] = value ?? NaN
     if (variable === 'temperature' && value !== null) filled[i] = 1
@@ -132,7 +132,7 @@ export interface StationCheck {
 export async function checkedStation(db: Queryable, station: StoredStation, rawOf: RawOf): Promise<StationCheck> {
   const hours = await rawOf(db, station)
   const before = await listFixes(db, station.id)
-  const minutesOf = (hour: number): number => (hours.firstHour + hour) * 60 - station.utcOffsetMinutes
+  const minutesOf = (hour: number): number => instantOfHour(hours.firstHour + hour, station.utcOffsetMinutes) / MS_PER_MINUTE
   const overruled = new Set(before.filter(({ decision }) => decision === 'overruled').map(fixKey))
   const accepted = new Set(before.filter(({ decision }) => decision === 'accepted').map(fixKey))
   const neighbours = await neighboursOf(db, station, rawOf)
@@ -143,7 +143,7 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
     const believedDays = new Set(
       before
         .filter((fix) => fix.variable === variable && fix.decision === 'overruled' && fix.flag === 'drift')
-        .map(({ minutes }) => Math.floor((minutes + station.utcOffsetMinutes) / 1440)),
+        .map(({ minutes }) => standardDay(minutes * MS_PER_MINUTE, station.utcOffsetMinutes)),
     )
     const drifting = driftFaults(series, faults, variable, neighbours[variable], believedDays).filter(isDoubted)
     const all = [...faults, ...drifting].sort((a, b) => a.hour - b.hour)

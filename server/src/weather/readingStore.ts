@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE } from '@bocado/core'
 import { loadRows, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { raiseVersion } from './store.js'
 
@@ -28,7 +29,7 @@ export async function readHours(
     take(rows)
     const last = rows.at(-1)
     if (!last || rows.length < ROWS_AT_ONCE) return
-    after = sqlInstant(new Date(last[0] * 60_000))
+    after = sqlInstant(new Date(last[0] * MS_PER_MINUTE))
     comparison = '>'
   }
 }

@@ -1,39 +1,7 @@
 import type { Block, ParsedInputOf, ResponseOf, WetEvent, weather } from '@bocado/contract'
-import {
-  chillPortions,
-  civilDate,
-  completeLateDays,
-  countWet,
-  dayNumber,
-  fillDays,
-  firstOpenDay,
-  frostsOf,
-  hasDay,
-  knownPastYears,
-  LEAD_DAYS,
-  moisture,
-  normalRange,
-  offsetDay,
-  quantileSorted,
-  referenceEvapotranspiration,
-  ROOT_ZONE_M,
-  sameDayInYear,
-  seasonLater,
-  seasonStart,
-  soilTemperature,
-  springFrostRisk,
-  standardDay,
-  sunTimes,
-  SURFACE_M,
-  waterCapacity,
-  wetHours,
-  withWetEvents,
-  type DailySeries,
-  type HourlySeries,
-  type Position,
-} from '@bocado/core'
+import { chillPortions, civilDate, completeLateDays, countWet, dayNumber, fillDays, firstOpenDay, frostsOf, hasDay, knownPastYears, LEAD_DAYS, moisture, normalRange, offsetDay, quantileSorted, referenceEvapotranspiration, ROOT_ZONE_M, sameDayInYear, seasonLater, seasonStart, soilTemperature, springFrostRisk, standardDay, sunTimes, SURFACE_M, waterCapacity, wetHours, withWetEvents, type DailySeries, type HourlySeries, type Position, dayOfYear } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
-import { listWetEvents, onHourAxis } from '../blocks/wetEvents.js'
+import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
 import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -58,7 +26,7 @@ export async function blockOfQuery(deps: Deps, siteId: string, blockId: string |
 /** Wet hours at a place, with the wet events of its block. */
 export function wetHoursAt({ hours }: PlaceDays, events: readonly WetEvent[], utcOffsetMinutes: number): Float64Array {
   const { rain, humidity, wetness } = hours.values
-  return withWetEvents(wetHours({ rain, humidity, sensor: wetness }), hours.firstHour, onHourAxis(events, utcOffsetMinutes))
+  return withWetEvents(wetHours({ rain, humidity, sensor: wetness }), hours.firstHour, wetSpans(events, utcOffsetMinutes))
 }
 
 /** Lowest, median and highest of each day's extremes over the members of a forecast. */
@@ -112,8 +80,7 @@ function soilWater(
     rain[day - from] = rainOf(day) ?? NaN
     if (!hasDay(series, day)) continue
     const i = day - series.firstDay
-    const dayOfYear = day - Date.UTC(new Date(day * 86_400_000).getUTCFullYear(), 0, 1) / 86_400_000 + 1
-    et0[day - from] = referenceEvapotranspiration({ min: series.min[i] as number, max: series.max[i] as number }, latitude, dayOfYear)
+    et0[day - from] = referenceEvapotranspiration({ min: series.min[i] as number, max: series.max[i] as number }, latitude, dayOfYear(day))
   }
   return {
     root: moisture(rain, et0, waterCapacity(texture, ROOT_ZONE_M)),
@@ -160,7 +127,7 @@ function makeSeasonDays(m: Making): SeasonDays {
   }
   const watered = new Map<number, number>()
   for (const { waterMm, startedAt } of m.events) {
-    const day = Math.floor((Date.parse(startedAt) / 60_000 + m.utcOffsetMinutes) / 1440)
+    const day = standardDay(Date.parse(startedAt), m.utcOffsetMinutes)
     if (waterMm !== null) watered.set(day, (watered.get(day) ?? 0) + waterMm)
   }
   // Inside, only what was watered reaches the soil, and that is known; outside, rain that is not known stays so.

@@ -1,3 +1,4 @@
+import { MS_PER_MINUTE, standardHour } from '@bocado/core'
 import type { Queryable } from '../database/index.js'
 import { listCorrections, type StoredCorrection } from './correctionStore.js'
 import { extentOfHours, HOUR_VALUES, readHours, type HourRow, type HourVariable } from './readingStore.js'
@@ -19,7 +20,7 @@ export interface RawHours extends HourValues {
   since?: { raw: RawHours; firstHour: number } | undefined
 }
 
-const standardHour = (minutes: number, utcOffsetMinutes: number): number => Math.floor((minutes + utcOffsetMinutes) / 60)
+const hourOf = (minutes: number, utcOffsetMinutes: number): number => standardHour(minutes * MS_PER_MINUTE, utcOffsetMinutes)
 
 let longestNothing = new Float64Array()
 const nothings = new WeakSet<ArrayBufferLike>([longestNothing.buffer])
@@ -74,7 +75,7 @@ export function correctedValue(variable: HourVariable, minutes: number, value: n
 
 function lay(rows: readonly HourRow[], hours: HourValues, utcOffsetMinutes: number, corrections: readonly StoredCorrection[]): void {
   for (const row of rows) {
-    const i = standardHour(correctedMinutes(row[0], corrections), utcOffsetMinutes) - hours.firstHour
+    const i = hourOf(correctedMinutes(row[0], corrections), utcOffsetMinutes) - hours.firstHour
     if (i < 0 || i >= hours.length) continue
     HOUR_VALUES.forEach((variable, v) => {
       const value = row[v + 1]
@@ -108,13 +109,13 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
     const extent = await extentOfHours(db, station.id)
     if (!extent) return { ...hours, version, utcOffsetMinutes }
     const room = corrections.some(({ kind }) => kind === 'clock') ? DAY : 0
-    hours = withRoom(hours, standardHour(extent.first, utcOffsetMinutes) - room, standardHour(extent.last, utcOffsetMinutes) + room)
+    hours = withRoom(hours, hourOf(extent.first, utcOffsetMinutes) - room, hourOf(extent.last, utcOffsetMinutes) + room)
   }
   await readHours(db, station.id, range, (rows) => {
     const [first, last] = [rows[0], rows.at(-1)]
     if (!first || !last) return
     if (!whole) {
-      const at = (row: HourRow): number => standardHour(correctedMinutes(row[0], corrections), utcOffsetMinutes)
+      const at = (row: HourRow): number => hourOf(correctedMinutes(row[0], corrections), utcOffsetMinutes)
       hours = withRoom(hours, Math.min(at(first), at(last)), Math.max(at(first), at(last)))
     }
     lay(rows, hours, utcOffsetMinutes, corrections)
@@ -122,6 +123,6 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
   if (whole) return { ...hours, version, utcOffsetMinutes }
   held.since = undefined
   // A clock that was corrected may have moved an hour by up to a day.
-  const firstHour = standardHour(Date.parse(`${changed!.first.replace(' ', 'T')}Z`) / 60_000, utcOffsetMinutes) - DAY
+  const firstHour = standardHour(Date.parse(`${changed!.first.replace(' ', 'T')}Z`), utcOffsetMinutes) - DAY
   return { ...hours, version, utcOffsetMinutes, since: { raw: held, firstHour } }
 }

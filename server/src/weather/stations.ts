@@ -4,7 +4,7 @@ import { insertRow, removeRow, restoreRow, updateRow, type Queryable, type Write
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { civilDate } from '@bocado/core'
+import { civilDate, instantOfHour, isoInstant, MS_PER_HOUR } from '@bocado/core'
 import type { StationDays } from './history.js'
 import { stationPosition } from './place.js'
 import { HOUR_VALUES } from './readingStore.js'
@@ -18,7 +18,7 @@ export function standardOffset(timeZone: string, year: number): number {
 }
 
 /** A device that pushes every hour is silent when two of them are missing. */
-const SILENT_AFTER_MS = 3 * 3_600_000
+const SILENT_AFTER_MS = 3 * MS_PER_HOUR
 
 const SENSOR_HOURS = 30 * 24
 
@@ -45,8 +45,7 @@ function sensorsOf({ hours }: StationDays, utcOffsetMinutes: number): Station['s
     const from = Math.max(0, last + 1 - SENSOR_HOURS)
     let read = 0
     for (let i = from; i <= last; i++) if (!Number.isNaN(values[i])) read++
-    const moment = new Date((hours.firstHour + last) * 3_600_000 - utcOffsetMinutes * 60_000)
-    return [{ variable, lastHour: moment.toISOString().replace('.000Z', 'Z'), share: read / (last + 1 - from) }]
+    return [{ variable, lastHour: isoInstant(instantOfHour(hours.firstHour + last, utcOffsetMinutes)), share: read / (last + 1 - from) }]
   })
 }
 

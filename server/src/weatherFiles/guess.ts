@@ -1,3 +1,4 @@
+import { MS_PER_DAY, MS_PER_HOUR } from '@bocado/core'
 import { separators, type FilePreview, type WeatherMapping, type WeatherVariable } from '@bocado/contract'
 import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder } from './moments.js'
 import { splitCells } from './text.js'
@@ -59,7 +60,7 @@ export function guessDateOrder(dates: readonly string[]): DateOrder | null {
   // Both can be read: readings come at even steps, so the right order gives the smaller ones.
   const steps = fits.map((order) => usualStep(dates.flatMap((text) => parseMoment(text, order)?.local ?? [])))
   const [mdy, dmy] = steps as [number, number]
-  const twoDays = 2 * 86_400_000
+  const twoDays = 2 * MS_PER_DAY
   if (mdy <= twoDays && dmy > twoDays) return 'mdy'
   return dmy <= twoDays && mdy > twoDays ? 'dmy' : null
 }
@@ -108,7 +109,7 @@ function guessClock(moments: readonly number[], timeZone: string, explicit: bool
     const [before, now] = [moments[i - 1] as number, moments[i] as number]
     const step = now - before
     if (step <= 0 && wall.momentsOf(now).length === 2) repeated = true
-    if (step > 3_600_000 && step <= 2 * 3_600_000 && wall.momentsOf(before + 3_600_000).length === 0) skipped = true
+    if (step > MS_PER_HOUR && step <= 2 * MS_PER_HOUR && wall.momentsOf(before + MS_PER_HOUR).length === 0) skipped = true
   }
   return repeated || skipped ? 'wall' : 'standard'
 }

@@ -1,3 +1,4 @@
+import { instantShown, MS_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from '@bocado/core'
 import type { WeatherMapping } from '@bocado/contract'
 import { IANAZone } from 'luxon'
 
@@ -50,7 +51,7 @@ export function parseMoment(text: string, order: DateOrder): FileMoment | undefi
   const time = parseTime(day.rest)
   if (!time) return undefined
   const endsDay = time.minutes === MINUTES_PER_DAY
-  return { local: local + time.minutes * 60_000, hasTime: true, offset: time.offset, ...(endsDay ? { endsDay } : {}) }
+  return { local: local + time.minutes * MS_PER_MINUTE, hasTime: true, offset: time.offset, ...(endsDay ? { endsDay } : {}) }
 }
 
 /** Minutes after midnight, 0 to 1440; 24:00 is the next midnight. */
@@ -74,8 +75,7 @@ function offsetOf(text: string | undefined): number | null {
   return sign * (Number(text.slice(1, 3)) * 60 + Number(text.slice(-2)))
 }
 
-const HOUR = 3_600_000
-const DAY = 24 * HOUR
+const [HOUR, DAY] = [MS_PER_HOUR, MS_PER_DAY]
 
 /** A zone's wall clock. Most days have one offset; they are looked up once a day. */
 export class WallClock {
@@ -95,10 +95,10 @@ export class WallClock {
       calm = before === this.zone.offset(day * DAY + 38 * HOUR) ? before : null
       this.calmDays.set(day, calm)
     }
-    if (calm !== null) return [local - calm * 60_000]
+    if (calm !== null) return [instantShown(local, calm)]
     const offsets = [this.zone.offset(local - 26 * HOUR), this.zone.offset(local + 26 * HOUR)]
     const moments = [...new Set(offsets)]
-      .map((offset) => ({ offset, utc: local - offset * 60_000 }))
+      .map((offset) => ({ offset, utc: instantShown(local, offset) }))
       .filter(({ offset, utc }) => this.zone.offset(utc) === offset)
     return moments.map(({ utc }) => utc).sort((a, b) => a - b)
   }

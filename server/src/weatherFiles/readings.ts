@@ -1,5 +1,5 @@
 import type { WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { civilDate } from '@bocado/core'
+import { civilDate, instantOfHour, MS_PER_HOUR, standardDay, standardHour } from '@bocado/core'
 import { HOUR_VALUES, type MergeRows } from '../weather/readingStore.js'
 import { HttpProblem } from '../http/problems.js'
 import type { FileMoment } from './moments.js'
@@ -27,7 +27,6 @@ export interface FileReadings {
 /** Nobody reads more refused lines, and each is kept. */
 const MOST_REJECTIONS = 100_000
 
-const HOUR = 3_600_000
 const DAY_VALUES = ['min', 'max', 'rain'] as const
 
 /**
@@ -76,9 +75,9 @@ export function readReadings(
   }
   onProgress(0.9)
   const perHour = mapping.interval === 'hourly' ? readingsPerHour(kept, at) : 1
-  const rows = mapping.interval === 'daily' ? intoDays(kept, at, lines) : intoHours(kept, at, lines)
-  const shift = mapping.interval === 'daily' ? 0 : clock.utcOffsetMinutes * 60_000
-  const dayOf = (i: number | undefined): string | null => (i === undefined ? null : civilDate(((at[i] as number) + shift) / 86_400_000))
+  const offset = mapping.interval === 'daily' ? 0 : clock.utcOffsetMinutes
+  const rows = mapping.interval === 'daily' ? intoDays(kept, at, lines) : intoHours(kept, at, lines, offset)
+  const dayOf = (i: number | undefined): string | null => (i === undefined ? null : civilDate(standardDay(at[i] as number, offset)))
   rejections.sort((a, b) => a.line - b.line)
   return { rows, rejections, lines: count, repeated, readingsPerHour: perHour, first: dayOf(kept[0]), last: dayOf(kept.at(-1)) }
 }
@@ -195,10 +194,9 @@ function refuseConflicts(order: Uint32Array, at: Float64Array, lines: Lines): { 
   return { kept: kept.slice(0, n), repeated }
 }
 
-const hourOf = (at: number): number => Math.floor(at / HOUR) * HOUR
-
-/** The hours that readings fall into, and their values; readings finer than an hour are averaged, rain is added up. */
-function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines): MergeRows {
+/** The hours of the station's standard time that readings fall into, and their values; readings finer than an hour are averaged, rain is added up. */
+function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines, utcOffsetMinutes: number): MergeRows {
+  const hourOf = (moment: number): number => instantOfHour(standardHour(moment, utcOffsetMinutes), utcOffsetMinutes)
   let hours = 0
   for (let k = 0; k < kept.length; k++)
     if (k === 0 || hourOf(at[kept[k] as number] as number) !== hourOf(at[kept[k - 1] as number] as number)) hours++
@@ -242,6 +240,6 @@ function readingsPerHour(kept: Uint32Array, at: Float64Array): number {
     const step = (at[kept[k] as number] as number) - (at[kept[k - 1] as number] as number)
     if (step > 0) steps.set(step, (steps.get(step) ?? 0) + 1)
   }
-  const usual = [...steps].sort((a, b) => b[1] - a[1])[0]?.[0] ?? HOUR
-  return usual < HOUR ? Math.max(1, Math.round(HOUR / usual)) : 1
+  const usual = [...steps].sort((a, b) => b[1] - a[1])[0]?.[0] ?? MS_PER_HOUR
+  return usual < MS_PER_HOUR ? Math.max(1, Math.round(MS_PER_HOUR / usual)) : 1
 }

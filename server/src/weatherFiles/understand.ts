@@ -1,5 +1,5 @@
 import type { FilePreview, WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { civilDate } from '@bocado/core'
+import { civilDate, instantShown, MS_PER_DAY, shownAt, standardDay } from '@bocado/core'
 import { toSi } from '../weather/units.js'
 import { needsOrder, parseMoment, WallClock, type DateOrder, type FileMoment } from './moments.js'
 import { parseNumber } from './guess.js'
@@ -22,8 +22,6 @@ export interface UnderstoodLine {
   values: Values
   problem: string | null
 }
-
-const DAY_MS = 86_400_000
 
 const LIMITS: Readonly<Record<WeatherVariable, readonly [number, number, string]>> = {
   temperature: [-60, 60, '°C'],
@@ -79,7 +77,7 @@ export function readLine(cells: readonly string[], mapping: WeatherMapping): Rea
     return { moment: undefined, values: {}, problem: `"${text.slice(0, 40)}" is not a date${hint}` }
   }
   // A day that is written with 24:00 is the one that ends then.
-  if (mapping.interval === 'daily' && moment.endsDay) moment.local -= DAY_MS
+  if (mapping.interval === 'daily' && moment.endsDay) moment.local -= MS_PER_DAY
   const { values, problem } = readValues(cells, mapping)
   if (mapping.interval === 'hourly' && !moment.hasTime) return { moment: undefined, values, problem: 'has a date but no time of day' }
   return { moment, values, problem }
@@ -102,7 +100,7 @@ export class Placement {
 
   /** Milliseconds UTC; of daily readings the day as if its midnight were UTC. undefined for an hour that the clock skips. */
   place(moment: Pick<FileMoment, 'local' | 'offset'>): number | undefined {
-    if (this.mapping.interval === 'daily') return moment.local - (moment.local % 86_400_000)
+    if (this.mapping.interval === 'daily') return moment.local - (moment.local % MS_PER_DAY)
     const at = utcOf(moment, this.mapping, this.clock, this.wall, this.previous)
     if (at !== undefined) this.previous = at
     return at
@@ -110,7 +108,7 @@ export class Placement {
 
   /** Whether a moment that was placed has not come yet. */
   isFuture(at: number): boolean {
-    return at > this.clock.now + (this.mapping.interval === 'daily' ? this.clock.utcOffsetMinutes * 60_000 : 0)
+    return at > (this.mapping.interval === 'daily' ? shownAt(this.clock.now, this.clock.utcOffsetMinutes) : this.clock.now)
   }
 }
 
@@ -144,17 +142,17 @@ function utcOf(
   wall: WallClock,
   previous: number,
 ): number | undefined {
-  if (moment.offset !== null) return moment.local - moment.offset * 60_000
+  if (moment.offset !== null) return instantShown(moment.local, moment.offset)
   if (mapping.clock === 'utc') return moment.local
-  if (mapping.clock === 'standard') return moment.local - clock.utcOffsetMinutes * 60_000
+  if (mapping.clock === 'standard') return instantShown(moment.local, clock.utcOffsetMinutes)
   const moments = wall.momentsOf(moment.local)
   return moments.find((utc) => utc > previous) ?? moments.at(-1)
 }
 
 /** Standard time of the station as shown to people: YYYY-MM-DD, with HH:MM for hourly readings. */
 export function shownMoment(at: number, mapping: WeatherMapping, clock: StationClock): string {
-  if (mapping.interval === 'daily') return civilDate(at / 86_400_000)
-  return new Date(at + clock.utcOffsetMinutes * 60_000).toISOString().slice(0, 16).replace('T', ' ')
+  if (mapping.interval === 'daily') return civilDate(standardDay(at, 0))
+  return new Date(shownAt(at, clock.utcOffsetMinutes)).toISOString().slice(0, 16).replace('T', ' ')
 }
 
 /** What somebody must settle before a file can be imported with this mapping. */

@@ -1,9 +1,10 @@
+import { MS_PER_DAY } from './durations.js'
+
 /**
  * Civil dates as whole numbers of days since 1970-01-01, in the station's standard time. Every day has 24 hours here:
  * wall-clock time exists only at import and in display.
  */
 
-const MS_PER_DAY = 86_400_000
 const CIVIL_DATE = /^(\d{4})-(\d{2})-(\d{2})$/
 
 /**
@@ -56,4 +57,20 @@ export function sameDayInYear(day: number, years: number): number {
   const month = date.getUTCMonth()
   const last = new Date(Date.UTC(year, month + 1, 0)).getUTCDate()
   return Date.UTC(year, month, Math.min(date.getUTCDate(), last)) / MS_PER_DAY
+}
+
+/** Day of the year of a day number, 1 to 366. */
+export const dayOfYear = (day: number): number => day - Date.UTC(yearOf(day), 0, 1) / MS_PER_DAY + 1
+
+/** Month of a day number, 0 to 11. */
+export const monthOf = (day: number): number => new Date(day * MS_PER_DAY).getUTCMonth()
+
+/** Day number of a day of a year; months count from 1, and those beyond 12 reach into the next year. */
+export const dayOf = (year: number, month: number, date: number): number => Date.UTC(year, month - 1, date) / MS_PER_DAY
+
+/** Month (0 to 11) and day of the month of a day number, and how many days that month has. */
+export function monthDay(day: number): { month: number; date: number; length: number } {
+  const moment = new Date(day * MS_PER_DAY)
+  const month = moment.getUTCMonth()
+  return { month, date: moment.getUTCDate(), length: new Date(Date.UTC(moment.getUTCFullYear(), month + 1, 0)).getUTCDate() }
 }
