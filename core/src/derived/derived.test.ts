@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { seededRandom } from '../statistics/index.js'
-import { dayNumber, withDailyExtremes } from '../weather/index.js'
+import { withDailyExtremes } from '../weather/index.js'
+import { dayNumber } from '../time/index.js'
 import {
   countWet,
   dewPoint,

@@ -22,7 +22,6 @@ const RANGE_SD = 0.22
 const WET_AFTER_WET = 0.55
 const MM_PER_WET_DAY = 5
 
-
 /** Checks twelve normals; throws naming the month. */
 export function requireNormals(normals: readonly MonthlyNormal[]): void {
   if (normals.length !== 12) throw new RangeError(`normals must hold 12 months, got ${normals.length}`)

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { shareReached } from '../phenology/index.js'
-import { dayNumber, seasonWeather, type DailySeries } from '../weather/index.js'
+import { seasonWeather, type DailySeries } from '../weather/index.js'
+import { dayNumber } from '../time/index.js'
 import { emergedShare, emergenceCurves, emergenceTime, flushes, waterPotential } from './index.js'
 
 describe('water potential', () => {

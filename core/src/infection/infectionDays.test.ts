@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { dayNumber } from '../weather/index.js'
+import { dayNumber } from '../time/index.js'
 import { infectionDays, infectionsBy, residueLeft, scabWetHours, type InfectionHours, type InfectionModel } from './index.js'
 
 const MAY_1 = dayNumber('2026-05-01')

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { dayNumber, seasonHeat, seasonWeather, type DailySeries } from '../weather/index.js'
+import { seasonHeat, seasonWeather, type DailySeries } from '../weather/index.js'
+import { dayNumber } from '../time/index.js'
 import { drawNormal, seededRandom } from '../statistics/index.js'
 import { boundsOfDates, dayOfHeat, ensembleOf, resolveEvents, shareInDiapause, stageShares, type OrganismModel } from './index.js'
 

@@ -1,7 +1,6 @@
 import { requireFinite } from '../guards.js'
 import { MS_PER_DAY, MS_PER_HOUR, MS_PER_MINUTE } from './durations.js'
 
-
 /**
  * The station's day of a moment, as a day number: that of its standard time, a fixed offset. In summer it ends an hour after midnight
  * by the clock on the wall, and until then yesterday is not over.

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { dailyFromHours, dayNumber, compareMethods, daysAheadOfPast, pastSums, seasonSum, type PlaceWeather } from './index.js'
+import { dailyFromHours, compareMethods, daysAheadOfPast, pastSums, seasonSum, type PlaceWeather } from './index.js'
+import { dayNumber } from '../time/index.js'
 import type { HeatRule } from '../heat/rule.js'
 
 const FIRST = dayNumber('2021-01-01')

@@ -3,11 +3,9 @@ import { drawNormal, seededRandom } from '../statistics/index.js'
 import { betaRate, curvedHeat, dailyHeat } from '../heat/index.js'
 import {
   checkDrift,
-  civilDate,
   correctedDay,
   correctionsOf,
   dailyFromHours,
-  dayNumber,
   offsetHours,
   offsetSeries,
   scoreForecasts,
@@ -16,6 +14,7 @@ import {
   type DailySeries,
   type ForecastPair,
 } from './index.js'
+import { civilDate, dayNumber } from '../time/index.js'
 
 const firstHour = dayNumber('2025-06-01') * 24
 

@@ -1,19 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { dailyHeat, type HeatRule } from '../heat/index.js'
-import {
-  civilDate,
-  dailyFromHours,
-  dayNumber,
-  fillDays,
-  hasDay,
-  sameDayInYear,
-  seasonHeat,
-  seasonWeather,
-  seasonLater,
-  seasonStart,
-  withDailyExtremes,
-  type DailySeries,
-} from './index.js'
+import { dailyFromHours, fillDays, hasDay, seasonHeat, seasonWeather, withDailyExtremes, type DailySeries } from './index.js'
+import { civilDate, dayNumber, sameDayInYear, seasonLater, seasonStart } from '../time/index.js'
 
 describe('the calendar', () => {
   test('days that are none are refused', () => {

@@ -58,7 +58,10 @@ export async function pushReadings(
 }
 
 /** Readings by the hours of the station's standard time into which they fall; `at` is the moment at which the hour begins. */
-function intoHours({ readings }: PushInput, utcOffsetMinutes: number): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {
+function intoHours(
+  { readings }: PushInput,
+  utcOffsetMinutes: number,
+): { at: number; values: Partial<Record<(typeof HOUR_VALUES)[number], number>> }[] {
   const hours = new Map<number, PushInput['readings']>()
   for (const reading of readings) {
     const hour = instantOfHour(standardHour(Date.parse(reading.at), utcOffsetMinutes), utcOffsetMinutes)

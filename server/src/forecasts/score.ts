@@ -1,4 +1,15 @@
-import { correctionsOf, hasDay, scoreForecasts, standardDay, standardHour, type DayExtremes, type ForecastPair, type LeadCorrection, type LeadScore, MS_PER_DAY } from '@bocado/core'
+import {
+  correctionsOf,
+  hasDay,
+  scoreForecasts,
+  standardDay,
+  standardHour,
+  type DayExtremes,
+  type ForecastPair,
+  type LeadCorrection,
+  type LeadScore,
+  MS_PER_DAY,
+} from '@bocado/core'
 import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from '../weather/history.js'

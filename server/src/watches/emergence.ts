@@ -1,5 +1,17 @@
 import type { Block, EmergenceForecast, WetEvent } from '@bocado/contract'
-import { boundsOfDates, dayOfHeat, emergedShare, emergenceCurves, flushes, LEAD_DAYS, timeOfAll, type Ensemble, type OrganismModel, type SeasonWeather, standardDay } from '@bocado/core'
+import {
+  boundsOfDates,
+  dayOfHeat,
+  emergedShare,
+  emergenceCurves,
+  flushes,
+  LEAD_DAYS,
+  timeOfAll,
+  type Ensemble,
+  type OrganismModel,
+  type SeasonWeather,
+  standardDay,
+} from '@bocado/core'
 import { dateBounds } from './bounds.js'
 import type { BlockWeather } from '../weather/blockWeather.js'
 

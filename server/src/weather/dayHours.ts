@@ -1,5 +1,16 @@
 import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
-import { dayNumber, deltaT, dewPoint, offsetHours, quantileSorted, standardDay, sunTimes, vapourPressureDeficit, windAtTwoMetres, standardHour } from '@bocado/core'
+import {
+  dayNumber,
+  deltaT,
+  dewPoint,
+  offsetHours,
+  quantileSorted,
+  standardDay,
+  sunTimes,
+  vapourPressureDeficit,
+  windAtTwoMetres,
+  standardHour,
+} from '@bocado/core'
 import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'

@@ -1,5 +1,5 @@
 import type { Fault, ParsedInputOf, weather } from '@bocado/contract'
-import { civilDate, dayNumber, seasonLater, isoInstant, MS_PER_MINUTE } from '@bocado/core'
+import { dayNumber, seasonLater, isoInstant, MS_PER_MINUTE } from '@bocado/core'
 import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -79,10 +79,7 @@ export async function decideFaults(
   for (const [i, { variable, from, to }] of input.faults.entries()) {
     const decided = await decideFixes(w, stationId, variable, sqlInstant(from), sqlInstant(to), input.decision)
     if (decided === 0)
-      throw fieldProblem(
-        `faults.${i}`,
-        `nothing of ${variable} is doubted from ${from.slice(0, 10)} on; fetch the list again`,
-      )
+      throw fieldProblem(`faults.${i}`, `nothing of ${variable} is doubted from ${from.slice(0, 10)} on; fetch the list again`)
     hours += decided
   }
   return { hours }

@@ -1,4 +1,16 @@
-import { checkDrift, checkHours, dailyMeans, fillHours, type Drift, type Fault, type HourlySeries, instantOfHour, MS_PER_MINUTE, standardDay, standardHour } from '@bocado/core'
+import {
+  checkDrift,
+  checkHours,
+  dailyMeans,
+  fillHours,
+  type Drift,
+  type Fault,
+  type HourlySeries,
+  instantOfHour,
+  MS_PER_MINUTE,
+  standardDay,
+  standardHour,
+} from '@bocado/core'
 import { LRUCache } from 'lru-cache'
 import type { Queryable, Transaction } from '../database/index.js'
 import { ContentSum } from './contentKey.js'

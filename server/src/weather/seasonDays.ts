@@ -1,5 +1,38 @@
 import type { Block, ParsedInputOf, ResponseOf, WetEvent, weather } from '@bocado/contract'
-import { chillPortions, civilDate, completeLateDays, countWet, dayNumber, fillDays, firstOpenDay, frostsOf, hasDay, knownPastYears, LEAD_DAYS, moisture, normalRange, offsetDay, quantileSorted, referenceEvapotranspiration, ROOT_ZONE_M, sameDayInYear, seasonLater, seasonStart, soilTemperature, springFrostRisk, standardDay, sunTimes, SURFACE_M, waterCapacity, wetHours, withWetEvents, type DailySeries, type HourlySeries, type Position, dayOfYear } from '@bocado/core'
+import {
+  chillPortions,
+  civilDate,
+  completeLateDays,
+  countWet,
+  dayNumber,
+  fillDays,
+  firstOpenDay,
+  frostsOf,
+  hasDay,
+  knownPastYears,
+  LEAD_DAYS,
+  moisture,
+  normalRange,
+  offsetDay,
+  quantileSorted,
+  referenceEvapotranspiration,
+  ROOT_ZONE_M,
+  sameDayInYear,
+  seasonLater,
+  seasonStart,
+  soilTemperature,
+  springFrostRisk,
+  standardDay,
+  sunTimes,
+  SURFACE_M,
+  waterCapacity,
+  wetHours,
+  withWetEvents,
+  type DailySeries,
+  type HourlySeries,
+  type Position,
+  dayOfYear,
+} from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
 import { daysAhead, type DaysAhead } from '../forecasts/service.js'
