@@ -55,19 +55,16 @@ describe('what the server does though nobody looks', () => {
     const well = await startSite(app, 'Zebra bench')
     await sleep(1500)
     await app.database.query('DELETE FROM issued_forecast')
-    for (const site of [ill, well])
+    const [[sound]] = await app.database.query<Row[]>('SELECT model FROM watch')
+    const models = new Map([
+      [ill, '[]'],
+      [well, JSON.stringify(jsonOf<unknown>(sound!['model']))],
+    ])
+    for (const [site, model] of models)
       await app.database.query(
         `INSERT INTO watch (id, site_id, block_id, organism_id, season, biofix_note, source_known, library_version, model, model_hash, changed_by)
          SELECT ?, ?, ?, organism_id, season, '', source_known, library_version, ?, model_hash, ? FROM watch LIMIT 1`,
-        [
-          randomUUID(),
-          site.site.id,
-          site.blockId,
-          site === ill
-            ? '[]'
-            : JSON.stringify(jsonOf<unknown>((await app.database.query<Row[]>('SELECT model FROM watch LIMIT 1'))[0][0]!['model'])),
-          site.person,
-        ],
+        [randomUUID(), site.site.id, site.blockId, model, site.person],
       )
     const serving = servingOver(app)
     const told: string[] = []
