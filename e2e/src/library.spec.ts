@@ -349,7 +349,7 @@ describe('an organism of our own', () => {
     const download = page.waitForEvent('download')
     await page.getByRole('link', { name: 'Save as a file' }).click()
     const out = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as Record<string, unknown>
-    expect(out).toMatchObject({ id: expect.stringMatching(/^own-[a-z]{12}$/), name: 'Terrace moth' })
+    expect(out).toMatchObject({ id: expect.stringMatching(/^own-[a-z]{12}$/) as string, name: 'Terrace moth' })
     const file = join(mkdtempSync(join(tmpdir(), 'bocado-own-')), 'moth.json')
     writeFileSync(file, JSON.stringify({ ...out, id: undefined, name: 'Meadow moth' }))
     await openEntry('new')
@@ -361,7 +361,7 @@ describe('an organism of our own', () => {
     const again = page.waitForEvent('download')
     await page.getByRole('link', { name: 'Save as a file' }).click()
     const back = JSON.parse(readFileSync(await (await again).path(), 'utf8')) as Record<string, unknown>
-    expect(back).toEqual({ ...out, id: expect.stringMatching(/^own-[a-z]{12}$/), name: 'Meadow moth' })
+    expect(back).toEqual({ ...out, id: expect.stringMatching(/^own-[a-z]{12}$/) as string, name: 'Meadow moth' })
     expect(back['id']).not.toBe(out['id'])
   })
 
