@@ -13,7 +13,7 @@ import { keepRunning } from './machine/supervise.mjs'
 
 const started = Date.now()
 const say = (line) => console.log(`${((Date.now() - started) / 1000).toFixed(1).padStart(5)} s  ${line}`)
-const dir = join(root, '.data', 'demo')
+const dir = process.env.BOCADO_DEMO_DATA ?? join(root, '.data', 'demo')
 const runFile = join(dir, 'run.json')
 
 /** Ends what an earlier run that was killed left behind. */

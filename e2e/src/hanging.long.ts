@@ -1,6 +1,6 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
@@ -137,12 +137,13 @@ describe('a disk that is full', () => {
 
 describe('the demonstration', () => {
   const root = new URL('../..', import.meta.url).pathname.replace(/\/$/, '')
-  const folder = join(root, '.data', 'demo')
+  // Beside a demonstration that somebody has open.
+  const folder = mkdtempSync(join(tmpdir(), 'bocado-demo-'))
   const running: ChildProcess[] = []
   let said = ''
 
   function demo(): { child: ChildProcess; address: Promise<string>; words: () => string } {
-    const child = spawn(process.execPath, ['scripts/demo.mjs'], { cwd: root, env: { ...process.env, BOCADO_PORT: '4690' } })
+    const child = spawn(process.execPath, ['scripts/demo.mjs'], { cwd: root, env: { ...process.env, BOCADO_PORT: '4690', BOCADO_DEMO_DATA: folder } })
     running.push(child)
     let words = ''
     const address = new Promise<string>((resolve, reject) => {
@@ -159,11 +160,11 @@ describe('the demonstration', () => {
   afterAll(async () => {
     for (const child of running) if (child.exitCode === null) child.kill('SIGTERM')
     await sleep(4000)
+    rmSync(folder, { recursive: true, force: true })
   })
 
   test('is started once by two that start it together, brings its database back, and outlives a cut file of state', async () => {
-    mkdirSync(folder, { recursive: true })
-    if (!existsSync(join(folder, 'owner'))) writeFileSync(join(folder, 'run.json'), '{"owner": 12')
+    writeFileSync(join(folder, 'run.json'), '{"owner": 12')
     const [one, two] = [demo(), demo()]
     const addresses = await Promise.all([one.address, two.address])
     expect(new Set(addresses).size).toBe(1)

@@ -51,7 +51,8 @@ const WIDEST = 2600
 export function SeasonStrip({ whole }: { whole: boolean }) {
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
-  if (!band || band.watches.length === 0) return null
+  if (!band) return <Strip style={{ minHeight: 47 }} />
+  if (band.watches.length === 0) return null
   return <StripOf band={band} whole={whole} />
 }
 

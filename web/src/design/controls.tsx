@@ -1,42 +1,21 @@
-import { parseDate, type CalendarDate } from '@internationalized/date'
-import type { ReactNode } from 'react'
 import {
   Button as AriaButton,
   Checkbox as AriaCheckbox,
-  ComboBox as AriaComboBox,
-  DateField as AriaDateField,
-  DateInput,
-  DateSegment,
-  FieldError,
   Input,
   Label,
   ListBox,
   ListBoxItem,
-  NumberField as AriaNumberField,
-  Popover,
   SearchField as AriaSearchField,
   Select as AriaSelect,
   SelectValue,
-  Text,
   TextArea,
   TextField as AriaTextField,
   ToggleButton,
   ToggleButtonGroup,
 } from 'react-aria-components'
-import styled, { css } from 'styled-components'
-import { colour, font, PHONE, size } from './theme.js'
-
-const control = css`
-  min-height: 38px;
-  padding: 6px 10px;
-  border: 1px solid ${colour.inkSoft};
-  border-radius: 4px;
-  background: ${colour.white};
-  color: ${colour.ink};
-  @media ${PHONE} {
-    min-height: 48px;
-  }
-`
+import styled from 'styled-components'
+import { control, Described, fieldStyle, Options, type FieldProps, type Option } from './fields.js'
+import { colour, PHONE, size } from './theme.js'
 
 export const Button = styled(AriaButton)<{ $plain?: boolean }>`
   ${control}
@@ -74,52 +53,6 @@ export const TextButton = styled(AriaButton)`
   }
 `
 
-const fieldStyle = css`
-  max-width: 100%;
-  display: grid;
-  gap: 3px;
-  align-content: start;
-  .react-aria-Label,
-  .label {
-    font-size: ${size.small};
-    font-weight: 600;
-  }
-  [slot='description'] {
-    font-size: ${size.small};
-    color: ${colour.inkSoft};
-  }
-  .react-aria-FieldError {
-    font-size: ${size.small};
-    font-weight: 600;
-    color: ${colour.beet};
-    max-width: 42ch;
-  }
-  input,
-  textarea {
-    ${control}
-    width: 100%;
-  }
-  input[data-invalid],
-  textarea[data-invalid] {
-    border: 2px solid ${colour.beet};
-  }
-`
-
-interface FieldProps {
-  label: string
-  error?: string | undefined
-  hint?: string | undefined
-  /** Width in characters; the whole line without it. */
-  width?: string
-}
-
-const Described = ({ hint, error }: Pick<FieldProps, 'hint' | 'error'>): ReactNode => (
-  <>
-    {hint ? <Text slot="description">{hint}</Text> : null}
-    <FieldError>{error}</FieldError>
-  </>
-)
-
 const StyledText = styled(AriaTextField)`
   ${fieldStyle}
 `
@@ -140,74 +73,6 @@ export function TextField(p: FieldProps & { value: string; onChange: (value: str
   )
 }
 
-const Options = styled(Popover)`
-  background: ${colour.white};
-  border: 1px solid ${colour.ink};
-  border-radius: 4px;
-  box-shadow: 0 6px 24px rgb(20 33 43 / 25%);
-  min-width: var(--trigger-width);
-  overflow: auto;
-  max-height: 320px;
-  .react-aria-ListBox {
-    outline: none;
-    padding: 4px;
-  }
-  .react-aria-ListBoxItem {
-    padding: 7px 10px;
-    border-radius: 3px;
-    cursor: pointer;
-    outline: none;
-    &[data-focused],
-    &[data-hovered] {
-      background: ${colour.petrolSoft};
-    }
-    &[data-selected] {
-      font-weight: 600;
-      &::after {
-        content: ' ✓' / '';
-      }
-    }
-    @media ${PHONE} {
-      min-height: 48px;
-      display: flex;
-      align-items: center;
-    }
-  }
-`
-
-export interface Option {
-  id: string
-  label: string
-}
-
-const StyledSuggest = styled(AriaComboBox)`
-  ${fieldStyle}
-`
-
-/** A word of one's own, or one of those that are in use already, which are offered as one types. */
-export function SuggestField(p: FieldProps & { value: string; onChange: (value: string) => void; words: readonly string[] }) {
-  return (
-    <StyledSuggest
-      allowsCustomValue
-      allowsEmptyCollection={false}
-      menuTrigger="focus"
-      inputValue={p.value}
-      onInputChange={p.onChange}
-      isInvalid={p.error !== undefined}
-      validationBehavior="aria"
-      defaultItems={p.words.map((word) => ({ id: word, label: word }))}
-      style={{ width: p.width }}
-    >
-      <Label>{p.label}</Label>
-      <Input />
-      <Described {...p} />
-      <Options>
-        <ListBox<Option>>{(option) => <ListBoxItem id={option.id}>{option.label}</ListBoxItem>}</ListBox>
-      </Options>
-    </StyledSuggest>
-  )
-}
-
 const StyledSearch = styled(AriaSearchField)`
   input {
     ${control}
@@ -224,92 +89,6 @@ export function SearchField(p: { label: string; width?: string; value: string; o
     <StyledSearch aria-label={p.label} value={p.value} onChange={p.onChange} style={{ width: p.width }}>
       <Input placeholder={p.label} />
     </StyledSearch>
-  )
-}
-
-const StyledNumber = styled(AriaNumberField)`
-  ${fieldStyle}
-  .with-unit {
-    display: flex;
-    align-items: center;
-    gap: 6px;
-  }
-  input {
-    font-family: ${font.figures};
-  }
-`
-
-/** A number with its unit behind it; empty is null. */
-export function NumberField(
-  p: FieldProps & { value: number | null; onChange: (value: number | null) => void; unit?: string; digits?: number; least?: number },
-) {
-  return (
-    <StyledNumber
-      value={p.value ?? NaN}
-      onChange={(value) => p.onChange(Number.isNaN(value) ? null : value)}
-      isInvalid={p.error !== undefined}
-      validationBehavior="aria"
-      formatOptions={{ maximumFractionDigits: p.digits ?? 2, useGrouping: false }}
-      {...(p.least === undefined ? {} : { minValue: p.least })}
-      style={{ width: p.width }}
-    >
-      <Label>{p.label}</Label>
-      <span className="with-unit">
-        <Input />
-        {p.unit ? <span>{p.unit}</span> : null}
-      </span>
-      <Described {...p} />
-    </StyledNumber>
-  )
-}
-
-const StyledDate = styled(AriaDateField)`
-  ${fieldStyle}
-  .react-aria-DateInput {
-    ${control}
-    display: inline-flex;
-    align-items: center;
-    width: max-content;
-    font-family: ${font.figures};
-  }
-  &[data-invalid] .react-aria-DateInput {
-    border: 2px solid ${colour.beet};
-  }
-  .react-aria-DateSegment {
-    padding: 1px 2px;
-    border-radius: 2px;
-    outline: none;
-    &[data-focused] {
-      background: ${colour.petrol};
-      color: ${colour.white};
-    }
-    &[data-placeholder] {
-      color: ${colour.inkSoft};
-    }
-  }
-`
-
-const toDate = (value: string | null): CalendarDate | null => {
-  try {
-    return value ? parseDate(value) : null
-  } catch {
-    return null
-  }
-}
-
-/** A day, typed or stepped with the arrow keys; `YYYY-MM-DD` outside. */
-export function DateField(p: FieldProps & { value: string | null; onChange: (value: string | null) => void }) {
-  return (
-    <StyledDate
-      value={toDate(p.value)}
-      onChange={(value) => p.onChange(value ? value.toString() : null)}
-      isInvalid={p.error !== undefined}
-      validationBehavior="aria"
-    >
-      <Label>{p.label}</Label>
-      <DateInput>{(segment) => <DateSegment segment={segment} />}</DateInput>
-      <Described {...p} />
-    </StyledDate>
   )
 }
 

@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon'
 import { useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
@@ -19,7 +18,18 @@ function remembered<K, V>(make: (key: K) => V): (key: K) => V {
   }
 }
 
-const civil = (date: string): DateTime => DateTime.fromISO(date, { zone: 'utc' })
+type Parts = Record<Intl.DateTimeFormatPartTypes, string>
+
+/** Words of a moment, put together by us so that every language has the same order. */
+function worded(locale: string, options: Intl.DateTimeFormatOptions, put: (part: Parts) => string): (moment: string) => string {
+  const format = new Intl.DateTimeFormat(locale, { timeZone: 'UTC', ...options })
+  return remembered((moment: string) => {
+    const at = Date.parse(moment)
+    // A day that nobody has finished typing is shown as missing.
+    if (Number.isNaN(at)) return '–'
+    return put(Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value])) as Parts)
+  })
+}
 
 /** The civil day that lies some days after another. */
 const nudged = (day: string, days: number): string => new Date(Date.parse(day) + days * DAY_MS).toISOString().slice(0, 10)
@@ -45,12 +55,16 @@ export function useFormat() {
     )
     const number = (value: number, digits = 0): string => upTo(digits).format(value)
     const measured = (measure: Measure, si: number): string => `${number(measure.shown(si), measure.digits)} ${measure.unit}`
-    const inWords = (format: string) => remembered((day: string) => civil(day).setLocale(locale).toFormat(format))
-    const date = inWords('ccc d LLL')
-    const shortDate = inWords('d LLL')
-    const dayOfMonth = inWords('d')
+    const date = worded(
+      locale,
+      { weekday: 'short', day: 'numeric', month: 'short' },
+      ({ weekday, day, month }) => `${weekday} ${day} ${month}`,
+    )
+    const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ day, month }) => `${day} ${month}`)
+    const dayOfMonth = worded(locale, { day: 'numeric' }, ({ day }) => day)
+    const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS)
     const inDays = (day: string): string => {
-      const days = Math.round(civil(day).diff(civil(site.today), 'days').days)
+      const days = daysBetween(site.today, day)
       return t('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })
     }
     return {
@@ -68,13 +82,17 @@ export function useFormat() {
       /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
       span: (from: string, to: string): string =>
         t('span', { from: from.slice(0, 7) === to.slice(0, 7) ? dayOfMonth(from) : shortDate(from), to: shortDate(to) }),
-      month: inWords('LLLL'),
-      withYear: inWords('d LLL yyyy'),
+      month: worded(locale, { month: 'long' }, ({ month }) => month),
+      withYear: worded(locale, { day: 'numeric', month: 'short', year: 'numeric' }, ({ day, month, year }) => `${day} ${month} ${year}`),
       dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
-      moment: (at: string): string => DateTime.fromISO(at, { zone: site.timeZone }).setLocale(locale).toFormat('ccc d LLL, HH:mm'),
+      moment: worded(
+        locale,
+        { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23', timeZone: site.timeZone },
+        ({ weekday, day, month, hour, minute }) => `${weekday} ${day} ${month}, ${hour}:${minute}`,
+      ),
       /** The day that lies `index` days after the season's start. */
       seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),
-      seasonIndex: (start: string, day: string): number => Math.round((Date.parse(day) - Date.parse(start)) / DAY_MS),
+      seasonIndex: daysBetween,
       nudge: nudged,
       /** A number of a model by its unit in the library, in the site's units. */
       figure: (value: number, unit: string): string => {

@@ -1,5 +1,3 @@
-import { gps, parse } from 'exifr'
-
 /** Longest side in px that a stored photo has: enough to see hairs and veins. */
 const LONGEST = 1600
 const QUALITY = 0.82
@@ -17,6 +15,8 @@ export interface SmallPhoto {
  * before, so that the user can choose to keep them.
  */
 export async function smallPhoto(file: Blob): Promise<SmallPhoto> {
+  // Needed by none but those who add a photo.
+  const { gps, parse } = await import('exifr')
   const [position, written, picture] = await Promise.all([
     gps(file).catch(() => undefined),
     parse(file, ['DateTimeOriginal']).catch(() => undefined) as Promise<{ DateTimeOriginal?: Date } | undefined>,

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { Ellipsis } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -8,13 +8,11 @@ import { useSites } from '../api/hooks.js'
 import { useFreshWeather } from '../api/useFreshWeather.js'
 import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
-import { SeasonStrip } from '../band/SeasonStrip.js'
 import { Select } from '../design/controls.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from './Connection.js'
 import { DemoClock } from './DemoClock.js'
-import { JumpDialog } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { SCREENS } from './screens.js'
 import { NotFound } from './Stumble.js'
@@ -170,6 +168,18 @@ const More = styled(Popover)`
   }
 `
 
+const SeasonStrip = lazy(async () => ({ default: (await import('../band/SeasonStrip.js')).SeasonStrip }))
+const JumpDialog = lazy(async () => ({ default: (await import('./JumpDialog.js')).JumpDialog }))
+
+/** Where the strip will stand, so that nothing moves when it comes. */
+const StripPlace = styled.div`
+  height: 47px;
+  background: ${colour.sheet};
+  @media ${PHONE} {
+    display: none;
+  }
+`
+
 /** Screens whose pictures show the days that the strip chooses. */
 const WITH_STRIP: readonly string[] = ['windows', 'weather']
 
@@ -249,9 +259,15 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         </Key>
       </Bar>
       <Connection />
-      {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip whole={pathname === to('weather')} /> : null}
+      {WITH_STRIP.some((path) => pathname === to(path)) ? (
+        <Suspense fallback={<StripPlace />}>
+          <SeasonStrip whole={pathname === to('weather')} />
+        </Suspense>
+      ) : null}
       <Screen id="screen" tabIndex={-1}>
-        <Outlet />
+        <Suspense fallback={<Waiting />}>
+          <Outlet />
+        </Suspense>
       </Screen>
       <BottomBar aria-label={t('nav.screens')}>
         {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (
@@ -278,7 +294,11 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           </More>
         </DialogTrigger>
       </BottomBar>
-      <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+      {jump ? (
+        <Suspense fallback={null}>
+          <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+        </Suspense>
+      ) : null}
     </>
   )
 }

@@ -1,31 +1,27 @@
+import { lazy, type ComponentType } from 'react'
 import { createBrowserRouter, Navigate } from 'react-router'
-import { ImportScreen } from '../weather/ImportScreen.js'
-import { BloomScreen } from '../bloom/BloomScreen.js'
-import { BloomPlantPage } from '../library/BloomPlantPage.js'
-import { Drill } from '../library/Drill.js'
-import { LibraryScreen, LibraryStart } from '../library/LibraryScreen.js'
-import { LookAlikeCheck } from '../library/LookAlikeCheck.js'
-import { MethodPage } from '../library/MethodPage.js'
-import { ModelBench } from '../library/ModelBench.js'
-import { OrganismPage } from '../library/OrganismPage.js'
-import { OwnMethod } from '../library/OwnMethod.js'
-import { OwnOrganism } from '../library/OwnOrganism.js'
-import { SuspectsScreen } from '../library/SuspectsScreen.js'
-import { OutcomesScreen } from '../outcomes/OutcomesScreen.js'
-import { ScoutingScreen } from '../scouting/ScoutingScreen.js'
-import { CountScreen } from '../scouting/CountScreen.js'
-import { SiteScreen } from '../site/SiteScreen.js'
-import { StartScreen } from '../site/StartScreen.js'
-import { TreatmentsScreen } from '../treatments/TreatmentsScreen.js'
-import { WeatherScreen } from '../weather/WeatherScreen.js'
-import { WindowsScreen } from '../windows/WindowsScreen.js'
 import { FirstSite } from './FirstSite.js'
+import { ScreenMissing } from './ScreenMissing.js'
 import { Shell } from './Shell.js'
 import { NotFound, Stumble } from './Stumble.js'
 
+/** A screen whose code is fetched when it is first opened. */
+function screen(fetched: () => Promise<ComponentType>) {
+  const Screen = lazy(async () => ({
+    default: await fetched().catch((cause: unknown) => {
+      throw new ScreenMissing(cause)
+    }),
+  }))
+  return <Screen />
+}
+
 export const router = createBrowserRouter([
   { path: '/', element: <FirstSite />, errorElement: <Stumble /> },
-  { path: '/start', element: <StartScreen />, errorElement: <Stumble /> },
+  {
+    path: '/start',
+    element: screen(() => import('../site/StartScreen.js').then(({ StartScreen }) => StartScreen)),
+    errorElement: <Stumble />,
+  },
   {
     path: '/sites/:siteId',
     element: <Shell />,
@@ -36,32 +32,59 @@ export const router = createBrowserRouter([
         errorElement: <Stumble />,
         children: [
           { index: true, element: <Navigate to="windows" replace /> },
-          { path: 'site', element: <SiteScreen /> },
-          { path: 'weather', element: <WeatherScreen /> },
-          { path: 'weather/:stationId/import', element: <ImportScreen /> },
-          { path: 'bloom', element: <BloomScreen /> },
-          { path: 'scouting', element: <ScoutingScreen /> },
-          { path: 'scouting/:watchId/count', element: <CountScreen /> },
-          { path: 'windows', element: <WindowsScreen /> },
-          { path: 'treatments', element: <TreatmentsScreen /> },
-          { path: 'outcomes', element: <OutcomesScreen /> },
+          { path: 'site', element: screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
+          { path: 'weather', element: screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
+          {
+            path: 'weather/:stationId/import',
+            element: screen(() => import('../weather/ImportScreen.js').then(({ ImportScreen }) => ImportScreen)),
+          },
+          { path: 'bloom', element: screen(() => import('../bloom/BloomScreen.js').then(({ BloomScreen }) => BloomScreen)) },
+          { path: 'scouting', element: screen(() => import('../scouting/ScoutingScreen.js').then(({ ScoutingScreen }) => ScoutingScreen)) },
+          {
+            path: 'scouting/:watchId/count',
+            element: screen(() => import('../scouting/CountScreen.js').then(({ CountScreen }) => CountScreen)),
+          },
+          { path: 'windows', element: screen(() => import('../windows/WindowsScreen.js').then(({ WindowsScreen }) => WindowsScreen)) },
+          {
+            path: 'treatments',
+            element: screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
+          },
+          { path: 'outcomes', element: screen(() => import('../outcomes/OutcomesScreen.js').then(({ OutcomesScreen }) => OutcomesScreen)) },
           {
             path: 'library',
-            element: <LibraryScreen />,
+            element: screen(() => import('../library/LibraryScreen.js').then(({ LibraryScreen }) => LibraryScreen)),
             children: [
               {
                 errorElement: <Stumble inside />,
                 children: [
-                  { index: true, element: <LibraryStart /> },
-                  { path: 'suspects', element: <SuspectsScreen /> },
-                  { path: 'new', element: <OwnOrganism /> },
-                  { path: 'new-method', element: <OwnMethod /> },
-                  { path: 'organisms/:organismId', element: <OrganismPage /> },
-                  { path: 'organisms/:organismId/check', element: <LookAlikeCheck /> },
-                  { path: 'organisms/:organismId/drill', element: <Drill /> },
-                  { path: 'organisms/:organismId/bench', element: <ModelBench /> },
-                  { path: 'methods/:methodId', element: <MethodPage /> },
-                  { path: 'bloom-plants/:plantId', element: <BloomPlantPage /> },
+                  { index: true, element: screen(() => import('../library/LibraryScreen.js').then(({ LibraryStart }) => LibraryStart)) },
+                  {
+                    path: 'suspects',
+                    element: screen(() => import('../library/SuspectsScreen.js').then(({ SuspectsScreen }) => SuspectsScreen)),
+                  },
+                  { path: 'new', element: screen(() => import('../library/OwnOrganism.js').then(({ OwnOrganism }) => OwnOrganism)) },
+                  { path: 'new-method', element: screen(() => import('../library/OwnMethod.js').then(({ OwnMethod }) => OwnMethod)) },
+                  {
+                    path: 'organisms/:organismId',
+                    element: screen(() => import('../library/OrganismPage.js').then(({ OrganismPage }) => OrganismPage)),
+                  },
+                  {
+                    path: 'organisms/:organismId/check',
+                    element: screen(() => import('../library/LookAlikeCheck.js').then(({ LookAlikeCheck }) => LookAlikeCheck)),
+                  },
+                  { path: 'organisms/:organismId/drill', element: screen(() => import('../library/Drill.js').then(({ Drill }) => Drill)) },
+                  {
+                    path: 'organisms/:organismId/bench',
+                    element: screen(() => import('../library/ModelBench.js').then(({ ModelBench }) => ModelBench)),
+                  },
+                  {
+                    path: 'methods/:methodId',
+                    element: screen(() => import('../library/MethodPage.js').then(({ MethodPage }) => MethodPage)),
+                  },
+                  {
+                    path: 'bloom-plants/:plantId',
+                    element: screen(() => import('../library/BloomPlantPage.js').then(({ BloomPlantPage }) => BloomPlantPage)),
+                  },
                 ],
               },
             ],

@@ -1,4 +1,5 @@
-import { NumberField, Select, TextField } from '../design/controls.js'
+import { Select, TextField } from '../design/controls.js'
+import { NumberField } from '../design/NumberField.js'
 import { Fields } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 

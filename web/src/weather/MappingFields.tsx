@@ -8,7 +8,8 @@ import {
   type WeatherMapping,
   type WeatherVariable,
 } from '@bocado/contract'
-import { NumberField, Select } from '../design/controls.js'
+import { Select } from '../design/controls.js'
+import { NumberField } from '../design/NumberField.js'
 import { Line } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 

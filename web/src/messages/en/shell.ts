@@ -23,6 +23,7 @@ export const shell = {
   'workingAs.person': '{name}, {role}',
   'stumble.title': 'This screen has stumbled',
   'stumble.text': 'Nothing stored is lost. Go back to the start and try again.',
+  'stumble.missing': 'This screen did not come: the connection broke, or the server has a newer version.',
   stale: 'What you see may be out of date: it could not be read anew. {reason}',
   'stale.again': 'Read it again',
   'stumble.again': 'Try again',

@@ -1,0 +1,55 @@
+import { parseDate, type CalendarDate } from '@internationalized/date'
+import { DateField as AriaDateField, DateInput, DateSegment, Label } from 'react-aria-components'
+import styled from 'styled-components'
+import { control, Described, fieldStyle, type FieldProps } from './fields.js'
+import { colour, font } from './theme.js'
+
+const StyledDate = styled(AriaDateField)`
+  ${fieldStyle}
+  .react-aria-DateInput {
+    ${control}
+    display: inline-flex;
+    align-items: center;
+    width: max-content;
+    font-family: ${font.figures};
+  }
+  &[data-invalid] .react-aria-DateInput {
+    border: 2px solid ${colour.beet};
+  }
+  .react-aria-DateSegment {
+    padding: 1px 2px;
+    border-radius: 2px;
+    outline: none;
+    &[data-focused] {
+      background: ${colour.petrol};
+      color: ${colour.white};
+    }
+    &[data-placeholder] {
+      color: ${colour.inkSoft};
+    }
+  }
+`
+
+const toDate = (value: string | null): CalendarDate | null => {
+  try {
+    return value ? parseDate(value) : null
+  } catch {
+    return null
+  }
+}
+
+/** A day, typed or stepped with the arrow keys; `YYYY-MM-DD` outside. */
+export function DateField(p: FieldProps & { value: string | null; onChange: (value: string | null) => void }) {
+  return (
+    <StyledDate
+      value={toDate(p.value)}
+      onChange={(value) => p.onChange(value ? value.toString() : null)}
+      isInvalid={p.error !== undefined}
+      validationBehavior="aria"
+    >
+      <Label>{p.label}</Label>
+      <DateInput>{(segment) => <DateSegment segment={segment} />}</DateInput>
+      <Described {...p} />
+    </StyledDate>
+  )
+}
