@@ -143,7 +143,10 @@ describe('the demonstration', () => {
   let said = ''
 
   function demo(): { child: ChildProcess; address: Promise<string>; words: () => string } {
-    const child = spawn(process.execPath, ['scripts/demo.mjs'], { cwd: root, env: { ...process.env, BOCADO_PORT: '4690', BOCADO_DEMO_DATA: folder } })
+    const child = spawn(process.execPath, ['scripts/demo.mjs'], {
+      cwd: root,
+      env: { ...process.env, BOCADO_PORT: '4690', BOCADO_DEMO_DATA: folder },
+    })
     running.push(child)
     let words = ''
     const address = new Promise<string>((resolve, reject) => {
