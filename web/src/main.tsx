@@ -11,7 +11,7 @@ import { queryClient } from './api/hooks.js'
 import { WorkplaceProvider } from './api/workplace.js'
 import { GlobalStyle } from './design/theme.js'
 import { en } from './messages/en.js'
-import { router } from './shell/router.js'
+import { fetchScreens, router } from './shell/router.js'
 
 // English first. Dates day before month, as the words have them.
 const LOCALE = 'en-GB'
@@ -32,3 +32,7 @@ createRoot(root).render(
     </IntlProvider>
   </StrictMode>,
 )
+
+/** Until the first screen stands, the line is its own. */
+const AFTER_MS = 3000
+setTimeout(() => void fetchScreens(), AFTER_MS)

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { Ellipsis } from 'lucide-react'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -13,6 +13,7 @@ import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from './Connection.js'
 import { DemoClock } from './DemoClock.js'
+import { JumpDialog } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { SCREENS } from './screens.js'
 import { NotFound } from './Stumble.js'
@@ -168,9 +169,6 @@ const More = styled(Popover)`
   }
 `
 
-const SeasonStrip = lazy(async () => ({ default: (await import('../band/SeasonStrip.js')).SeasonStrip }))
-const JumpDialog = lazy(async () => ({ default: (await import('./JumpDialog.js')).JumpDialog }))
-
 /** Where the strip will stand, so that nothing moves when it comes. */
 const StripPlace = styled.div`
   height: 47px;
@@ -179,6 +177,14 @@ const StripPlace = styled.div`
     display: none;
   }
 `
+
+/** The strip is an aid: where its code does not come, its place stays empty and the screen works on. */
+const SeasonStrip = lazy<ComponentType<{ whole: boolean }>>(() =>
+  import('../band/SeasonStrip.js').then(
+    ({ SeasonStrip }) => ({ default: SeasonStrip }),
+    () => ({ default: () => <StripPlace /> }),
+  ),
+)
 
 /** Screens whose pictures show the days that the strip chooses. */
 const WITH_STRIP: readonly string[] = ['windows', 'weather']
@@ -294,11 +300,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           </More>
         </DialogTrigger>
       </BottomBar>
-      {jump ? (
-        <Suspense fallback={null}>
-          <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
-        </Suspense>
-      ) : null}
+      <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
     </>
   )
 }

@@ -1,12 +1,16 @@
-import { lazy, type ComponentType } from 'react'
+import { lazy, Suspense, type ComponentType } from 'react'
 import { createBrowserRouter, Navigate } from 'react-router'
 import { FirstSite } from './FirstSite.js'
 import { ScreenMissing } from './ScreenMissing.js'
 import { Shell } from './Shell.js'
 import { NotFound, Stumble } from './Stumble.js'
+import { Waiting } from './Waiting.js'
 
-/** A screen whose code is fetched when it is first opened. */
+const fetches: (() => Promise<ComponentType>)[] = []
+
+/** A screen whose code is fetched when it is first opened, or beforehand by `fetchScreens`. */
 function screen(fetched: () => Promise<ComponentType>) {
+  fetches.push(fetched)
   const Screen = lazy(async () => ({
     default: await fetched().catch((cause: unknown) => {
       throw new ScreenMissing(cause)
@@ -15,11 +19,18 @@ function screen(fetched: () => Promise<ComponentType>) {
   return <Screen />
 }
 
+/** Fetches every screen, one after the other, so that each opens at once and also where there is no connection in the field. */
+export async function fetchScreens(): Promise<void> {
+  for (const fetched of fetches) await fetched().catch(() => undefined)
+}
+
 export const router = createBrowserRouter([
   { path: '/', element: <FirstSite />, errorElement: <Stumble /> },
   {
     path: '/start',
-    element: screen(() => import('../site/StartScreen.js').then(({ StartScreen }) => StartScreen)),
+    element: (
+      <Suspense fallback={<Waiting />}>{screen(() => import('../site/StartScreen.js').then(({ StartScreen }) => StartScreen))}</Suspense>
+    ),
     errorElement: <Stumble />,
   },
   {
