@@ -1,3 +1,4 @@
+import { MS_PER_DAY, MS_PER_HOUR } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
 import { endpoints, type FilePreview, type ImportResult, type Problem, type WeatherMapping } from '@bocado/contract'
 import type { Application } from './application.js'
@@ -97,10 +98,10 @@ export interface HourOfFile {
 export function hourlyFile(from: number, until: string, hourOf?: (at: Date) => HourOfFile): string {
   const lines = [hourOf ? 'time,temp C,rain mm,RH %' : 'time,temp C,rain mm']
   const end = Date.parse(`${until}T00:00:00Z`)
-  for (let at = Date.UTC(from, 0, 1); at < end; at += 3_600_000) {
+  for (let at = Date.UTC(from, 0, 1); at < end; at += MS_PER_HOUR) {
     const date = new Date(at)
     const { rain = 0, humidity, warmer = 0 } = hourOf?.(date) ?? {}
-    const yearly = 12 - 12 * Math.cos((2 * Math.PI * (at / 86_400_000 - 20)) / 365.25) + ((date.getUTCFullYear() * 7) % 5) - 2
+    const yearly = 12 - 12 * Math.cos((2 * Math.PI * (at / MS_PER_DAY - 20)) / 365.25) + ((date.getUTCFullYear() * 7) % 5) - 2
     const temperature = yearly + 6 * Math.cos((2 * Math.PI * (date.getUTCHours() - 15)) / 24) + warmer
     const row = [date.toISOString().slice(0, 16).replace('T', ' '), temperature.toFixed(2), rain]
     lines.push((hourOf ? [...row, humidity ?? 55 + (date.getUTCHours() % 12)] : row).join(','))

@@ -1,4 +1,5 @@
 import type { WatchForecast } from '@bocado/contract'
+import { dayNumber, monthDay } from '@bocado/core'
 import { area, curveMonotoneX, line } from 'd3-shape'
 import { memo, useMemo } from 'react'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
@@ -153,9 +154,9 @@ const Streams = memo(function Streams(p: { row: WatchForecast; positions: DayPos
 
 /** A stream in steps of months, where a number of the model is a placeholder and no day can be given. */
 function monthly(row: WatchForecast, stream: Stream, positions: DayPositions, base: number, tall: number): string {
-  const start = Date.parse(row.watch.season)
+  const start = dayNumber(row.watch.season)
   const firsts: number[] = []
-  for (let i = 0; i <= row.heat.knownDays; i++) if (new Date(start + i * 86_400_000).getUTCDate() === 1) firsts.push(i)
+  for (let i = 0; i <= row.heat.knownDays; i++) if (monthDay(start + i).date === 1) firsts.push(i)
   return firsts
     .map((from, m) => {
       const until = firsts[m + 1] ?? row.heat.knownDays

@@ -16,8 +16,10 @@ const FOOT = 22
 export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: number; items: string }) {
   const t = useText()
   const f = useFormat()
-  const days = rounds.map(({ countedOn }) => Date.parse(countedOn))
-  const x = scaleLinear([Math.min(...days), Math.max(...days, Math.min(...days) + 86_400_000)], [LEFT + 14, WIDTH - RIGHT])
+  const first = rounds[0]?.countedOn ?? f.today
+  const dayOf = (round: Round): number => f.seasonIndex(first, round.countedOn)
+  const days = rounds.map(dayOf)
+  const x = scaleLinear([Math.min(...days), Math.max(...days, Math.min(...days) + 1)], [LEFT + 14, WIDTH - RIGHT])
   const y = scaleLinear([0, Math.max(threshold * 1.3, ...rounds.map(({ per100 }) => per100 * 1.08))], [HEIGHT - FOOT, 8])
   const series = [...new Set(rounds.map(({ checkAreaName }) => checkAreaName))].map((name) =>
     rounds.filter(({ checkAreaName }) => checkAreaName === name),
@@ -54,7 +56,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
           <g key={of[0]?.id}>
             <path d={path(of) ?? ''} fill="none" stroke={colour.ink} strokeDasharray={check ? '3 3' : 'none'} />
             {of.map((round) => {
-              const [cx, cy] = [x(Date.parse(round.countedOn)), y(round.per100)]
+              const [cx, cy] = [x(dayOf(round)), y(round.per100)]
               const fill = round.per100 >= threshold ? colour.beet : colour.white
               return check ? (
                 <rect
@@ -74,7 +76,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
             })}
             {last ? (
               <text
-                x={x(Date.parse(last.countedOn)) + 12}
+                x={x(dayOf(last)) + 12}
                 y={y(last.per100) + 4 + (Math.abs(y(last.per100) - y(threshold)) < 14 ? -14 : 0)}
                 style={{ fill: 'var(--ink)' }}
               >
@@ -87,7 +89,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
       {[...new Set(days)].map((day, i, all) =>
         i === 0 || i === all.length - 1 ? (
           <text className="soft" key={day} x={x(day)} y={HEIGHT - 5} textAnchor="middle">
-            {f.shortDate(new Date(day).toISOString().slice(0, 10))}
+            {f.shortDate(f.seasonDay(first, day))}
           </text>
         ) : null,
       )}
