@@ -130,11 +130,11 @@ test.each([
 })
 
 test('a quote that is never closed is a letter, and holds up nothing', () => {
-  const lines = Array.from({ length: 60_000 }, (_, i) => `${new Date(Date.UTC(2019, 0, 1, i)).toISOString().slice(0, 16)},${10 + (i % 9)}`)
+  const lines = Array.from({ length: 20_000 }, (_, i) => `${new Date(Date.UTC(2019, 0, 1, i)).toISOString().slice(0, 16)},${10 + (i % 9)}`)
   const seconds = (): number => {
     const began = process.cpuUsage()
     const { rejections, rows } = understand(['time,temp C', ...lines].join('\n'))
-    expect(rows.length + rejections.length).toBe(60_000)
+    expect(rows.length + rejections.length).toBe(20_000)
     return process.cpuUsage(began).user
   }
   const without = seconds()
