@@ -1,3 +1,4 @@
+import { MONTHLY_RAIN_LIMITS, READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
@@ -127,9 +128,9 @@ export type WetEvent = z.infer<typeof wetEventSchema>
 
 const monthNormal = z
   .object({
-    min: number('the mean minimum', -60, 50),
-    max: number('the mean maximum', -60, 60),
-    rain: number('the rain', 0, 3000),
+    min: number('the mean minimum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most),
+    max: number('the mean maximum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most),
+    rain: number('the rain', MONTHLY_RAIN_LIMITS.least, MONTHLY_RAIN_LIMITS.most),
   })
   .refine((m) => m.min <= m.max, { error: 'the minimum is above the maximum', path: ['min'] })
 

@@ -1,3 +1,4 @@
+import { READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
@@ -97,9 +98,9 @@ export const doneInput = z.object({
   rate: number('the rate used', 0.0001, 100_000),
   areaHa: number('the area treated', 0.0001, 100_000),
   weather: z.object({
-    tempC: number('the temperature', -60, 60).nullable().default(null),
-    humidityPct: number('the humidity', 0, 100).nullable().default(null),
-    windMs: number('the wind', 0, 90).nullable().default(null),
+    tempC: number('the temperature', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most).nullable().default(null),
+    humidityPct: number('the humidity', READING_LIMITS.humidity.least, READING_LIMITS.humidity.most).nullable().default(null),
+    windMs: number('the wind', READING_LIMITS.wind.least, READING_LIMITS.wind.most).nullable().default(null),
   }),
   note,
   rowVersion,

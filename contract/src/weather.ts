@@ -1,3 +1,4 @@
+import { DAILY_RAIN_LIMITS, READING_LIMITS, type ReadingLimits } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
@@ -141,12 +142,10 @@ export const faultDecisionInput = z.object({
     .max(500, { error: 'at most 500 at once' }),
 })
 
-const temperature = number('a temperature', -60, 60)
-const hourlyValues = (what: string, least: number, most: number) =>
-  z
-    .array(number(what, least, most))
-    .min(24, { error: 'give at least 24 hours' })
-    .max(384, { error: 'give at most 384 hours' })
+const within = (what: string, { least, most }: ReadingLimits) => number(what, least, most)
+const temperature = within('a temperature', READING_LIMITS.temperature)
+const hourlyValues = (what: string, limits: ReadingLimits) =>
+  z.array(within(what, limits)).min(24, { error: 'give at least 24 hours' }).max(384, { error: 'give at most 384 hours' })
 
 /** A forecast of several members, hourly from `firstHour` on, in °C, %, mm and m/s. */
 export const forecastIssueInput = z
@@ -156,10 +155,10 @@ export const forecastIssueInput = z
     members: z
       .array(
         z.strictObject({
-          temperature: hourlyValues('a temperature', -60, 58),
-          humidity: hourlyValues('the humidity', 0, 100).optional(),
-          rain: hourlyValues('the rain', 0, 200).optional(),
-          wind: hourlyValues('the wind', 0, 75).optional(),
+          temperature: hourlyValues('a temperature', READING_LIMITS.temperature),
+          humidity: hourlyValues('the humidity', READING_LIMITS.humidity).optional(),
+          rain: hourlyValues('the rain', READING_LIMITS.rain).optional(),
+          wind: hourlyValues('the wind', READING_LIMITS.wind).optional(),
         }),
       )
       .min(1, { error: 'holds no member' })
@@ -175,7 +174,12 @@ export const typedDaysInput = z.object({
   days: z
     .array(
       z
-        .object({ day: civilDateSchema, min: temperature, max: temperature, rain: number('the rain', 0, 1000).nullable().default(null) })
+        .object({
+          day: civilDateSchema,
+          min: temperature,
+          max: temperature,
+          rain: within('the rain', DAILY_RAIN_LIMITS).nullable().default(null),
+        })
         .refine((d) => d.min <= d.max, { error: 'the minimum is above the maximum', path: ['min'] }),
     )
     .min(1, { error: 'enter at least one day' })

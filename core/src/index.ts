@@ -3,6 +3,7 @@ export * from './bloom/index.js'
 export * from './derived/index.js'
 
 export * from './emergence/index.js'
+export * from './forecast/index.js'
 export * from './heat/index.js'
 export * from './identity/index.js'
 export * from './infection/index.js'

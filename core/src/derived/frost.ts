@@ -11,7 +11,8 @@ export interface SeasonFrosts {
   autumnKnown: boolean
 }
 
-const MIDSUMMER_DAYS = 196
+/** Days from a season's start to its midsummer: until then a frost is a spring frost. */
+export const MIDSUMMER_DAYS = 196
 
 /** Less than this share of the days known, and nothing is said of frost. */
 const LEAST_KNOWN = 0.75
@@ -48,4 +49,34 @@ export function springFrostRisk(day: number, seasons: readonly SeasonFrosts[], s
     return lastSpring !== null && lastSpring >= sameDayInYear(day, years)
   })
   return late.length / known.length
+}
+
+/** Frost of a season beside that of past ones. */
+export interface FrostOfSeason extends SeasonFrosts {
+  /** Share of past seasons that still had a frost after this day; null outside spring, or where no past season knows. */
+  risk: number | null
+  /** Past seasons that the risk rests on. */
+  pastSeasons: number
+}
+
+/**
+ * The frosts of a season up to today, and how likely another one still comes, by past seasons.
+ *
+ * @param filled the days of this season, gaps filled
+ * @param pastYears by how many years the past seasons lie off, as `knownPastYears` gives them
+ */
+export function frostOfSeason(p: {
+  series: DailySeries
+  filled: DailySeries
+  season: number
+  today: number
+  pastYears: readonly number[]
+}): FrostOfSeason {
+  const { season, today } = p
+  const past = p.pastYears.map((years) => frostsOf(p.series, seasonLater(season, years)))
+  return {
+    ...frostsOf(p.filled, season, 0, Math.min(seasonLater(season, 1), today)),
+    risk: today >= season && today < season + MIDSUMMER_DAYS ? springFrostRisk(today, past, season) : null,
+    pastSeasons: past.filter(({ springKnown }) => springKnown).length,
+  }
 }

@@ -1,5 +1,6 @@
 import { infectionWetHours } from './infectionWetHours.js'
 import { physiologicalDay } from './physiologicalDay.js'
+import { twoDayCriterion } from './twoDayCriterion.js'
 import { severityValue } from './severityValue.js'
 import { infectionsBy, SCAB_LONGEST_BREAK_HOURS, scabWetHours, type InfectionHours } from './spells.js'
 
@@ -154,20 +155,20 @@ function byPhysiologicalDays(
   })
 }
 
+const UNKNOWN_MIN = -100
+
 function byTwoDays(days: InfectionDay[], hours: InfectionHours, sliceOf: (day: number) => DaySlice): InfectionDay[] {
-  const favourable = (day: number): boolean => {
-    let humid = 0
-    let coldest = Infinity
-    const { from, count } = sliceOf(day)
-    for (let i = from; i < from + count; i++) {
-      if (at(hours.humidity, i) >= HUMID_FROM_PCT) humid++
-      const t = at(hours.temperature, i)
-      if (!Number.isNaN(t)) coldest = Math.min(coldest, t)
-    }
-    return coldest >= 10 && coldest < Infinity && humid >= 6
+  const first = days[0]
+  if (!first) return days
+  const dayOfHours = (day: number): Parameters<typeof twoDayCriterion>[0][number] => {
+    const read = valuesOf(hours.temperature, sliceOf(day)).filter((t) => !Number.isNaN(t))
+    const humidHours = valuesOf(hours.humidity, sliceOf(day)).filter((rh) => rh >= HUMID_FROM_PCT).length
+    // A day of which no temperature is known is not one that was warm enough.
+    return { min: read.length > 0 ? Math.min(...read) : UNKNOWN_MIN, humidHours }
   }
-  return days.map((day) => {
-    const both = favourable(day.day) && favourable(day.day - 1)
+  const met = twoDayCriterion([dayOfHours(first.day - 1), ...days.map(({ day }) => dayOfHours(day))])
+  return days.map((day, i) => {
+    const both = met[i + 1] === true
     const known = valuesOf(hours.humidity, sliceOf(day.day)).every((rh) => !Number.isNaN(rh))
     return { ...day, infection: both, certain: known, severity: both ? 1 : 0 }
   })

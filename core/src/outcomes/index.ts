@@ -1,3 +1,4 @@
 export * from './checkComparison.js'
 export * from './efficacy.js'
 export * from './varieties.js'
+export * from './countsAround.js'

@@ -1,5 +1,7 @@
+import { READING_LIMITS } from './readingLimits.js'
+
 /** Variables of an hourly reading that are checked. */
-export type CheckedVariable = 'temperature' | 'humidity' | 'rain' | 'wind' | 'wetness' | 'soil'
+export type CheckedVariable = keyof typeof READING_LIMITS
 
 /**
  * Why a reading is not believed: outside what there can be, a jump from the hour before, stuck at one value, alone against
@@ -13,9 +15,7 @@ export interface Fault {
   flag: ReadingFlag
 }
 
-interface Limits {
-  least: number
-  most: number
+interface Behaviour {
   /** Largest believable change from one hour to the next. */
   step: number
   /** How far an hour may stand from both neighbours while these agree within half of it. */
@@ -24,15 +24,15 @@ interface Limits {
   mayStand: (value: number) => boolean
 }
 
-/** Bounds in °C, %, mm/h, m/s and share of the hour; the most that has been measured on open ground, and practice for steps. */
-const LIMITS: Readonly<Record<CheckedVariable, Limits>> = {
-  temperature: { least: -60, most: 58, step: 16, spike: 10, mayStand: () => false },
-  humidity: { least: 0, most: 100, step: 70, spike: 50, mayStand: (v) => v >= 99 },
-  rain: { least: 0, most: 200, step: Infinity, spike: Infinity, mayStand: () => true },
-  wind: { least: 0, most: 75, step: 30, spike: 20, mayStand: () => true },
-  wetness: { least: 0, most: 1, step: Infinity, spike: Infinity, mayStand: () => true },
+/** How a reading may move, in °C, %, mm/h, m/s and share of the hour (from practice). */
+const BEHAVIOUR: Readonly<Record<CheckedVariable, Behaviour>> = {
+  temperature: { step: 16, spike: 10, mayStand: () => false },
+  humidity: { step: 70, spike: 50, mayStand: (v) => v >= 99 },
+  rain: { step: Infinity, spike: Infinity, mayStand: () => true },
+  wind: { step: 30, spike: 20, mayStand: () => true },
+  wetness: { step: Infinity, spike: Infinity, mayStand: () => true },
   // Under snow and in freezing ground a soil stands at 0 °C for weeks.
-  soil: { least: -30, most: 60, step: 8, spike: 5, mayStand: (v) => Math.abs(v) <= 0.5 },
+  soil: { step: 8, spike: 5, mayStand: (v) => Math.abs(v) <= 0.5 },
 }
 
 /** The same value for this long is a stuck sensor. */
@@ -49,7 +49,8 @@ const LONGEST_GAP_HOURS = 14 * 24
  * @param values °C, %, mm in the hour, m/s, or share of the hour by `variable`
  */
 export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Fault[] {
-  const limits = LIMITS[variable]
+  const { least, most } = READING_LIMITS[variable]
+  const limits = BEHAVIOUR[variable]
   const flags = new Map<number, ReadingFlag>()
   const read = (i: number): number => (i >= 0 && i < values.length ? (values[i] as number) : NaN)
   let first = 0
@@ -60,7 +61,7 @@ export function checkHours(values: ArrayLike<number>, variable: CheckedVariable)
   for (let i = first; i <= last; i++) {
     const value = read(i)
     if (Number.isNaN(value)) continue
-    if (value < limits.least || value > limits.most) flags.set(i, 'range')
+    if (value < least || value > most) flags.set(i, 'range')
     else if (isSpike(read(i - 1), value, read(i + 1), limits.spike)) flags.set(i, 'spike')
   }
   flagGaps(values, first, last, flags)
@@ -87,7 +88,7 @@ function flagGaps(values: ArrayLike<number>, first: number, last: number, flags:
   }
 }
 
-function flagFlatLines(values: ArrayLike<number>, first: number, last: number, limits: Limits, flags: Map<number, ReadingFlag>): void {
+function flagFlatLines(values: ArrayLike<number>, first: number, last: number, limits: Behaviour, flags: Map<number, ReadingFlag>): void {
   for (let i = first; i <= last;) {
     const value = values[i] as number
     let end = i + 1

@@ -1,2 +1,3 @@
 export * from './reachableCohort.js'
 export * from './vulnerableWindow.js'
+export * from './treatmentReach.js'

@@ -1,5 +1,5 @@
 import type { ParsedInputOf, WetEvent, blocks } from '@bocado/contract'
-import { onHourAxis, type WetEvent as WetHoursEvent } from '@bocado/core'
+import { onHourAxis, type Wetting } from '@bocado/core'
 import { insertRow, instantOf, liveRow, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -59,8 +59,9 @@ export async function restoreWetEvent(w: Write, id: string, rowVersion: number):
 }
 
 /** Wet events on the hour axis of a station's standard time. */
-export const wetSpans = (events: readonly WetEvent[], utcOffsetMinutes: number): WetHoursEvent[] =>
-  events.map(({ startedAt, endedAt }) => ({
+export const wettingsOf = (events: readonly WetEvent[], utcOffsetMinutes: number): Wetting[] =>
+  events.map(({ startedAt, endedAt, waterMm }) => ({
     from: onHourAxis(Date.parse(startedAt), utcOffsetMinutes),
     until: onHourAxis(Date.parse(endedAt), utcOffsetMinutes),
+    waterMm,
   }))

@@ -1,15 +1,15 @@
 import type { Ladder } from '@bocado/contract'
-import { dayNumber, rankIndicator, type IndicatorYear } from '@bocado/core'
+import { dayNumber, firstBySeason, heatFrom, rankIndicator, type IndicatorYear, type PlacedBloom } from '@bocado/core'
 import { findOrganism, indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { listSightings } from '../watches/eventRecords.js'
-import { heatFrom } from '../watches/forecast.js'
+import { keepBeside } from '../watches/forecast.js'
 import { getBand } from '../watches/service.js'
 import { listWatches, organismOf } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
-import { bloomEvidence, firstByYear, type PlacedBloom } from './evidence.js'
+import { bloomsByStation, type Sighting } from './evidence.js'
 
 /** The scale of the ladder: the rule by which bloom plants without a chill count. */
 const REFERENCE = { heat: { method: 'single-sine' as const, lower: 10 } }
@@ -28,11 +28,12 @@ interface BloomOfYears extends Omit<Ladder['blooms'][number], 'dots'> {
 const heatOn = (curves: Curves, season: string, day: number): number | undefined => curves.get(season)?.[Math.max(0, Math.floor(day))]
 
 /** Every bloom that was seen in any year, on one scale of heat. */
-function bloomsOf(placed: readonly PlacedBloom[], curves: Curves): BloomOfYears[] {
+function bloomsOf(placed: readonly PlacedBloom<Sighting>[], curves: Curves): BloomOfYears[] {
   return indicators.flatMap((plant) =>
     plant.events.flatMap((event) => {
-      const seen = placed.filter(({ record }) => record.plantId === plant.id && record.event === event.id)
-      const years = firstByYear(seen).flatMap(({ record: { season }, day }) => {
+      const seen = placed.filter(({ sighting }) => sighting.plantId === plant.id && sighting.event === event.id)
+      const years = firstBySeason(seen).flatMap(({ sighting, day }) => {
+        const { season } = sighting.record
         const heat = heatOn(curves, season, day)
         return heat === undefined ? [] : [{ season, heat, day }]
       })
@@ -81,25 +82,22 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
   const site = await getSite(db, deps.clock, siteId)
   const { start } = site.season
   const [evidence, main, watches, band, sightings] = await Promise.all([
-    listBlocks(db, siteId).then((blocks) => bloomEvidence(deps, site, blocks)),
+    listBlocks(db, siteId).then((blocks) => bloomsByStation(deps, site, blocks)),
     weatherOfBlocks(deps, site, start).then((of) => of(null)),
     listWatches(db, siteId, start),
     getBand(deps, siteId, start),
     listSightings(db, siteId),
   ])
   const station = evidence.find(({ stationId }) => stationId === main.followed?.station.id)
-  const placed = (station?.placed ?? []).filter(({ record }) => !record.notYet)
+  const placed = (station?.placed ?? []).filter(({ sighting }) => !sighting.notYet)
   // One scale for all: heat as plants without a chill of their own count it from the season's start.
   const counted = new Set(indicators.filter(({ biofix }) => biofix.kind === 'date').map(({ id }) => id))
   const curves: Curves = new Map(
-    placed.filter(({ record }) => counted.has(record.plantId)).map(({ record, season }) => [record.season, season.median]),
+    placed.filter(({ sighting }) => counted.has(sighting.plantId)).map(({ sighting, season }) => [sighting.record.season, season.median]),
   )
   const blooms = bloomsOf(placed, curves)
   // Heat of this season on the scale of the blooms, as far as weather is known and expected.
-  const reference =
-    main.weather.observed.length > 0
-      ? heatFrom({ block: main, memo: deps.memo }, REFERENCE, { day: dayNumber(start), how: 'calendar' })
-      : undefined
+  const reference = main.weather.observed.length > 0 ? heatFrom(main, REFERENCE, dayNumber(start), keepBeside(main, deps.memo)) : undefined
 
   const pests = watches.flatMap((watch): Pest[] => {
     const organism = findOrganism(watch.organismId) ?? organismOf(watch)

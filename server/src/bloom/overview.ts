@@ -1,15 +1,14 @@
 import type { BloomOverview } from '@bocado/contract'
-import { civilDate, dayNumber, ensembleOf, eventBounds, moveByShift, resolveEvents } from '@bocado/core'
-import { indicatorModel, indicators } from '@bocado/library'
+import { bloomDates, civilDate, dayNumber } from '@bocado/core'
+import { indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite } from '../sites/service.js'
 import { dateBounds } from '../watches/bounds.js'
-import { startOf } from '../watches/start.js'
-import { heatFrom } from '../watches/forecast.js'
+import { keepBeside } from '../watches/forecast.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
-import { bloomEvidence } from './evidence.js'
+import { bloomPlants, bloomsByStation } from './evidence.js'
 import { listBloomRecords } from './store.js'
 import { listTriggers } from './triggers.js'
 
@@ -24,24 +23,17 @@ export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOv
   const db = deps.db
   const site = await getSite(db, deps.clock, siteId)
   const blocks = await listBlocks(db, siteId)
-  const evidence = await bloomEvidence(deps, site, blocks)
+  const evidence = await bloomsByStation(deps, site, blocks)
   const [route, records] = await Promise.all([routePlants(db, siteId), listBloomRecords(db, siteId)])
   const main = await (await weatherOfBlocks(deps, site, site.season.start))(null)
   const shift = evidence.find(({ stationId }) => stationId === main.followed?.station.id)?.shift ?? null
   const firstDay = dayNumber(site.season.start)
   const today = dayNumber(site.today) - firstDay
-  const hemisphere = hemisphereOf(site)
   const expected = indicators.flatMap((plant) => {
-    const model = indicatorModel(plant)
-    const start = startOf(model, null, main, dayNumber(site.today), hemisphere)
-    if (start.how === 'none') return []
-    const heat = heatFrom({ block: main, memo: deps.memo }, model, start)
-    if (heat.members.length === 0) return []
-    const resolved = resolveEvents({ generations: [{ id: plant.id, reachableStages: [], events: model.events }] }, start.expected)
-    const events = shift ? moveByShift(resolved, shift) : resolved
-    const dates = eventBounds(events, 0.5, ensembleOf(heat))
-    return plant.events.flatMap(({ id, name }) => {
-      const date = dates[events.findIndex((e) => e.id === id)]
+    const model = bloomPlants.find(({ id }) => id === plant.id)
+    const dates = model && bloomDates(model, main, dayNumber(site.today), shift ?? undefined, keepBeside(main, deps.memo))
+    return plant.events.flatMap(({ id, name }, i) => {
+      const date = dates?.[i]
       return date ? [{ plant, event: id, eventName: name, date: dateBounds(date) }] : []
     })
   })

@@ -1,37 +1,22 @@
 import type { BloomRecord, BloomTrigger, ParsedInputOf, Site, bloom } from '@bocado/contract'
-import { civilDate, dayNumber } from '@bocado/core'
-import { indicators, type Indicator } from '@bocado/library'
+import { bloomLasts, civilDate, dayNumber } from '@bocado/core'
 import { insertRow, liveRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
+import { bloomPlants } from './evidence.js'
 import { listRounds } from '../scouting/service.js'
 import { listTreatments } from '../treatments/store.js'
 import { organismsOf } from '../library/catalogue.js'
 
-/** Days from an event to the end of a plant's bloom are taken from its heat at this much a day: low, so that bloom is not held too short. */
-const HEAT_A_DAY = 6
-/** Bees still come to the last flowers. */
-const AFTER_BLOOM_DAYS = 3
-
-const IN_BLOOM: readonly string[] = ['first-open', 'full-bloom']
-
-/** Days after an event until which a plant is taken to be in bloom; 0 for events outside bloom. */
-function bloomLasts(plant: Indicator, event: string): number {
-  if (!IN_BLOOM.includes(event)) return event === 'bud' ? Infinity : 0
-  const heatOf = (id: string): number | undefined => plant.events.find((e) => e.id === id)?.heat.value
-  const [from, end] = [heatOf(event), heatOf('end')]
-  return from === undefined || end === undefined ? Infinity : Math.ceil((end - from) / HEAT_A_DAY) + AFTER_BLOOM_DAYS
-}
-
 /** Adds a trigger. One that would bring a treatment that is hazardous to bees into a bloom is refused, with the reason. */
 export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.addTrigger>): Promise<{ id: string; rowVersion: number }> {
-  const plant = indicators.find(({ id }) => id === input.plantId)
+  const plant = bloomPlants.find(({ id }) => id === input.plantId)
   if (!plant) throw fieldProblem('plantId', 'choose a bloom plant of the library')
   await liveRow(w.tx, w.siteId, 'watch', input.watchId)
   const productId = input.action === 'treat' ? input.productId : null
   if (productId) {
     const product = await liveRow(w.tx, w.siteId, 'product', productId)
     const hazardous = product['bees'] !== 'none-stated'
-    const lasts = bloomLasts(plant, input.event)
+    const lasts = bloomLasts(plant.events, input.event)
     if (hazardous && lasts > 0 && input.daysAfter <= lasts)
       throw fieldProblem(
         'productId',

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { ForecastIssueInput, ResponseOf, devices } from '@bocado/contract'
-import { correctedDay, offsetHours, standardHour, type DayExtremes, type LeadCorrection, MS_PER_HOUR } from '@bocado/core'
+import { correctedDay, offsetHours, standardHour, MS_PER_HOUR, type DayExtremes, type LeadCorrection, type MemberHours } from '@bocado/core'
 import { requireStation } from '../devices/token.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -29,13 +29,6 @@ const STALE_AFTER_MS = 36 * MS_PER_HOUR
 export interface DayAhead extends DayExtremes {
   /** NaN where the issue holds none. */
   rain: number
-}
-
-/** Hours of one member: °C, %, mm; NaN where the issue holds none. */
-export interface MemberHours {
-  temperature: Float64Array
-  humidity: Float64Array
-  rain: Float64Array
 }
 
 export interface DaysAhead {

@@ -1,11 +1,10 @@
 import type { BenchData } from '@bocado/contract'
-import { civilDate, dayNumber, knownPastYears, seasonLater, seasonWeather, type DayExtremes } from '@bocado/core'
+import { civilDate, dayNumber, heatStart, knownPastYears, seasonLater, seasonWeather, type DayExtremes, type HeatStart } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite } from '../sites/service.js'
 import { listEventRecords } from '../watches/eventRecords.js'
 import { listOwnFigures, resolvedModel } from '../watches/models.js'
-import { startOf, type Start } from '../watches/start.js'
 import { listBiofixes } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/blockWeather.js'
 import { requireOrganism } from './catalogue.js'
@@ -13,7 +12,7 @@ import { requireOrganism } from './catalogue.js'
 const PAST_SEASONS = 11
 const tenths = (c: number): number => Math.round(c * 10) / 10
 const pairOf = (day: DayExtremes | undefined): [number, number] | null => (day ? [tenths(day.min), tenths(day.max)] : null)
-const shown = ({ day, expected, daySd }: Start): BenchData['start'] => ({ day, expected: expected ?? null, daySd: daySd ?? null })
+const shown = ({ day, expected, daySd }: HeatStart): BenchData['start'] => ({ day, expected: expected ?? null, daySd: daySd ?? null })
 
 /** Weather and model of an organism's season in pieces, and its past seasons with what was seen in a block. */
 export async function benchData(deps: Deps, siteId: string, organismId: string, blockId: string | undefined): Promise<BenchData> {
@@ -25,7 +24,12 @@ export async function benchData(deps: Deps, siteId: string, organismId: string, 
   const season = site.season.start
   const firstDay = dayNumber(season)
   const weather = await (await weatherOfBlocks(deps, site, season))(block)
-  const hemisphere = hemisphereOf(site)
+  const { hemisphere } = weather
+  const temperatures = weather.place?.temperatures
+  const startOf = (of: string, first: number, until: number): HeatStart => {
+    const entered = biofixes.get(of)
+    return heatStart(pinned, entered === undefined ? null : dayNumber(entered), { firstDay: first, today: until, hemisphere, temperatures })
+  }
   const here = block ? { blockId: block.id, organismId } : null
   const records = here ? await listEventRecords(db, siteId, here) : []
   const biofixes = here ? await listBiofixes(db, siteId, here) : new Map<string, string>()
@@ -48,7 +52,7 @@ export async function benchData(deps: Deps, siteId: string, organismId: string, 
             season: name,
             firstDay: first,
             days: then.observed.map(pairOf),
-            start: shown(startOf(pinned, biofixes.get(name) ?? null, { ...weather, weather: then }, end, hemisphere)),
+            start: shown(startOf(name, first, end)),
             seen,
           }
         })
@@ -65,7 +69,7 @@ export async function benchData(deps: Deps, siteId: string, organismId: string, 
       forecast: forecast.map((member) => member.map(pairOf)),
       tails: tails.map(({ pastSeason, made, days }) => ({ pastSeason, made, days: days.map(pairOf) })),
     },
-    start: shown(startOf(pinned, biofixes.get(season) ?? null, weather, firstDay + todayIndex, hemisphere)),
+    start: shown(startOf(season, firstDay, firstDay + todayIndex)),
     past,
   }
 }

@@ -99,10 +99,9 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     ownKey: null,
   }
   const wetEvents = block ? (await listWetEvents(db, siteId, season)).filter((event) => event.blockId === block.id) : []
-  const ground = block ?? { id: NOBODY, soilTexture: null, soilCover: 'bare' as const }
-  const hemisphere = hemisphereOf(site)
-  const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.name} ${resolved.hash} ${hemisphere}`
-  const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, hemisphere, memo: deps.memo }))
+  const ground = block ?? { soilTexture: null, soilCover: 'bare' as const }
+  const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.name} ${resolved.hash} ${weather.hemisphere}`
+  const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, memo: deps.memo }))
   const ownRow = (await listOwnOrganisms(db, siteId)).find((o) => o.organism.id === organismId)
   const methods: Method[] = await methodsByIds(
     db,

@@ -1,57 +1,35 @@
 import type { Outcome, OutcomeCount, Product, Round, Treatment } from '@bocado/contract'
 import {
+  cohortsInReach,
   compareWithCheck,
-  coverageForecast,
   dayNumber,
   meanWithInterval,
-  reachableCohort,
-  reachHeat,
-  reachOf,
   STATED_AREA_SD_LOG,
-  TREATMENT_HOUR_OF_DAY,
+  tellingCheck,
+  treatedCounts,
+  treatmentReach,
+  type BeforeAfter,
   type Bounds,
 } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
-import { getSite, hemisphereOf } from '../sites/service.js'
+import { getSite } from '../sites/service.js'
 import { listTreatments } from '../treatments/store.js'
-import { placeModel } from '../watches/forecast.js'
+import type { Memo } from '../memo.js'
+import { placedAt } from '../watches/forecast.js'
 import { organismOf } from '../watches/store.js'
-import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
 const INTERVAL_SEED = 1979
 
-/** A count before a treatment is not too old, and one after it not too late, within this many days. */
-const COUNT_REACH_DAYS = 28
+/** A round with the day number by which it is held against treatments. */
+type DatedRound = Round & { day: number }
 
-interface BeforeAfter {
-  before: Round | undefined
-  after: Round | undefined
-}
-
-/** The last count on or before the day of treatment and the first one after it. */
-function around(rounds: readonly Round[], day: string): BeforeAfter {
-  const near = rounds.filter(({ countedOn }) => Math.abs(dayNumber(countedOn) - dayNumber(day)) <= COUNT_REACH_DAYS)
-  return { before: near.findLast(({ countedOn }) => countedOn <= day), after: near.find(({ countedOn }) => countedOn > day) }
-}
-
-/** The check area that tells most: the one counted both before and after, or at least once. */
-function bestCheck(rounds: readonly Round[], day: string): (BeforeAfter & { name: string }) | undefined {
-  const names = new Map(rounds.flatMap(({ checkAreaId, checkAreaName }) => (checkAreaId ? [[checkAreaId, checkAreaName ?? '']] : [])))
-  const areas = [...names].map(([id, name]) => ({
-    name,
-    ...around(
-      rounds.filter(({ checkAreaId }) => checkAreaId === id),
-      day,
-    ),
-  }))
-  const counts = (a: BeforeAfter): number => (a.before ? 1 : 0) + (a.after ? 1 : 0)
-  return areas.filter((a) => counts(a) > 0).sort((a, b) => counts(b) - counts(a))[0]
-}
+const dated = (round: Round): DatedRound => ({ ...round, day: dayNumber(round.countedOn) })
 
 function countOf(round: Round | undefined, organism: Organism): OutcomeCount | null {
   if (!round) return null
@@ -74,28 +52,22 @@ function achievedCoverage(
   organism: Organism,
   product: Product,
   day: string,
-  from: Parameters<typeof placeModel>[0],
+  block: BlockWeather,
+  memo: Memo,
 ): Bounds | null {
-  const { heat, ensemble, events } = placeModel(from, watch.pinned, watch.biofix)
+  const { heat, ensemble, events } = placedAt(block, watch.pinned, watch.biofix, memo)
   if (heat.members.length === 0) return null
   const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
-  const action = { day: dayNumber(day) - heat.firstDay + TREATMENT_HOUR_OF_DAY, effect: product.effect, residualDays: product.residualDays }
-  const reached = watch.pinned.generations.flatMap((generation) => {
-    const reach = reachOf(events, generation.id, reachable)
-    if (!reach) return []
-    const stageHeat = reachHeat(reach)
-    return [
-      coverageForecast(
-        heat.members.map(({ cumulative }, m) => reachableCohort(stageHeat, cumulative, ensemble.scores[m] ?? 0)),
-        [action],
-        ensemble,
-      ),
-    ]
-  })
-  return reached.sort((a, b) => b.p50 - a.p50)[0] ?? null
+  const cohorts = cohortsInReach(
+    events,
+    watch.pinned.generations.map(({ id }) => id),
+    reachable,
+    ensemble,
+  )
+  return treatmentReach(cohorts, product, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
 }
 
-function missingOf(treated: BeforeAfter, check: BeforeAfter | undefined): Outcome['missing'] {
+function missingOf(treated: BeforeAfter<Round>, check: BeforeAfter<Round> | undefined): Outcome['missing'] {
   const missing: Outcome['missing'] = []
   if (!treated.before) missing.push('count-before')
   if (!treated.after) missing.push('count-after')
@@ -112,15 +84,12 @@ function outcomeOf(
   day: string,
   product: Product,
   organism: Organism,
-  rounds: readonly Round[],
+  rounds: readonly DatedRound[],
   threshold: number,
   coverage: Bounds | null,
 ): Outcome {
-  const treated = around(
-    rounds.filter(({ checkAreaId }) => checkAreaId === null),
-    day,
-  )
-  const check = bestCheck(rounds, day)
+  const treated = treatedCounts(rounds, dayNumber(day))
+  const check = tellingCheck(rounds, dayNumber(day))
   const complete = treated.before && treated.after && check?.before && check.after
   const comparison = complete
     ? compareWithCheck(
@@ -142,7 +111,13 @@ function outcomeOf(
     item: organism.sampling.items,
     units: organism.sampling.units,
     treated: { before: countOf(treated.before, organism), after: countOf(treated.after, organism) },
-    check: check ? { name: check.name, before: countOf(check.before, organism), after: countOf(check.after, organism) } : null,
+    check: check
+      ? {
+          name: (check.before ?? check.after)?.checkAreaName ?? '',
+          before: countOf(check.before, organism),
+          after: countOf(check.after, organism),
+        }
+      : null,
     comparison: comparison && {
       ...comparison,
       expectedWithoutTreatment: (comparison.expectedWithoutTreatment * 100) / organism.sampling.itemsPerUnit,
@@ -173,12 +148,8 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !product || !block) continue
     const organism = organismOf(watch)
-    const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id)
-    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, {
-      block: await weatherOf(block),
-      memo: deps.memo,
-      hemisphere: hemisphereOf(site),
-    })
+    const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map(dated)
+    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, await weatherOf(block), deps.memo)
     result.push(
       outcomeOf(
         treatment,

@@ -1,11 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto'
 import type { Moves, WatchForecast, WindowForecast } from '@bocado/contract'
-import type { Hemisphere } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import type { BlockWeather, SeenFrom } from '../weather/blockWeather.js'
 import type { Memo } from '../memo.js'
-import { placeModel, windowsOf, type BloomPush } from './forecast.js'
+import { windowsAt, type StationPush } from './forecast.js'
 import type { PinnedModel } from './models.js'
 import type { StoredWatch } from './store.js'
 
@@ -23,7 +22,7 @@ interface Issued {
   grade: IssuedForecast['grade']
   usual: IssuedForecast['usual']
   windows: IssuedWindow[]
-  bloom: BloomPush | undefined
+  bloom: StationPush | undefined
 }
 
 const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
@@ -40,7 +39,7 @@ export async function keepIssued(
   db: Queryable,
   siteId: string,
   now: Date,
-  made: readonly { watch: StoredWatch; forecast: Said; today: string; weatherKey: string; bloom: BloomPush | undefined }[],
+  made: readonly { watch: StoredWatch; forecast: Said; today: string; weatherKey: string; bloom: StationPush | undefined }[],
 ): Promise<void> {
   const rows = made.map(({ watch, forecast, today, weatherKey, bloom }) => {
     const { grade } = forecast
@@ -93,7 +92,7 @@ async function listIssued(db: Queryable, siteId: string, watchId: string): Promi
     grade: row['grade'] as Issued['grade'],
     usual: jsonOf<Issued['usual'] | null>(row['usual']) ?? [],
     windows: jsonOf<IssuedWindow[]>(row['windows']),
-    bloom: jsonOf<BloomPush | null>(row['bloom_shift']) ?? undefined,
+    bloom: jsonOf<StationPush | null>(row['bloom_shift']) ?? undefined,
   }))
 }
 
@@ -101,12 +100,11 @@ async function listIssued(db: Queryable, siteId: string, watchId: string): Promi
 export interface MovesInput {
   watch: StoredWatch
   organism: Organism
-  hemisphere: Hemisphere
   memo: Memo
   today: string
   now: Date
   /** What blooms say now of the season at its station. */
-  bloom: BloomPush | undefined
+  bloom: StationPush | undefined
   /** The block's weather as seen from a moment. */
   weatherSeen: (seen?: SeenFrom) => Promise<BlockWeather>
 }
@@ -138,16 +136,16 @@ export async function movesOf(db: Queryable, siteId: string, input: MovesInput, 
 }
 
 async function compared(before: Issued, input: MovesInput): Promise<NonNullable<Moves['since']>> {
-  const { watch, organism, hemisphere, memo } = input
+  const { watch, organism, memo } = input
   const then = new Date(before.issuedAt)
   const opensBy = async (
     seen: SeenFrom | undefined,
     pinned: PinnedModel,
     biofix: string | null,
-    bloom: BloomPush | undefined,
+    bloom: StationPush | undefined,
   ): Promise<Map<string, number | null>> => {
     const block = await input.weatherSeen(seen)
-    const windows = windowsOf(organism, pinned, placeModel({ block, memo, hemisphere, bloom }, pinned, biofix))
+    const windows = windowsAt(organism, pinned, biofix, block, memo, bloom)
     return new Map(windows.map(({ generation, opens }) => [generation, opens.p50]))
   }
   // A forecast older than a week or so has no days left that are still ahead; then past seasons stood there.

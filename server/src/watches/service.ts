@@ -3,6 +3,7 @@ import type { Band, Block, Moves, ParsedInputOf, ResponseOf, Site, Treatment, Wa
 import {
   civilDate,
   dayNumber,
+  heatAxis,
   knownPastYears,
   LEAD_DAYS,
   residueLeft,
@@ -10,7 +11,6 @@ import {
   seasonHeat,
   seasonLater,
   seasonWeather,
-  type HeatRule,
 } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
@@ -21,12 +21,12 @@ import { writtenOnce, type Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
 import { routePlants } from '../library/route.js'
 import { listRounds } from '../scouting/service.js'
-import { getSite, hemisphereOf, requireSeason } from '../sites/service.js'
+import { getSite, requireSeason } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
-import { bloomEvidence, type StationBloom } from '../bloom/evidence.js'
+import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
 import { forecastBlooms } from './blooms.js'
-import { forecastWatch, placeModel, type BloomPush } from './forecast.js'
+import { forecastWatch, placedAt, type StationPush } from './forecast.js'
 import { movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
 import { entryKey, findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
@@ -103,22 +103,8 @@ export async function watchFigures(deps: Deps, siteId: string, watchId: string):
   return figuresOf(organismOf(watch), watch.pinned.own ?? [])
 }
 
-const AXIS_RULE: HeatRule = { method: 'single-sine', lower: 5 }
-const AXIS_FLOOR = 0.1
-
-/** Where each day begins on the axis that is even in heat, 0 to 1, and the season's end; null without a full year of weather. */
-function heatAxis({ weather }: BlockWeather): number[] | null {
-  const { firstDay, length, todayIndex } = weather
-  let start = 0
-  while (start < todayIndex && weather.observed.length > 0 && !weather.observed[start + LEAD_DAYS]) start++
-  const heat = seasonHeat(weather, AXIS_RULE, firstDay + start)
-  const total = heat.median[length - 1] ?? 0
-  if (heat.knownDays < length || total <= 0) return null
-  return Array.from({ length: length + 1 }, (_, i) => {
-    const share = i === 0 ? 0 : (heat.median[i - 1] as number) / total
-    return Math.round(((AXIS_FLOOR * i) / length + (1 - AXIS_FLOOR) * share) * 1e6) / 1e6
-  })
-}
+/** Places of days on the axis that is even in heat, to a millionth. */
+const shownAxis = (axis: readonly number[] | undefined): number[] | null => axis?.map((at) => Math.round(at * 1e6) / 1e6) ?? null
 
 type TreatmentOnBand = WatchForecast['treatments'][number]
 
@@ -137,7 +123,7 @@ export interface MadeForecast {
   watch: StoredWatch
   forecast: ReturnType<typeof forecastWatch>
   weather: BlockWeather
-  bloom: BloomPush | undefined
+  bloom: StationPush | undefined
   /** Everything that it rests on, with versions. */
   key: string
 }
@@ -151,8 +137,7 @@ export async function forecastsOf(deps: Deps, site: Site, season: string): Promi
     listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
-  const evidence = season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
-  const hemisphere = hemisphereOf(site)
+  const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
   const made: MadeForecast[] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
@@ -162,10 +147,8 @@ export async function forecastsOf(deps: Deps, site: Site, season: string): Promi
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
-    const forecast = memo.get(key, () =>
-      forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, hemisphere, memo, bloom }),
-    )
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
+    const forecast = memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom }))
     made.push({ watch, forecast, weather, bloom, key })
   }
   return made
@@ -186,7 +169,6 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listOwnFigures(db, siteId),
     routePlants(db, siteId),
   ])
-  const hemisphere = hemisphereOf(site)
   const today = dayNumber(site.today)
   const forecasts = made.map(({ watch, forecast, weather }): Band['watches'][number] => ({
     ...forecast,
@@ -212,9 +194,9 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     .digest('base64url')
   const make = (): Band => ({
     season: { start: season, days, todayIndex },
-    heatAxis: memo.get(`axis ${main.key}`, () => heatAxis(main)),
+    heatAxis: memo.get(`axis ${main.key}`, () => shownAxis(heatAxis(main.weather))),
     blooms: onRoute(
-      memo.get(`blooms ${main.key} ${hemisphere}`, () => forecastBlooms(main, today, hemisphere)),
+      memo.get(`blooms ${main.key}`, () => forecastBlooms(main, today, memo)),
       route,
     ),
     watches: forecasts,
@@ -244,7 +226,7 @@ function offerTo(
 }
 
 /** What the blooms of a watch's station say of the season, where the watch follows them. */
-function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): BloomPush | undefined {
+function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): StationPush | undefined {
   if (!watch.followsBloom) return undefined
   const shift = evidence.find(({ stationId }) => stationId === weather.followed?.station.id)?.shift
   if (!shift) return undefined
@@ -283,14 +265,13 @@ export async function watchMoves(deps: Deps, siteId: string, watchId: string, si
   const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
   const blocks = await listBlocks(deps.db, siteId)
   const weather = await (await weatherOfBlocks(deps, site, watch.season))(block)
-  const evidence = watch.season === site.season.start ? await bloomEvidence(deps, site, blocks) : []
+  const evidence = watch.season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
   return movesOf(
     deps.db,
     siteId,
     {
       watch,
       organism: organismOf(watch),
-      hemisphere: hemisphereOf(site),
       memo: deps.memo,
       today: site.today,
       now: await deps.clock.now(deps.db),
@@ -307,7 +288,7 @@ export async function pastHeat(deps: Deps, siteId: string, watchId: string): Pro
   const weather = await (await weatherOfBlocks(deps, site, watch.season))(block)
   const { place } = weather
   if (!place) return []
-  const { start } = placeModel({ block: weather, memo: deps.memo, hemisphere: hemisphereOf(site) }, watch.pinned, watch.biofix)
+  const { start } = placedAt(weather, watch.pinned, watch.biofix, deps.memo)
   const firstDay = dayNumber(watch.season)
   return knownPastYears(place.series, firstDay)
     .slice(0, 11)

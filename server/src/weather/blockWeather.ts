@@ -7,32 +7,28 @@ import {
   offsetSeries,
   seasonWeather,
   standardDay,
+  weatherBasis,
   type DailySeries,
   type Position,
+  type SeasonAtPlace,
   type SeasonDay,
-  type SeasonWeather,
 } from '@bocado/core'
 import { civilDayIn } from '../clock.js'
 import { daysAhead, type DayAhead, type DaysAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from './history.js'
+import { hemisphereOf } from '../sites/service.js'
 import { findNormals, madeSeasons } from './normals.js'
 import { followedStation, placeDays, stationPosition, type Followed, type PlaceDays } from './place.js'
 import { listStations, type StoredStation } from './store.js'
 
-/** What a season's weather rests on. */
-export type WeatherBasis = 'station' | 'station-and-normals' | 'past-seasons' | 'normals' | 'none'
-
 /** The weather of a season at a block, or at the site as a whole. */
-export interface BlockWeather {
+export interface BlockWeather extends SeasonAtPlace {
   followed: Followed | undefined
   place: PlaceDays | undefined
-  position: Position | undefined
   ahead: DaysAhead | undefined
   /** Today, as a day number: the day of the station's standard time. */
   today: number
-  weather: SeasonWeather
-  basis: WeatherBasis
   /** Everything that it rests on, for keys of what is made from it. */
   key: string
 }
@@ -126,10 +122,8 @@ export async function weatherOfBlocks(
         alone: true,
       }),
     )
-    const read = weather.observed.some((day) => day !== undefined)
-    const made = weather.tails.some((tail) => tail.made)
-    const past = weather.tails.some((tail) => !tail.made)
-    const basis = read ? (made ? 'station-and-normals' : 'station') : past ? 'past-seasons' : made ? 'normals' : 'none'
-    return { followed, place, position, ahead, today, weather, basis, key }
+    const utcOffsetMinutes = followed?.station.utcOffsetMinutes ?? 0
+    const hemisphere = hemisphereOf(site)
+    return { followed, place, position, ahead, today, weather, basis: weatherBasis(weather), hemisphere, utcOffsetMinutes, key }
   }
 }

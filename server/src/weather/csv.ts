@@ -6,7 +6,7 @@ import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { placeDays } from './place.js'
 import { HOUR_VALUES } from './readingStore.js'
-import { blockOfQuery, seasonDays } from './seasonDays.js'
+import { blockOfQuery, daysOfSeason } from './seasonDays.js'
 import { getStation } from './stations.js'
 
 const cell = (value: number | null): string => (value === null || Number.isNaN(value) ? '' : String(Number(value.toFixed(3))))
@@ -14,7 +14,7 @@ const cell = (value: number | null): string => (value === null || Number.isNaN(v
 /** The days of a season up to yesterday as CSV, in SI units; minimum, maximum and rain can be imported again. */
 export async function daysCsv(deps: Deps, siteId: string, stationId: string, query: ParsedInputOf<typeof weather.days>): Promise<string> {
   const { today } = await getSite(deps.db, deps.clock, siteId)
-  const { days } = await seasonDays(deps, siteId, stationId, query)
+  const { days } = await daysOfSeason(deps, siteId, stationId, query)
   return csvOf({
     fields: [
       'date',

@@ -8,16 +8,17 @@ import {
   standardDay,
   sunTimes,
   vapourPressureDeficit,
+  wetHoursAt,
   windAtTwoMetres,
   standardHour,
 } from '@bocado/core'
-import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
+import { listWetEvents, wettingsOf } from '../blocks/wetEvents.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { doubtedBetween, type DoubtedReading } from './doubted.js'
 import { placeDays, stationPosition } from './place.js'
-import { blockOfQuery, wetHoursAt } from './seasonDays.js'
+import { blockOfQuery } from './seasonDays.js'
 import { getStation } from './stations.js'
 
 type DayHours = ResponseOf<typeof weather.hours>
@@ -79,8 +80,8 @@ export async function dayHours(
   const position = stationPosition(station, site)
   const { hours, temperatures } = place
   const events = block ? (await listWetEvents(db, siteId, date)).filter((event) => event.blockId === block.id) : []
-  const wet = wetHoursAt(place, events, station.utcOffsetMinutes)
-  const watered = wetSpans(events, station.utcOffsetMinutes)
+  const watered = wettingsOf(events, station.utcOffsetMinutes)
+  const wet = wetHoursAt(place, watered)
   // A watering is known also of hours that the station has not sent yet.
   const wasWatered = (hour: number): boolean => watered.some(({ from, until }) => hour + 1 > from && hour < until)
   const stationDays = await deps.history.daysOf(db, station, position)

@@ -1,13 +1,4 @@
-import {
-  dailyFromHours,
-  dayNumber,
-  hasDay,
-  hoursFromExtremes,
-  withDailyExtremes,
-  type DailySeries,
-  type HourlySeries,
-  type Position,
-} from '@bocado/core'
+import { dayNumber, stationDays as daysFrom, type Position, type StationDays as DaysOfStation } from '@bocado/core'
 import { LRUCache } from 'lru-cache'
 import type { Queryable } from '../database/index.js'
 import { ContentSum } from './contentKey.js'
@@ -17,17 +8,10 @@ import { HOUR_VALUES, readDays } from './readingStore.js'
 import { isNothing, rawHours, type RawHours } from './stationHours.js'
 import type { StoredStation } from './store.js'
 
-export interface StationDays {
-  series: DailySeries
-  /** Rain in mm per day, by day number; a day with an unknown hour of rain has none. */
-  rain: ReadonlyMap<number, number>
-  /** The hours behind them, with what is believed of each. */
+/** A station over all its years, with what is believed of each hour. */
+export interface StationDays extends DaysOfStation {
+  /** The hours behind its days. */
   hours: StationHours
-  /**
-   * Hourly temperatures without a gap where the days allow it: days of which only extremes are known, read or typed, have hours
-   * made from these. `made` marks them.
-   */
-  temperatures: HourlySeries & { made: Uint8Array }
   typedDays: number
   /** What is doubted of the readings, and the readings themselves as far as corrections have put them right. */
   fixes: readonly StoredFix[]
@@ -108,13 +92,12 @@ export class StationHistory {
     const fixes = checked ? await listFixes(db, station.id) : (await this.check(db, station)).found
     const hours = believed(raw, fixes, station.utcOffsetMinutes)
     const typed = await readDays(db, station.id)
-    const series = withDailyExtremes(
-      dailyFromHours({ firstHour: hours.firstHour, tempsC: hours.values.temperature, filled: hours.filled }),
-      typed.map(({ day, min, max }) => ({ day: dayNumber(day), min, max })),
+    const { series, rain, temperatures } = daysFrom(
+      hours,
+      typed.map((day) => ({ ...day, day: dayNumber(day.day) })),
+      place,
+      station.utcOffsetMinutes,
     )
-    const rain = dailyRain(hours)
-    for (const { day, rain: mm } of typed) if (mm !== null && !rain.has(dayNumber(day))) rain.set(dayNumber(day), mm)
-    const temperatures = withMadeHours(hours, series, place, station.utcOffsetMinutes)
     const contentBefore = contentKey({ series, rain, hours })
     return { series, rain, hours, temperatures, typedDays: typed.length, fixes, raw, contentBefore }
   }
@@ -141,47 +124,4 @@ function bytesOf({ raw }: Memory): number {
   const readings = raw ? raw.length * 8 * new Set(Object.values(raw.values).map(({ buffer }) => buffer)).size : 0
   // Believed temperatures, made hours, daily series and rain come on top.
   return 4096 + readings + (raw ? raw.length * 26 : 0)
-}
-
-function dailyRain({ firstHour, length, values }: StationHours): Map<number, number> {
-  const rain = new Map<number, number>()
-  for (let i = (24 - (((firstHour % 24) + 24) % 24)) % 24; i + 24 <= length; i += 24) {
-    let sum = 0
-    for (let k = i; k < i + 24; k++) sum += values.rain[k] as number
-    if (!Number.isNaN(sum)) rain.set((firstHour + i) / 24, sum)
-  }
-  return rain
-}
-
-/** Hours read, and hours made from extremes for the runs of days that have no hours of their own. */
-function withMadeHours(
-  hours: StationHours,
-  series: DailySeries,
-  place: Position | undefined,
-  utcOffsetMinutes: number,
-): StationDays['temperatures'] {
-  const read = hours.values.temperature
-  if (!place || series.min.length === 0) return { firstHour: hours.firstHour, values: read, made: new Uint8Array(read.length) }
-  const firstHour = series.firstDay * 24
-  const values = new Float64Array(series.min.length * 24).fill(NaN)
-  const made = new Uint8Array(values.length)
-  for (let i = 0; i < read.length; i++) {
-    const k = hours.firstHour + i - firstHour
-    if (k >= 0 && k < values.length) values[k] = read[i] as number
-  }
-  const withoutHours = (d: number): boolean => {
-    if (!hasDay(series, series.firstDay + d)) return false
-    for (let k = d * 24; k < d * 24 + 24; k++) if (!Number.isNaN(values[k])) return false
-    return true
-  }
-  for (let d = 0; d < series.min.length; d++) {
-    let end = d
-    while (end < series.min.length && withoutHours(end)) end++
-    if (end === d) continue
-    const days = Array.from({ length: end - d }, (_, i) => ({ min: series.min[d + i] as number, max: series.max[d + i] as number }))
-    values.set(hoursFromExtremes(days, series.firstDay + d, place, utcOffsetMinutes), d * 24)
-    made.fill(1, d * 24, end * 24)
-    d = end
-  }
-  return { firstHour, values, made }
 }

@@ -9,7 +9,7 @@ import { correctReadings, getCorrections, previewCorrection, removeCorrection, r
 import { daysCsv, hoursCsv } from './csv.js'
 import { dayHours } from './dayHours.js'
 import { scoreOfStation } from './scoreOfStation.js'
-import { seasonDays } from './seasonDays.js'
+import { daysOfSeason } from './seasonDays.js'
 import { addStation, changeStation, getStations, removeStation, restoreStation } from './stations.js'
 import { typeDays } from './typedDays.js'
 
@@ -17,7 +17,7 @@ export function weatherRoutes(router: Router, serving: Serving): void {
   const { weather } = endpoints
   read(router, serving, weather.stations, ({ deps, params }) => getStations(deps, params.siteId))
   write(router, serving, weather.addStation, (ctx) => addStation(ctx, ctx.deps, ctx.input))
-  read(router, serving, weather.days, ({ deps, params, input }) => seasonDays(deps, params.siteId, params.stationId, input))
+  read(router, serving, weather.days, ({ deps, params, input }) => daysOfSeason(deps, params.siteId, params.stationId, input))
   read(router, serving, weather.hours, ({ deps, params, input }) => dayHours(deps, params.siteId, params.stationId, input))
   read(router, serving, weather.score, ({ deps, params }) => scoreOfStation(deps, params.siteId, params.stationId))
   write(router, serving, weather.updateStation, (ctx) => changeStation(ctx, ctx.params.stationId, ctx.input))

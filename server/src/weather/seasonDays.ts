@@ -1,40 +1,21 @@
 import type { Block, ParsedInputOf, ResponseOf, WetEvent, weather } from '@bocado/contract'
 import {
-  chillPortions,
   civilDate,
   completeLateDays,
-  countWet,
   dayNumber,
-  fillDays,
   firstOpenDay,
-  frostsOf,
-  hasDay,
-  knownPastYears,
-  LEAD_DAYS,
-  moisture,
-  normalRange,
   offsetDay,
   quantileSorted,
-  referenceEvapotranspiration,
-  ROOT_ZONE_M,
-  sameDayInYear,
+  seasonDays,
   seasonLater,
   seasonStart,
-  soilTemperature,
-  springFrostRisk,
   standardDay,
   sunTimes,
-  SURFACE_M,
-  waterCapacity,
-  wetHours,
-  withWetEvents,
   type DailySeries,
-  type HourlySeries,
   type Position,
-  dayOfYear,
 } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
-import { listWetEvents, wetSpans } from '../blocks/wetEvents.js'
+import { listWetEvents, wettingsOf } from '../blocks/wetEvents.js'
 import { daysAhead, type DaysAhead } from '../forecasts/service.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -42,7 +23,7 @@ import { getSite, hemisphereOf } from '../sites/service.js'
 import { placeDays, stationPosition, type PlaceDays } from './place.js'
 import { getStation } from './stations.js'
 
-type SeasonDays = ResponseOf<typeof weather.days>
+type Shown = ResponseOf<typeof weather.days>
 
 const round = (value: number, digits: number): number => Number(value.toFixed(digits))
 const known = (value: number | undefined, digits: number): number | null =>
@@ -56,14 +37,8 @@ export async function blockOfQuery(deps: Deps, siteId: string, blockId: string |
   return block
 }
 
-/** Wet hours at a place, with the wet events of its block. */
-export function wetHoursAt({ hours }: PlaceDays, events: readonly WetEvent[], utcOffsetMinutes: number): Float64Array {
-  const { rain, humidity, wetness } = hours.values
-  return withWetEvents(wetHours({ rain, humidity, sensor: wetness }), hours.firstHour, wetSpans(events, utcOffsetMinutes))
-}
-
 /** Lowest, median and highest of each day's extremes over the members of a forecast. */
-function spansAhead({ members }: DaysAhead, today: number, { offset }: PlaceDays): SeasonDays['ahead'] {
+function spansAhead({ members }: DaysAhead, today: number, { offset }: PlaceDays): Shown['ahead'] {
   const span = (values: readonly number[]) => {
     const sorted = Float64Array.from(values).sort()
     return { low: sorted[0] as number, middle: quantileSorted(sorted, 0.5), high: sorted.at(-1) as number }
@@ -72,66 +47,6 @@ function spansAhead({ members }: DaysAhead, today: number, { offset }: PlaceDays
     const day = members.flatMap((member) => (member[i] ? [offsetDay(member[i], offset)] : []))
     return { day: civilDate(today + i), min: span(day.map(({ min }) => min)), max: span(day.map(({ max }) => max)) }
   })
-}
-
-/** Chill portions at the end of each day from `from` to `until` (exclusive); ends at the first hour that is not known. */
-function chillOf({ firstHour, values }: HourlySeries, from: number, until: number): Float64Array {
-  const start = from * 24 - firstHour
-  if (start < 0) return new Float64Array()
-  let end = start
-  while (end < Math.min(values.length, until * 24 - firstHour) && !Number.isNaN(values[end])) end++
-  const hourly = chillPortions(values.subarray(start, end))
-  return Float64Array.from({ length: Math.floor(hourly.length / 24) }, (_, d) => hourly[d * 24 + 23] as number)
-}
-
-/** Median of the chill that past seasons had by the same day; null where fewer than three know it. */
-function usualChill(temperatures: HourlySeries, season: number, today: number, pastYears: readonly number[]): number | null {
-  const past = pastYears.slice(0, 11).flatMap((years) => {
-    const from = sameDayInYear(season, years) - LEAD_DAYS
-    const until = sameDayInYear(today, years)
-    const chill = chillOf(temperatures, from, until)
-    return chill.length === until - from && chill.length > 0 ? [chill.at(-1) as number] : []
-  })
-  return past.length < 3 ? null : round(quantileSorted(Float64Array.from(past).sort(), 0.5), 1)
-}
-
-/** Days before a season from which the water in the soil is accounted, so that its start no longer matters. */
-const WATER_SPIN_UP_DAYS = 240
-
-/** Water in the soil at the end of each day from `from` on, with that of waterings. */
-function soilWater(
-  series: DailySeries,
-  rainOf: (day: number) => number | undefined,
-  from: number,
-  until: number,
-  latitude: number,
-  texture: NonNullable<Block['soilTexture']>,
-) {
-  const rain = new Float64Array(until - from).fill(NaN)
-  const et0 = new Float64Array(until - from).fill(NaN)
-  for (let day = from; day < until; day++) {
-    rain[day - from] = rainOf(day) ?? NaN
-    if (!hasDay(series, day)) continue
-    const i = day - series.firstDay
-    et0[day - from] = referenceEvapotranspiration({ min: series.min[i] as number, max: series.max[i] as number }, latitude, dayOfYear(day))
-  }
-  return {
-    root: moisture(rain, et0, waterCapacity(texture, ROOT_ZONE_M)),
-    surface: moisture(rain, et0, waterCapacity(texture, SURFACE_M)),
-  }
-}
-
-/** Daily mean of the soil probe; NaN where fewer than 18 hours were read. */
-function probeMean({ hours }: PlaceDays, day: number): number {
-  let sum = 0
-  let n = 0
-  for (let i = day * 24 - hours.firstHour, k = 0; k < 24; i++, k++) {
-    const value = hours.values.soil[i]
-    if (value === undefined || Number.isNaN(value)) continue
-    sum += value
-    n++
-  }
-  return n >= 18 ? sum / n : NaN
 }
 
 interface Making {
@@ -146,93 +61,55 @@ interface Making {
   seasons: string[]
 }
 
-function makeSeasonDays(m: Making): SeasonDays {
-  const { place, season, today } = m
-  const { series, rain, temperatures, hours } = place
-  const end = seasonLater(season, 1)
-  const until = Math.min(end, today)
-  const filled = fillDays(series, season, until - 1)
-  const pastYears = knownPastYears(series, season)
-  const wet = wetHoursAt(place, m.events, m.utcOffsetMinutes)
-  const dayWet = (day: number) => {
-    const from = day * 24 - hours.firstHour
-    return from + 24 <= 0 || from >= hours.length ? null : countWet(wet, from)
-  }
-  const watered = new Map<number, number>()
-  for (const { waterMm, startedAt } of m.events) {
-    const day = standardDay(Date.parse(startedAt), m.utcOffsetMinutes)
-    if (waterMm !== null) watered.set(day, (watered.get(day) ?? 0) + waterMm)
-  }
-  // Inside, only what was watered reaches the soil, and that is known; outside, rain that is not known stays so.
-  const waterOn = (day: number): number | undefined => {
-    const fallen = place.covered ? 0 : rain.get(day)
-    return fallen === undefined ? undefined : fallen + (watered.get(day) ?? 0)
-  }
-  const texture = m.block?.soilTexture ?? 'loam'
-  // Under a cover the soil is only known from the first watering on that somebody entered.
-  const waterFrom = place.covered ? Math.min(until, ...watered.keys()) : Math.max(season - WATER_SPIN_UP_DAYS, series.firstDay)
-  const water = m.position && until > waterFrom ? soilWater(series, waterOn, waterFrom, until, m.position.latitude, texture) : undefined
-  const soilFrom = Math.max(series.firstDay, season - LEAD_DAYS)
-  const means = Float64Array.from({ length: Math.max(0, until - soilFrom) }, (_, k) => {
-    const i = soilFrom + k - filled.firstDay
-    return ((filled.min[i] ?? NaN) + (filled.max[i] ?? NaN)) / 2
+function makeSeasonDays(m: Making): Shown {
+  const { place, season, today, block } = m
+  const texture = block?.soilTexture ?? 'loam'
+  const made = seasonDays({
+    place,
+    position: m.position,
+    ground: { texture, cover: block?.soilCover ?? 'bare' },
+    wettings: wettingsOf(m.events, m.utcOffsetMinutes),
+    season,
+    today,
   })
-  const soil = soilTemperature(means, m.block?.soilCover ?? 'bare')
-  let probed = false
-  const chill = chillOf(temperatures, season - LEAD_DAYS, until)
-
-  const days: SeasonDays['days'] = []
-  const normal: SeasonDays['normal'] = []
-  for (let day = season; day < end; day++) {
-    const past = day < until
-    const i = day - filled.firstDay
-    const has = past && hasDay(filled, day)
-    const wetDay = past ? dayWet(day) : null
-    const probe = past ? probeMean(place, day) : NaN
-    if (!Number.isNaN(probe)) probed = true
-    days.push({
-      day: civilDate(day),
-      min: has ? round(filled.min[i] as number, 2) : null,
-      max: has ? round(filled.max[i] as number, 2) : null,
-      rain: past && !place.covered ? known(rain.get(day), 2) : null,
-      filled: has ? round(filled.filled[i] as number, 4) : 0,
-      wet: wetDay ? wetDay.wet : null,
-      wetUnknown: wetDay ? wetDay.unknown : past ? 24 : 0,
-      soil: past ? known(Number.isNaN(probe) ? soil[day - soilFrom] : probe, 1) : null,
-      rootZone: past ? known(water?.root.fill[day - waterFrom], 3) : null,
-      surface: past ? known(water?.surface.fill[day - waterFrom], 3) : null,
-      chill: past ? known(chill[day - season + LEAD_DAYS], 2) : null,
-    })
-    const range = normalRange(series, day, pastYears)
-    normal.push(range ? { low: round(range.low, 2), high: round(range.high, 2) } : null)
-  }
-  const frosts = frostsOf(fillDays(series, season, until - 1), season, 0, until)
-  const pastFrosts = pastYears.map((years) => frostsOf(series, seasonLater(season, years)))
+  const end = seasonLater(season, 1)
+  const { frost } = made
+  const dateOf = (day: number | null): string | null => (day === null ? null : civilDate(day))
   const sun = m.position && sunTimes(Math.min(today, end - 1), m.position, m.utcOffsetMinutes)
   return {
-    days,
-    normal,
-    pastSeasons: pastYears.length,
+    days: made.days.map((day) => ({
+      day: civilDate(day.day),
+      min: known(day.min, 2),
+      max: known(day.max, 2),
+      rain: known(day.rain, 2),
+      filled: round(day.filled, 4),
+      wet: known(day.wet, 0),
+      wetUnknown: day.wetUnknown,
+      soil: known(day.soil, 1),
+      rootZone: known(day.rootZone, 3),
+      surface: known(day.surface, 3),
+      chill: known(day.chill, 2),
+    })),
+    normal: made.normal.map((range) => (range ? { low: round(range.low, 2), high: round(range.high, 2) } : null)),
+    pastSeasons: made.pastYears.length,
     seasons: m.seasons,
     ahead: m.ahead && today < end ? spansAhead(m.ahead, today, place) : [],
     forecast:
       m.ahead && today < end ? { issuedAt: m.ahead.issuedAt, members: m.ahead.members.length, correctedFrom: m.ahead.correctedFrom } : null,
     soil: {
-      source: probed ? 'probe' : 'estimated',
+      source: made.probed ? 'probe' : 'estimated',
       texture,
-      assumed: m.block?.soilTexture == null,
-      unknownRainDays: water
-        ? (water.root.unknownRain.at(-1) ?? 0) - (water.root.unknownRain[Math.max(0, season - waterFrom) - 1] ?? 0)
-        : 0,
+      assumed: block?.soilTexture == null,
+      unknownRainDays: made.unknownRainDays,
     },
     frost: {
-      springKnown: frosts.springKnown,
-      lastSpring: frosts.lastSpring === null ? null : civilDate(frosts.lastSpring),
-      firstAutumn: frosts.firstAutumn === null ? null : civilDate(frosts.firstAutumn),
-      risk: today < season + 196 && today >= season ? springFrostRisk(today, pastFrosts, season) : null,
-      seasons: pastFrosts.filter(({ springKnown }) => springKnown).length,
+      springKnown: frost.springKnown,
+      lastSpring: dateOf(frost.lastSpring),
+      firstAutumn: dateOf(frost.firstAutumn),
+      risk: frost.risk,
+      seasons: frost.pastSeasons,
     },
-    usualChill: usualChill(temperatures, season, Math.min(today, end), pastYears),
+    usualChill: known(made.usualChill, 1),
     sun: sun ? { sunrise: sun.sunrise, sunset: sun.sunset, dayLength: sun.dayLength } : null,
   }
 }
@@ -245,12 +122,12 @@ function seasonsOf(series: DailySeries, current: number, hemisphere: 'north' | '
 }
 
 /** A season of a station day by day, as it is at a block where one is named. */
-export async function seasonDays(
+export async function daysOfSeason(
   deps: Deps,
   siteId: string,
   stationId: string,
   { season, blockId }: ParsedInputOf<typeof weather.days>,
-): Promise<SeasonDays> {
+): Promise<Shown> {
   const station = await getStation(deps.db, siteId, stationId)
   const site = await getSite(deps.db, deps.clock, siteId)
   const block = await blockOfQuery(deps, siteId, blockId)

@@ -1,5 +1,14 @@
 import type { FilePreview, WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { civilDate, instantShown, MS_PER_DAY, shownAt, standardDay } from '@bocado/core'
+import {
+  civilDate,
+  DAILY_RAIN_LIMITS,
+  instantShown,
+  MS_PER_DAY,
+  READING_LIMITS,
+  shownAt,
+  standardDay,
+  type ReadingLimits,
+} from '@bocado/core'
 import { toSi } from '../weather/units.js'
 import { needsOrder, parseMoment, WallClock, type DateOrder, type FileMoment } from './moments.js'
 import { parseNumber } from './guess.js'
@@ -23,15 +32,20 @@ export interface UnderstoodLine {
   problem: string | null
 }
 
-const LIMITS: Readonly<Record<WeatherVariable, readonly [number, number, string]>> = {
-  temperature: [-60, 60, '°C'],
-  min: [-60, 60, '°C'],
-  max: [-60, 60, '°C'],
-  humidity: [0, 100, '%'],
-  rain: [0, 1000, 'mm'],
-  wind: [0, 90, 'm/s'],
-  wetness: [0, 1, 'of the hour'],
-  soil: [-30, 60, '°C'],
+const UNITS: Readonly<Record<WeatherVariable, string>> = {
+  temperature: '°C',
+  min: '°C',
+  max: '°C',
+  humidity: '%',
+  rain: 'mm',
+  wind: 'm/s',
+  wetness: 'of the hour',
+  soil: '°C',
+}
+
+function limitsOf(variable: WeatherVariable, interval: WeatherMapping['interval']): ReadingLimits {
+  if (variable === 'min' || variable === 'max') return READING_LIMITS.temperature
+  return variable === 'rain' && interval === 'daily' ? DAILY_RAIN_LIMITS : READING_LIMITS[variable]
 }
 
 function readValues(cells: readonly string[], mapping: WeatherMapping): { values: Values; problem: string | null } {
@@ -41,9 +55,9 @@ function readValues(cells: readonly string[], mapping: WeatherMapping): { values
     if (number === null) continue
     if (number === undefined) return { values, problem: `${variable} "${cells[column]}" is not a number` }
     const si = toSi(variable, number, unit)
-    const [least, most, siUnit] = LIMITS[variable]
+    const { least, most } = limitsOf(variable, mapping.interval)
     if (si < least || si > most)
-      return { values, problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${siUnit}; is the unit right?` }
+      return { values, problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${UNITS[variable]}; is the unit right?` }
     values[variable] = si
   }
   if (Object.keys(values).length === 0) return { values, problem: 'no reading on this line' }

@@ -1,5 +1,6 @@
 import type { WatchForecast } from '@bocado/contract'
 import {
+  BEGUN_SHARE,
   datesOf,
   joinMembers,
   probabilityBy,
@@ -69,14 +70,13 @@ export function stageSharesAt(forecast: WatchForecast, heat: number): { stage: s
 export const stageBoundsOn = (forecast: WatchForecast, dayIndex: number): { stage: string; share: Bounds }[] =>
   stageShareBounds(forecast.events, weightsOf(forecast), ensembleOf(forecast), dayIndex)
 
-/** An event has begun when this share has reached it. */
-const BEGUN = 0.03
-
 /** How likely each event has begun by the end of a day of the season. */
 export function chancesBy(forecast: WatchForecast, dayIndex: number): Map<string, number> {
   const ensemble = ensembleOf(forecast)
   const { members, scores } = ensemble
-  return new Map(forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, BEGUN, members, scores), dayIndex, ensemble)]))
+  return new Map(
+    forecast.events.map((event) => [event.id, probabilityBy(datesOf(event, BEGUN_SHARE, members, scores), dayIndex, ensemble)]),
+  )
 }
 
 /** How the season of a watch may go, put together from the pieces that were sent. */

@@ -1,52 +1,7 @@
-import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import type { WatchForecast } from '@bocado/contract'
+import { byUrgency, urgencyOf, type Urgency } from '@bocado/core'
 
-/** What a watch asks for, most pressing first. */
-export const URGENCIES = ['closing', 'open', 'coming', 'quiet', 'poorly-reachable', 'past', 'unknown'] as const
-export type Urgency = (typeof URGENCIES)[number]
-
-/** The window that matters now: the one open, else the next to come, else the last one past. */
-export function currentWindow(forecast: WatchForecast): WindowForecast | undefined {
-  const { windows } = forecast
-  return (
-    windows.find(({ state }) => state === 'open' || state === 'closing') ??
-    windows.find(({ state }) => state === 'coming') ??
-    windows.findLast(({ state }) => state === 'past') ??
-    windows[0]
-  )
-}
-
-const OF_INFECTION = {
-  cure: 'closing',
-  protect: 'open',
-  coming: 'coming',
-  quiet: 'quiet',
-  over: 'past',
-  unknown: 'unknown',
-} as const satisfies Record<NonNullable<WatchForecast['infection']>['state'], Urgency>
-
-export function urgencyOf(forecast: WatchForecast): Urgency {
-  // What rests on a placeholder, or on no weather, raises no alarm.
-  if (forecast.grade !== 'dates') return 'unknown'
-  if (forecast.infection) return OF_INFECTION[forecast.infection.state]
-  const state = currentWindow(forecast)?.state
-  return state === undefined ? 'unknown' : state === 'not-this-season' ? 'past' : state
-}
-
-/** The day of the season on which that changes; late where nothing is known. */
-function nextChange(forecast: WatchForecast): number {
-  const { infection } = forecast
-  if (infection) {
-    const ahead = infection.days.find(({ day }) => day >= forecast.heat.todayIndex)
-    return ahead?.day ?? infection.from ?? 999
-  }
-  const window = currentWindow(forecast)
-  return (window?.state === 'coming' ? window.opens.p50 : window?.closes.p50) ?? 999
-}
-
-/** Most pressing first: by what is asked for, then by when that ends. */
-export function byUrgency(a: WatchForecast, b: WatchForecast): number {
-  return URGENCIES.indexOf(urgencyOf(a)) - URGENCIES.indexOf(urgencyOf(b)) || nextChange(a) - nextChange(b)
-}
+export { byUrgency, currentWindow, firstDayOffered, URGENCIES, urgencyOf, type Urgency } from '@bocado/core'
 
 export const GROUPINGS = ['urgency', 'block', 'organism'] as const
 export type Grouping = (typeof GROUPINGS)[number]

@@ -2,7 +2,7 @@ import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { PointerEvent } from 'react'
 import { Picture } from '../charts/Picture.js'
-import type { DayCoverage } from '../band/treatmentCoverage.js'
+import type { TreatmentReach } from '../band/treatmentCoverage.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -13,7 +13,7 @@ const LEFT = 40
 const FOOT = 22
 
 interface Props {
-  days: readonly { day: number; coverage: DayCoverage | undefined }[]
+  days: readonly { day: number; coverage: TreatmentReach | undefined }[]
   chosen: number
   today: number
   start: string

@@ -118,16 +118,16 @@ function Reached({
   const f = useFormat()
   const start = forecast.watch.season
   const { stages, effect, residualDays } = product
-  const generations = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
+  const cohorts = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
     const from = Math.max(0, forecast.heat.biofixIndex - 2, Math.floor((forecast.events[0]?.dates.begins.p10 ?? 0) - 7))
     const to = Math.min(forecast.heat.knownDays, from + 125)
     return Array.from({ length: Math.max(0, to - from) }, (_, i) => ({
       day: from + i,
-      coverage: coverageOn(generations, action, from + i),
+      coverage: coverageOn(cohorts, action, from + i),
     }))
-  }, [forecast, generations, stages, effect, residualDays])
+  }, [forecast, cohorts, stages, effect, residualDays])
 
   if (forecast.grade !== 'dates') return <Small>{t(forecast.grade === 'months' ? 'plan.months' : 'plan.noWeather')}</Small>
   if (!forecast.stages.some(({ id, reachable }) => reachable && stages.includes(id)))
@@ -135,8 +135,8 @@ function Reached({
   if (forecast.infection) return <Covered forecast={forecast} infection={forecast.infection} product={product} date={date} />
   if (forecast.windows.length === 0) return <Small>{t('window.noFuture')}</Small>
   const index = f.seasonIndex(start, date)
-  const reached = coverageOn(generations, product, index)
-  if (!reached || generations.length === 0) return <p>{t('plan.noStage', { product: product.name })}</p>
+  const reached = coverageOn(cohorts, product, index)
+  if (!reached || cohorts.generations.length === 0) return <p>{t('plan.noStage', { product: product.name })}</p>
   const best = days
     .filter(({ coverage }) => coverage?.generation === reached.generation)
     .sort((a, b) => (b.coverage?.bounds.p50 ?? 0) - (a.coverage?.bounds.p50 ?? 0))[0]

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import type { DraftPin, PinEvent } from '../band/Pins.js'
-import { currentWindow } from '../band/urgency.js'
+import { firstDayOffered } from '../band/urgency.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
@@ -27,16 +27,6 @@ interface Thought {
   moving: Treatment | null
 }
 
-/** The day on which a treatment of the current window would reach most, or today where that has passed. */
-function firstChoice(forecast: WatchForecast, today: number): number {
-  const { infection } = forecast
-  if (infection) {
-    const next = infection.days.find(({ day, probability }) => day >= today && probability >= 0.5)
-    return Math.max(today, (next?.day ?? today) - 1)
-  }
-  return Math.max(today, Math.floor(currentWindow(forecast)?.bestDay.p50 ?? 0))
-}
-
 /** What is being planned for the chosen watch; the panel and the pin on the band work on the same. */
 export function usePlanning(forecast: WatchForecast | undefined): Planning {
   const t = useText()
@@ -48,7 +38,7 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
   const watchId = forecast?.watch.id ?? ''
   const start = forecast?.watch.season ?? site.season.start
   const held = thought?.watchId === watchId ? thought : null
-  const usual = forecast ? f.seasonDay(start, firstChoice(forecast, f.seasonIndex(start, site.today))) : null
+  const usual = forecast ? f.seasonDay(start, firstDayOffered(forecast, f.seasonIndex(start, site.today))) : null
   const date = held ? held.date : usual
   const moving = held?.moving ?? null
   const think = (next: Partial<Omit<Thought, 'watchId'>>): void => setThought({ watchId, date, moving, ...next })

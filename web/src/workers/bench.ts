@@ -1,22 +1,22 @@
 import type { BenchData } from '@bocado/contract'
 import {
+  BEGUN_SHARE,
   boundsOfDates,
   datesOf,
   ensembleOf,
   eventBounds,
   dayOfHeat,
+  generationWindows,
   heatAtShare,
   LEAD_DAYS,
-  reachHeat,
-  reachOf,
   resolveEvents,
   seasonHeat,
-  windowForecast,
   type Bounds,
   type EventModel,
   type Ensemble,
   type OrganismModel,
   type SeasonDay,
+  type SeasonHeat,
   type SeasonWeather,
 } from '@bocado/core'
 
@@ -45,8 +45,12 @@ export interface BenchResult {
   sensitivity: { path: string; step: number; days: number }[]
 }
 
+interface Placed {
+  heat: SeasonHeat
+  ensemble: Ensemble
+}
+
 const NOT_KNOWN = { p10: Infinity, p50: Infinity, p90: Infinity }
-const BEGIN_SHARE = 0.03
 /** Of a figure without an error of its own this share is tried. */
 const TENTH = 0.1
 const ONE_DEGREE = 1
@@ -79,7 +83,7 @@ export function changedModel(model: OrganismModel, { figures, method }: BenchCha
 export class Bench {
   private readonly weather: SeasonWeather
   private readonly base: OrganismModel
-  private readonly heats = new Map<string, Ensemble>()
+  private readonly heats = new Map<string, Placed>()
 
   constructor(private readonly data: BenchData) {
     this.base = data.model as OrganismModel
@@ -96,9 +100,8 @@ export class Bench {
   /** The season with changed numbers; `of` names the event whose sensitivity is asked for. */
   run(change: BenchChange, of: string, errors: Readonly<Record<string, number>>): BenchResult {
     const model = changedModel(this.base, change)
-    const ensemble = this.ensemble(model, change.startIndex)
     return {
-      ...this.season(model, ensemble, change.startIndex),
+      ...this.season(model, change.startIndex),
       past: this.past(model, change.startIndex),
       sensitivity: this.sensitivity(change, of, errors),
     }
@@ -108,13 +111,15 @@ export class Bench {
     return startIndex === null ? this.data.start.day : this.data.weather.firstDay + startIndex
   }
 
-  private ensemble(model: OrganismModel, startIndex: number | null): Ensemble {
+  /** Heat and draws of a model, from where it starts. */
+  private placed(model: OrganismModel, startIndex: number | null): Placed {
     const start = this.startDay(startIndex)
     const key = `${JSON.stringify(model.heat)} ${start}`
     const held = this.heats.get(key)
     if (held) return held
     if (this.heats.size > 24) this.heats.clear()
-    const made = ensembleOf(seasonHeat(this.weather, model.heat, start))
+    const heat = seasonHeat(this.weather, model.heat, start)
+    const made = { heat, ensemble: ensembleOf(heat) }
     this.heats.set(key, made)
     return made
   }
@@ -126,11 +131,11 @@ export class Bench {
     return resolveEvents(model, expected)
   }
 
-  private season(model: OrganismModel, ensemble: Ensemble, startIndex: number | null): Pick<BenchResult, 'events' | 'windows'> {
+  private season(model: OrganismModel, startIndex: number | null): Pick<BenchResult, 'events' | 'windows'> {
+    const { heat, ensemble } = this.placed(model, startIndex)
     const resolved = this.resolved(model, startIndex)
-    const { length } = this.weather
     const known = ensemble.members.length > 0
-    const [begins, half] = [BEGIN_SHARE, 0.5].map((share) => (known ? eventBounds(resolved, share, ensemble) : []))
+    const [begins, half] = [BEGUN_SHARE, 0.5].map((share) => (known ? eventBounds(resolved, share, ensemble) : []))
     return {
       events: resolved.map(({ id, generation }, i) => ({
         id,
@@ -138,12 +143,12 @@ export class Bench {
         begins: begins?.[i] ?? NOT_KNOWN,
         half: half?.[i] ?? NOT_KNOWN,
       })),
-      windows: model.generations.flatMap(({ id, reachableStages }) => {
-        const reach = reachOf(resolved, id, reachableStages)
-        if (!reach || !known) return []
-        const { opens, closes, best } = windowForecast(ensemble, reachHeat(reach), length)
-        return [{ generation: id, opens, closes, best }]
-      }),
+      windows: generationWindows(model, {
+        events: resolved,
+        heat,
+        ensemble,
+        shares: model.generations.map(() => 1),
+      }).map(({ generation, opens, closes, best }) => ({ generation, opens, closes, best })),
     }
   }
 
@@ -171,7 +176,7 @@ export class Bench {
         const placed = resolved.find(({ id }) => id === event)
         if (!placed) return []
         return [
-          { season, event, seen: day, predicted: dayOfHeat(cumulative, heatAtShare(kind === 'first' ? BEGIN_SHARE : 0.5, placed.spread)) },
+          { season, event, seen: day, predicted: dayOfHeat(cumulative, heatAtShare(kind === 'first' ? BEGUN_SHARE : 0.5, placed.spread)) },
         ]
       })
     })
@@ -183,9 +188,9 @@ export class Bench {
       const model = changedModel(this.base, c)
       const event = this.resolved(model, c.startIndex).find(({ id }) => id === of)
       if (!event) return NaN
-      const ensemble = this.ensemble(model, c.startIndex)
+      const { ensemble } = this.placed(model, c.startIndex)
       if (ensemble.members.length === 0) return NaN
-      return boundsOfDates(datesOf(event, BEGIN_SHARE, ensemble.members, ensemble.scores), ensemble).p50
+      return boundsOfDates(datesOf(event, BEGUN_SHARE, ensemble.members, ensemble.scores), ensemble).p50
     }
     const now = begin(change)
     const values = { ...valuesOf(this.base), ...change.figures }

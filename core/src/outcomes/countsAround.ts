@@ -1,0 +1,47 @@
+/** When something was counted, and in which check area; null: where treated. */
+export interface DatedCount {
+  /** Day number. */
+  day: number
+  checkAreaId: string | null
+}
+
+/** A count before a treatment is not too old, and one after it not too late, within this many days (from practice). */
+export const COUNT_REACH_DAYS = 28
+
+/** The counts that tell of a treatment on one piece of ground. */
+export interface BeforeAfter<C> {
+  before: C | undefined
+  after: C | undefined
+}
+
+/** The last count on or before the day of a treatment and the first one after it, within four weeks; counts are oldest first. */
+export function countsAround<C extends Pick<DatedCount, 'day'>>(counts: readonly C[], day: number): BeforeAfter<C> {
+  const near = counts.filter((count) => Math.abs(count.day - day) <= COUNT_REACH_DAYS)
+  return { before: near.findLast((count) => count.day <= day), after: near.find((count) => count.day > day) }
+}
+
+/** The counts where it was treated. */
+export const treatedCounts = <C extends DatedCount>(counts: readonly C[], day: number): BeforeAfter<C> =>
+  countsAround(
+    counts.filter(({ checkAreaId }) => checkAreaId === null),
+    day,
+  )
+
+/**
+ * The check area that tells most of a treatment: the one counted both before and after, otherwise one that was counted once; the first
+ * of equals. Undefined where no check area was counted near it.
+ */
+export function tellingCheck<C extends DatedCount>(
+  counts: readonly C[],
+  day: number,
+): (BeforeAfter<C> & { checkAreaId: string }) | undefined {
+  const areas = [...new Set(counts.flatMap(({ checkAreaId }) => checkAreaId ?? []))].map((checkAreaId) => ({
+    checkAreaId,
+    ...countsAround(
+      counts.filter((count) => count.checkAreaId === checkAreaId),
+      day,
+    ),
+  }))
+  const told = ({ before, after }: BeforeAfter<C>): number => Number(before !== undefined) + Number(after !== undefined)
+  return areas.filter((area) => told(area) > 0).sort((a, b) => told(b) - told(a))[0]
+}
