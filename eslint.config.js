@@ -37,6 +37,23 @@ export default typescript.config(
       ],
     },
   },
+  {
+    // Whoever needs how many milliseconds an hour has reckons with clocks; core/src/time does that for all.
+    files: ['**/*.ts', '**/*.tsx'],
+    ignores: ['core/src/time/**', '**/*.{test,spec,long}.{ts,tsx}', 'e2e/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'Literal[value=3600000]', message: 'Take MS_PER_HOUR, or what you need it for, from @bocado/core/time.' },
+        { selector: 'Literal[value=86400000]', message: 'Take MS_PER_DAY, or what you need it for, from @bocado/core/time.' },
+        { selector: 'Literal[raw=/^36e5$|^864e5$/]', message: 'Take durations from @bocado/core/time.' },
+        {
+          selector: "BinaryExpression[operator='*'] > MemberExpression[property.name=/^utcOffset/]",
+          message: 'Offsets are reckoned with in core/src/time: standardDay, standardHour, shownAt, instantShown.',
+        },
+      ],
+    },
+  },
   { files: ['scripts/**/*.mjs', '*.js', '*.cjs', '**/vite.config.ts', '**/vitest.config.ts'], languageOptions: { globals: globals.node } },
   { files: ['**/vite.config.ts', 'vitest.config.ts'], extends: [typescript.configs.disableTypeChecked] },
 )

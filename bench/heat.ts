@@ -12,6 +12,7 @@ import {
   dayNumber,
   type DayExtremes,
   type HeatRule,
+  MS_PER_HOUR,
 } from '@bocado/core'
 import { findOrganism, modelOf } from '@bocado/library'
 import { inventWeather, STATIONS, STANDARD_OFFSET_HOURS } from '@bocado/demo'
@@ -77,9 +78,9 @@ function ensembleBench(): string[] {
   const station = STATIONS[0]
   if (!station) return []
   const hours = inventWeather(station, Date.parse('2026-06-12T08:00:00Z'))
-  const firstHour = Math.round((hours[0]?.at ?? 0) / 3_600_000) + STANDARD_OFFSET_HOURS
-  const tempsC = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / 3_600_000) + 1).fill(NaN)
-  for (const { at, temperature } of hours) tempsC[Math.round((at - (hours[0]?.at ?? 0)) / 3_600_000)] = temperature ?? NaN
+  const firstHour = Math.round((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
+  const tempsC = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)
+  for (const { at, temperature } of hours) tempsC[Math.round((at - (hours[0]?.at ?? 0)) / MS_PER_HOUR)] = temperature ?? NaN
   const series = dailyFromHours({ firstHour, tempsC })
   const organism = findOrganism('codling-moth')
   if (!organism) return []

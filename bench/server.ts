@@ -1,3 +1,4 @@
+import { MS_PER_HOUR } from '@bocado/core'
 import { readFileSync } from 'node:fs'
 import { get } from 'node:http'
 import { setTimeout as sleep } from 'node:timers/promises'
@@ -66,7 +67,7 @@ async function screen(app: Application, place: TestSite): Promise<string[]> {
     fetch(`${app.address}/api/v1/stations/${place.stationId}/readings`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json', Authorization: `Bearer ${token}` },
-      body: JSON.stringify({ at: new Date((hour += 3_600_000)).toISOString(), temperature: 17 + (hour % 7) / 10 }),
+      body: JSON.stringify({ at: new Date((hour += MS_PER_HOUR)).toISOString(), temperature: 17 + (hour % 7) / 10 }),
     })
   const fresh: number[] = []
   for (let i = 0; i < 12; i++) {

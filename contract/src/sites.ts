@@ -1,3 +1,4 @@
+import { MS_PER_DAY } from '@bocado/core/time'
 import { MONTHLY_RAIN_LIMITS, READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
@@ -109,7 +110,7 @@ export const wetEventInput = z
     note,
   })
   .refine((e) => Date.parse(e.startedAt) < Date.parse(e.endedAt), { error: 'must end after it began', path: ['endedAt'] })
-  .refine((e) => Date.parse(e.endedAt) - Date.parse(e.startedAt) <= 7 * 86_400_000, {
+  .refine((e) => Date.parse(e.endedAt) - Date.parse(e.startedAt) <= 7 * MS_PER_DAY, {
     error: 'is longer than a week; enter each watering by itself',
     path: ['endedAt'],
   })

@@ -1,7 +1,6 @@
-import { drawNormal, seededRandom } from '@bocado/core'
+import { drawNormal, seededRandom, MS_PER_HOUR } from '@bocado/core'
 import { STANDARD_OFFSET_HOURS, type InventedHour } from './weather.js'
 
-const HOUR = 3_600_000
 /** A new issue every six hours, ten days and the rest of today ahead, twelve members. */
 export const ISSUE_EVERY_HOURS = 6
 export const HOURS_AHEAD = 264
@@ -17,7 +16,7 @@ export interface Issue {
 const WARM_NIGHTS = 0.9
 
 /** Whether an hour is one of the night, in standard time. */
-const isNight = (at: number): boolean => (((at / HOUR + STANDARD_OFFSET_HOURS) % 24) + 24) % 24 < 7
+const isNight = (at: number): boolean => (((at / MS_PER_HOUR + STANDARD_OFFSET_HOURS) % 24) + 24) % 24 < 7
 
 const round = (value: number, digits: number): number => Number(value.toFixed(digits))
 const iso = (at: number): string => new Date(at).toISOString().replace('.000Z', 'Z')
@@ -30,7 +29,7 @@ const iso = (at: number): string => new Date(at).toISOString().replace('.000Z', 
 export function makeIssue(truth: readonly InventedHour[], issuedAt: number): Issue {
   const from = truth.findIndex(({ at }) => at >= issuedAt)
   const ahead = from < 0 ? [] : truth.slice(from, from + HOURS_AHEAD)
-  const random = seededRandom(issuedAt / HOUR)
+  const random = seededRandom(issuedAt / MS_PER_HOUR)
   const shared = wander(random, ahead.length)
   const members = Array.from({ length: MEMBERS }, () => {
     const own = wander(random, ahead.length)
@@ -59,4 +58,4 @@ function wander(random: () => number, length: number): Float64Array {
 }
 
 /** The moment of the newest issue at a time: every six hours, at 0, 6, 12 and 18 UTC. */
-export const newestIssueAt = (now: number): number => Math.floor(now / (ISSUE_EVERY_HOURS * HOUR)) * ISSUE_EVERY_HOURS * HOUR
+export const newestIssueAt = (now: number): number => Math.floor(now / (ISSUE_EVERY_HOURS * MS_PER_HOUR)) * ISSUE_EVERY_HOURS * MS_PER_HOUR

@@ -1,4 +1,14 @@
-import { civilDate, dailyFromHours, dailyHeat, dayNumber, drawNormal, sameDayInYear, seededRandom, type HeatRule } from '@bocado/core'
+import {
+  civilDate,
+  dailyFromHours,
+  dailyHeat,
+  dayNumber,
+  drawNormal,
+  sameDayInYear,
+  seededRandom,
+  type HeatRule,
+  MS_PER_HOUR,
+} from '@bocado/core'
 import { indicators } from '@bocado/library'
 import { LANE } from './site.js'
 import { CURRENT_YEAR, STANDARD_OFFSET_HOURS, inventWeather, type InventedStation } from './weather.js'
@@ -24,9 +34,9 @@ export interface InventedBloom {
 export function heatOfYears(station: InventedStation, rule: HeatRule, until: number): Map<number, number[]> {
   // As it truly was: what a faulty sensor read brings nothing into bloom.
   const hours = inventWeather({ ...station, faults: false }, until)
-  const first = Math.floor((hours[0]?.at ?? 0) / 3_600_000) + STANDARD_OFFSET_HOURS
-  const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / 3_600_000) + 1).fill(NaN)
-  for (const { at, temperature } of hours) temps[Math.floor(at / 3_600_000) + STANDARD_OFFSET_HOURS - first] = temperature ?? NaN
+  const first = Math.floor((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
+  const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)
+  for (const { at, temperature } of hours) temps[Math.floor(at / MS_PER_HOUR) + STANDARD_OFFSET_HOURS - first] = temperature ?? NaN
   const series = dailyFromHours({ firstHour: first, tempsC: temps })
   const years = new Map<number, number[]>()
   for (const year of [...BLOOM_SEASONS, CURRENT_YEAR]) {

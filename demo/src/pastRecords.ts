@@ -10,6 +10,7 @@ import {
   shareReached,
   type HeatRule,
   type Random,
+  MS_PER_HOUR,
 } from '@bocado/core'
 import { STANDARD_OFFSET_HOURS, inventWeather, type InventedStation } from './weather.js'
 
@@ -36,9 +37,9 @@ export interface PastRecords {
 export function inventPastRecords(station: InventedStation, seasons: readonly string[]): PastRecords[] {
   const random = seededRandom(1957)
   const hours = inventWeather(station, Date.parse(`${Number(seasons.at(-1)?.slice(0, 4)) + 1}-01-02`))
-  const first = Math.floor((hours[0]?.at ?? 0) / 3_600_000) + STANDARD_OFFSET_HOURS
-  const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / 3_600_000) + 1).fill(NaN)
-  for (const { at, temperature } of hours) temps[Math.floor(at / 3_600_000) + STANDARD_OFFSET_HOURS - first] = temperature ?? NaN
+  const first = Math.floor((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
+  const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)
+  for (const { at, temperature } of hours) temps[Math.floor(at / MS_PER_HOUR) + STANDARD_OFFSET_HOURS - first] = temperature ?? NaN
   const series = dailyFromHours({ firstHour: first, tempsC: temps })
   return seasons.map((season) => {
     const firstDay = dayNumber(season)

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { seededRandom } from '@bocado/core'
+import { seededRandom, MS_PER_HOUR, MS_PER_DAY } from '@bocado/core'
 import { addBloomRecord } from '@bocado/server/bloom/log'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
@@ -101,12 +101,12 @@ async function seedForecasts(w: Write, stationId: string, station: (typeof STATI
   const truth = inventWeather(station, Date.UTC(CURRENT_YEAR + 1, 0, 1))
   const newest = newestIssueAt(Date.parse(DEMO_NOW))
   for (let day = KEPT_FORECAST_DAYS; day >= 1; day--)
-    await insertIssue(w.tx, { siteId: w.siteId, stationId }, randomUUID(), makeIssue(truth, newest - day * 86_400_000))
+    await insertIssue(w.tx, { siteId: w.siteId, stationId }, randomUUID(), makeIssue(truth, newest - day * MS_PER_DAY))
 }
 
 /** What the first station read in the hour of a moment. */
 function readAtBench(moment: string): { tempC: number | null; humidityPct: number | null; windMs: number | null } {
-  const hour = Math.floor(Date.parse(moment) / 3_600_000) * 3_600_000
+  const hour = Math.floor(Date.parse(moment) / MS_PER_HOUR) * MS_PER_HOUR
   const read = inventWeather(STATIONS[0] as InventedStation, Date.parse(DEMO_NOW)).find(({ at }) => at === hour)
   return { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
 }
@@ -237,7 +237,7 @@ async function issuePastForecasts(serving: Serving): Promise<void> {
   if (!site) return
   await tendStations(serving, site.id)
   for (const ago of ISSUED_DAYS_AGO) {
-    const then = new Date(Date.parse(DEMO_NOW) - ago * 86_400_000)
+    const then = new Date(Date.parse(DEMO_NOW) - ago * MS_PER_DAY)
     await issueForecasts({ ...serving, clock: { now: () => Promise.resolve(then) } }, site.id)
   }
 }

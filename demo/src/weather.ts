@@ -1,4 +1,4 @@
-import { drawNormal, seededRandom, type Random } from '@bocado/core'
+import { drawNormal, seededRandom, type Random, MS_PER_HOUR } from '@bocado/core'
 
 /** One hour of an invented station: UTC milliseconds, °C, % relative humidity, mm, m/s; null where the station was silent. */
 export interface InventedHour {
@@ -16,8 +16,7 @@ export interface InventedStation {
   faults: boolean
 }
 
-const HOUR = 3_600_000
-const DAY = 24 * HOUR
+const DAY = 24 * MS_PER_HOUR
 /** Standard time of the site, eight hours behind UTC. */
 export const STANDARD_OFFSET_HOURS = -8
 
@@ -108,7 +107,7 @@ export function inventWeather(station: InventedStation, until: number): Invented
     const doy = dayOfYear(day)
     const range = (today.wet ? 6.5 : 12.5) * (0.55 + 0.45 * Math.sin((Math.PI * (doy + 10)) / 365) ** 2)
     for (let hour = 0; hour < 24; hour++) {
-      const at = day + hour * HOUR - STANDARD_OFFSET_HOURS * HOUR
+      const at = day + hour * MS_PER_HOUR - STANDARD_OFFSET_HOURS * MS_PER_HOUR
       const shape = dailyShape(hour)
       noise = 0.7 * noise + drawNormal(random, 0, 0.25)
       const anomaly = today.anomaly + ((tomorrow.anomaly - today.anomaly) * hour) / 24

@@ -1,3 +1,4 @@
+import { dayNumber, instantOfDay } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
 import type { Site, Station } from '@bocado/contract'
 import { CURRENT_YEAR, inventWeather, SITE, STATIONS } from '@bocado/demo'
@@ -33,7 +34,7 @@ async function main(): Promise<void> {
     if (!station) throw new Error(`${SITE.name} has no station ${invented.name}`)
     const hours = inventWeather(invented, yearEnd)
     // What was seeded need not be pushed again; the day it ends in is, which changes nothing.
-    const since = station.lastDay ? Date.parse(`${station.lastDay}T00:00:00Z`) - station.utcOffsetMinutes * 60_000 : 0
+    const since = station.lastDay ? instantOfDay(dayNumber(station.lastDay), station.utcOffsetMinutes) : 0
     const settings = await setUp(address, site, station)
     await Promise.all([runStation(settings, hours, since, stop.signal), runForecastService(settings, hours, stop.signal)])
   })

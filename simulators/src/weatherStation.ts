@@ -1,3 +1,4 @@
+import { MS_PER_HOUR } from '@bocado/core'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { InventedHour } from '@bocado/demo'
 
@@ -32,7 +33,7 @@ async function push({ address, stationId, token }: DeviceSettings, hours: readon
 
 /** The hours that have passed and are not pushed yet, oldest first, as many as go into one push. */
 export function dueHours(hours: readonly InventedHour[], after: number, now: number): InventedHour[] {
-  return hours.filter(({ at }) => at > after && at + 3_600_000 <= now).slice(0, BATCH)
+  return hours.filter(({ at }) => at > after && at + MS_PER_HOUR <= now).slice(0, BATCH)
 }
 
 /**

@@ -1,10 +1,9 @@
+import { MS_PER_DAY } from '@bocado/core/time'
 import { useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
 import { measureOf, measuresOf, type Measure } from './units.js'
-
-const DAY_MS = 86_400_000
 
 /** What was made for a day or a number of digits is made once: pictures ask for the same again and again. */
 function remembered<K, V>(make: (key: K) => V): (key: K) => V {
@@ -32,7 +31,7 @@ function worded(locale: string, options: Intl.DateTimeFormatOptions, put: (part:
 }
 
 /** The civil day that lies some days after another. */
-const nudged = (day: string, days: number): string => new Date(Date.parse(day) + days * DAY_MS).toISOString().slice(0, 10)
+const nudged = (day: string, days: number): string => new Date(Date.parse(day) + days * MS_PER_DAY).toISOString().slice(0, 10)
 
 /** Numbers, dates and units as the site's people read them. Dates are civil days `YYYY-MM-DD`, moments ISO in UTC. */
 export function useFormat() {
@@ -62,7 +61,7 @@ export function useFormat() {
     )
     const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ day, month }) => `${day} ${month}`)
     const dayOfMonth = worded(locale, { day: 'numeric' }, ({ day }) => day)
-    const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS)
+    const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MS_PER_DAY)
     const inDays = (day: string): string => {
       const days = daysBetween(site.today, day)
       return t('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })

@@ -1,3 +1,4 @@
+import { MS_PER_HOUR } from '@bocado/core/time'
 import { endpoints } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { Button } from 'react-aria-components'
@@ -34,8 +35,6 @@ const Clock = styled.div`
   }
 `
 
-const HOUR = 3_600_000
-
 /** Moves the time of the demonstration by a day or an hour. A real site has real time, and shows nothing here. */
 export function DemoClock() {
   const t = useText()
@@ -45,7 +44,7 @@ export function DemoClock() {
   if (!data?.now) return null
   const now = Date.parse(data.now)
   const move = (hours: number): void =>
-    void save({ params: {}, input: { now: new Date(now + hours * HOUR).toISOString().replace('.000Z', 'Z') } })
+    void save({ params: {}, input: { now: new Date(now + hours * MS_PER_HOUR).toISOString().replace('.000Z', 'Z') } })
   return (
     <Clock role="group" aria-label={t('demoClock')}>
       <Button aria-label={t('demoClock.dayBack')} isDisabled={isSaving} onPress={() => move(-24)}>

@@ -1,3 +1,4 @@
+import { hoursBetween } from '@bocado/core/time'
 import { endpoints, wetEventKinds, type Block, type WetEvent } from '@bocado/contract'
 import { DateTime } from 'luxon'
 import { useRead } from '../api/hooks.js'
@@ -45,7 +46,7 @@ function EventLine({ event }: { event: WetEvent }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const hours = (Date.parse(event.endedAt) - Date.parse(event.startedAt)) / 3_600_000
+  const hours = hoursBetween(Date.parse(event.startedAt), Date.parse(event.endedAt))
   return (
     <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
       <span>
