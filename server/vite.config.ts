@@ -8,7 +8,11 @@ export default defineConfig({
     target: 'node20',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', 'weatherFile.worker': 'src/weatherFiles/weatherFile.worker.ts' },
+      input: {
+        main: 'src/main.ts',
+        worker: 'src/work/thread.ts',
+        'weatherFile.worker': 'src/weatherFiles/weatherFile.worker.ts',
+      },
       output: { entryFileNames: '[name].js' },
     },
   },

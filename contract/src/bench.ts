@@ -43,6 +43,7 @@ export const bench = {
   data: endpoint({
     method: 'get',
     path: '/sites/:siteId/library/organisms/:organismId/bench',
+    restsOn: ['watches', 'weather', 'stations', 'site', 'day', 'library'],
     summary: 'Weather and model of a season in pieces, so that a page can try other numbers',
     params: z.object({ siteId: id, organismId: z.string() }),
     input: z.object({ blockId: z.uuid().optional() }),

@@ -187,6 +187,7 @@ export const bloom = {
   records: endpoint({
     method: 'get',
     path: '/sites/:siteId/bloom-records',
+    restsOn: ['blooms'],
     summary: 'The bloom log, newest first',
     params: siteParams,
     input: z.object({}),
@@ -238,6 +239,7 @@ export const bloom = {
   overview: endpoint({
     method: 'get',
     path: '/sites/:siteId/bloom',
+    restsOn: ['blooms', 'weather', 'stations', 'site', 'day', 'counts', 'treatments', 'watches', 'library'],
     summary: 'What blooms so far say of the season, what to look for, and weeks without nectar',
     params: siteParams,
     input: z.object({}),
@@ -246,6 +248,7 @@ export const bloom = {
   ladder: endpoint({
     method: 'get',
     path: '/sites/:siteId/bloom/ladder',
+    restsOn: ['blooms', 'weather', 'stations', 'site', 'day', 'watches', 'library', 'forecasts'],
     summary: 'Blooms and pest events of all years on one scale of heat, and which bloom foretells which event',
     params: siteParams,
     input: z.object({}),

@@ -114,6 +114,7 @@ export const calibration = {
   get: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/calibration',
+    restsOn: ['watches', 'weather', 'stations', 'site', 'day', 'library'],
     summary: "What a block's own records say of the numbers of a watch's model",
     params: watchParams,
     input: z.object({}),

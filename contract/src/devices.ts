@@ -27,6 +27,7 @@ export const demo = {
   clock: endpoint({
     method: 'get',
     path: '/demo/clock',
+    restsOn: ['day'],
     summary: 'The time of the demonstration; null where the time is real',
     params: z.object({}),
     input: z.object({}),

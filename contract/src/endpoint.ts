@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { Aspect } from './aspects.js'
 
 /**
  * One operation of the HTTP interface: the one place that says its path, what goes in and what comes out. The server
@@ -9,6 +10,8 @@ export interface Endpoint<P extends z.ZodType = z.ZodType, B extends z.ZodType =
   /** Under /api/v1, with :names for path parameters. */
   path: string
   summary: string
+  /** Of a read: the aspects of a site that its answer changes with. */
+  restsOn?: readonly Aspect[]
   params: P
   /** Query parameters of a read, body of a write. */
   input: B

@@ -12,6 +12,7 @@ import { varieties } from './varieties.js'
 import { watches } from './watches.js'
 import { weather } from './weather.js'
 
+export * from './aspects.js'
 export * from './bench.js'
 export * from './bloom.js'
 export * from './calibration.js'

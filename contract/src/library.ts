@@ -233,6 +233,7 @@ export const library = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/library',
+    restsOn: ['library', 'watches'],
     summary: 'Everything in the library, the site’s own entries among it, in one line each',
     params: siteParams,
     input: z.object({}),
@@ -241,6 +242,7 @@ export const library = {
   entry: endpoint({
     method: 'get',
     path: '/sites/:siteId/library/organisms/:organismId',
+    restsOn: ['library', 'watches', 'weather', 'stations', 'site', 'day'],
     summary: 'An organism with what is known of it and its year by this site’s weather',
     params: organismParams,
     input: z.object({ blockId: z.uuid().optional() }),
@@ -249,6 +251,7 @@ export const library = {
   methods: endpoint({
     method: 'get',
     path: '/sites/:siteId/library/methods',
+    restsOn: ['library'],
     summary: 'Ways to act',
     params: siteParams,
     input: z.object({}),
@@ -257,6 +260,7 @@ export const library = {
   indicators: endpoint({
     method: 'get',
     path: '/sites/:siteId/library/bloom-plants',
+    restsOn: ['blooms'],
     summary: 'Plants whose bloom tells the season',
     params: siteParams,
     input: z.object({}),
@@ -281,6 +285,7 @@ export const library = {
   signs: endpoint({
     method: 'get',
     path: '/sites/:siteId/signs',
+    restsOn: ['library'],
     summary: 'Signs by which anything in the library gives itself away, by the part on which they are seen',
     params: siteParams,
     input: z.object({}),
@@ -289,6 +294,7 @@ export const library = {
   suspects: endpoint({
     method: 'get',
     path: '/sites/:siteId/suspects',
+    restsOn: ['library', 'watches', 'forecasts', 'site', 'day'],
     summary: 'What the signs speak for, and what to look for next',
     params: siteParams,
     input: suspectsInput,
@@ -297,6 +303,7 @@ export const library = {
   checks: endpoint({
     method: 'get',
     path: '/sites/:siteId/identity-checks',
+    restsOn: ['library', 'site'],
     summary: 'Checks of identity, newest first',
     params: siteParams,
     input: z.object({ organismId: z.string() }),
@@ -305,6 +312,7 @@ export const library = {
   verdict: endpoint({
     method: 'get',
     path: '/sites/:siteId/library/organisms/:organismId/verdict',
+    restsOn: ['library'],
     summary: 'What answers so far amount to; nothing is stored',
     params: organismParams,
     input: z.object({ answers: z.string().max(4000).default('') }),
@@ -343,6 +351,7 @@ export const library = {
   photos: endpoint({
     method: 'get',
     path: '/sites/:siteId/photos',
+    restsOn: ['library'],
     summary: 'Photos of an organism and its look-alikes',
     params: siteParams,
     input: z.object({ organismId: z.string() }),
@@ -391,6 +400,7 @@ export const library = {
   overwritten: endpoint({
     method: 'get',
     path: '/sites/:siteId/own-entries/overwritten',
+    restsOn: ['library'],
     summary: 'Own entries that another with the same id was laid over, before entries had ids of their own',
     params: siteParams,
     input: z.object({}),

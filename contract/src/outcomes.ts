@@ -50,6 +50,7 @@ export const outcomes = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/outcomes',
+    restsOn: ['treatments', 'counts', 'watches', 'weather', 'stations', 'site', 'library'],
     summary: 'What can be said of each treatment of a season',
     params: z.object({ siteId: id }),
     input: z.object({ season: civilDateSchema }),

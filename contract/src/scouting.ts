@@ -41,6 +41,7 @@ export const scouting = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/rounds',
+    restsOn: ['counts', 'watches', 'site', 'library'],
     summary: 'Counting rounds of a season',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),

@@ -1,6 +1,7 @@
 import { MS_PER_DAY } from '@bocado/core/time'
 import { MONTHLY_RAIN_LIMITS, READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
+import { aspects } from './aspects.js'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
@@ -27,8 +28,8 @@ export const siteSchema = z.object({
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
   season: z.object({ start: civilDateSchema, end: civilDateSchema }),
-  /** Rises whenever a reading of one of its stations changes or a forecast comes; the page watches it. */
-  weatherVersion: z.int(),
+  /** How often each aspect of it has changed, for whoever wants to know whether what they hold is fresh. */
+  versions: z.partialRecord(z.enum(aspects), z.int()),
   people: z.array(personSchema),
 })
 export type Site = z.infer<typeof siteSchema>
@@ -159,6 +160,7 @@ const normalsEndpoints = {
   normals: endpoint({
     method: 'get',
     path: '/sites/:siteId/monthly-normals',
+    restsOn: ['site', 'weather', 'stations'],
     summary: 'Monthly normals typed for a site, and those of its own stations to compare with',
     params: siteParams,
     input: z.object({}),
@@ -196,6 +198,7 @@ export const sites = {
   list: endpoint({
     method: 'get',
     path: '/sites',
+    restsOn: ['site', 'day'],
     summary: 'Sites, with the people who work there',
     params: z.object({}),
     input: z.object({}),
@@ -233,6 +236,7 @@ export const blocks = {
   wetEvents: endpoint({
     method: 'get',
     path: '/sites/:siteId/wet-events',
+    restsOn: ['site'],
     summary: 'Overhead watering and condensation of a season, newest first',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),
@@ -265,6 +269,7 @@ export const blocks = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/blocks',
+    restsOn: ['site', 'stations'],
     summary: 'Blocks with their check areas',
     params: siteParams,
     input: z.object({}),

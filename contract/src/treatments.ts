@@ -115,6 +115,7 @@ export const treatments = {
   products: endpoint({
     method: 'get',
     path: '/sites/:siteId/products',
+    restsOn: ['treatments'],
     summary: 'The shelf',
     params: siteParams,
     input: z.object({}),
@@ -139,6 +140,7 @@ export const treatments = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/treatments',
+    restsOn: ['treatments', 'watches', 'site'],
     summary: 'Treatments of a season',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),
@@ -187,6 +189,7 @@ export const treatments = {
   weatherAt: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/weather-at',
+    restsOn: ['weather', 'stations', 'site'],
     summary: 'What the station of a watch read in an hour',
     params: z.object({ siteId: id, watchId: id }),
     input: z.object({ at: instantSchema }),

@@ -80,6 +80,7 @@ export const varieties = {
   get: endpoint({
     method: 'get',
     path: '/sites/:siteId/variety-looks',
+    restsOn: ['library', 'site'],
     summary: 'How varieties bore an organism here, and the names of varieties that are in use at the site',
     params: siteParams,
     input: z.object({ organismId: z.string() }),

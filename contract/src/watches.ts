@@ -67,6 +67,7 @@ export const watches = {
   organisms: endpoint({
     method: 'get',
     path: '/sites/:siteId/organisms',
+    restsOn: ['library'],
     summary: 'Organisms that can be watched, the site’s own among them',
     params: siteParams,
     input: z.object({}),
@@ -75,6 +76,7 @@ export const watches = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches',
+    restsOn: ['watches', 'library'],
     summary: 'Watches of a season',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),
@@ -123,6 +125,7 @@ export const watches = {
   figures: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/figures',
+    restsOn: ['watches', 'library'],
     summary: "The numbers of a watch's model, as pinned",
     params: watchParams,
     input: z.object({}),
@@ -131,6 +134,7 @@ export const watches = {
   pastSeasons: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/past',
+    restsOn: ['watches', 'weather', 'stations', 'site', 'day'],
     summary: 'Heat of past seasons from the same biofix on',
     params: watchParams,
     input: z.object({}),
@@ -139,6 +143,7 @@ export const watches = {
   moves: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/moves',
+    restsOn: ['watches', 'blooms', 'weather', 'stations', 'site', 'day', 'forecasts', 'library'],
     summary: 'Forecasts as they were issued, and why the newest differs from one of them',
     params: watchParams,
     input: z.object({ since: z.uuid().optional() }),
@@ -171,6 +176,7 @@ export const watches = {
   band: endpoint({
     method: 'get',
     path: '/sites/:siteId/band',
+    restsOn: ['forecasts', 'watches', 'blooms', 'counts', 'treatments', 'library', 'site', 'day'],
     summary: 'Forecast of every watch over a season',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),

@@ -264,6 +264,7 @@ export const weather = {
   stations: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations',
+    restsOn: ['stations', 'weather', 'day'],
     summary: 'Stations and what they have read',
     params: siteParams,
     input: z.object({}),
@@ -312,6 +313,7 @@ export const weather = {
   corrections: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/corrections',
+    restsOn: ['weather', 'stations'],
     summary: 'Corrections that lie over the readings of a station',
     params: stationParams,
     input: z.object({}),
@@ -352,6 +354,7 @@ export const weather = {
   days: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/days',
+    restsOn: ['weather', 'stations', 'site', 'day'],
     summary: 'A season day by day: what was read, what follows from it, the range of past seasons, and the days ahead',
     params: stationParams,
     input: placeQuery.extend({ season: civilDateSchema }),
@@ -390,6 +393,7 @@ export const weather = {
   hours: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/hours',
+    restsOn: ['weather', 'stations', 'site', 'day'],
     summary: 'The hours of one day, in standard time of the station',
     params: stationParams,
     input: placeQuery.extend({ day: civilDateSchema }),
@@ -405,6 +409,7 @@ export const weather = {
   score: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/forecast-score',
+    restsOn: ['weather', 'stations'],
     summary: 'Past forecasts against what came, by lead day, and what is taken off the next one',
     params: stationParams,
     input: z.object({}),
@@ -428,6 +433,7 @@ export const weather = {
   heat: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/heat',
+    restsOn: ['weather', 'stations', 'site', 'day'],
     summary: 'Heat of a season against every past one, and what the choice of method changes at a sum',
     params: stationParams,
     input: heatQuery,
@@ -470,6 +476,7 @@ export const weather = {
   faults: endpoint({
     method: 'get',
     path: '/sites/:siteId/stations/:stationId/faults',
+    restsOn: ['weather', 'stations'],
     summary: 'Readings of a season that are doubted, and what stands in for them',
     params: stationParams,
     input: z.object({ season: civilDateSchema }),
@@ -486,6 +493,7 @@ export const weather = {
   imports: endpoint({
     method: 'get',
     path: '/sites/:siteId/weather-imports',
+    restsOn: ['weather'],
     summary: 'Past imports, newest first',
     params: siteParams,
     input: z.object({}),

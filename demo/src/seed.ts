@@ -16,13 +16,13 @@ import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
-import { issueForecasts } from '@bocado/server/background/issueForecasts'
+import { issueForecasts } from '@bocado/server/work/issueForecasts'
 import { createWatch } from '@bocado/server/watches/service'
 import { Memo } from '@bocado/server/memo'
 import { StationHistory } from '@bocado/server/weather/history'
 import { addStation } from '@bocado/server/weather/stations'
 import { mergeRows } from '@bocado/server/weather/readingStore'
-import { tendStations } from '@bocado/server/background/tendStations'
+import { tendStations } from '@bocado/server/work/tendStations'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
@@ -250,10 +250,10 @@ async function main(): Promise<void> {
   const serving: Serving = {
     database,
     clock,
-    history: new StationHistory(),
+    history: new StationHistory(160 * 2 ** 20),
     memo: new Memo(64 * 2 ** 20),
     readWeatherFile: () => Promise.reject(new Error('the seed reads no files')),
-    changed: () => undefined,
+    stored: () => undefined,
   }
   try {
     const known = await reading(serving, async ({ db }) => {

@@ -4,6 +4,8 @@ import express, { Router, type ErrorRequestHandler, type Express } from 'express
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { bloomRoutes } from './bloom/routes.js'
+import type { Changes } from './changes/changes.js'
+import { changeRoutes } from './changes/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
@@ -31,7 +33,7 @@ export interface AppOptions {
 const YEAR_S = 31_536_000
 
 /** The application over its parts: the interface under /api/v1, the built page elsewhere. */
-export function createApp(serving: Serving, options: AppOptions): Express {
+export function createApp(serving: Serving, changes: Changes, options: AppOptions): Express {
   const app = express()
   app.use(named, ownNamesOnly(options.publicOrigin))
   // Styles are made in the page as it runs; everything else comes from this server. Over plain HTTP nothing promises HTTPS.
@@ -41,7 +43,9 @@ export function createApp(serving: Serving, options: AppOptions): Express {
       strictTransportSecurity: options.publicOrigin?.startsWith('https:') ? { maxAge: YEAR_S } : false,
     }),
   )
-  app.use(compression({ filter: (req, res) => !req.headers.accept?.includes('ndjson') && compression.filter(req, res) }))
+  // What is told bit by bit is not held back to be packed.
+  const isStream = (accept = ''): boolean => accept.includes('ndjson') || accept.includes('event-stream')
+  app.use(compression({ filter: (req, res) => !isStream(req.headers.accept) && compression.filter(req, res) }))
 
   app.get('/healthz', async (_req, res) => {
     const parts = await serving.database.health()
@@ -72,6 +76,7 @@ export function createApp(serving: Serving, options: AppOptions): Express {
     demoRoutes,
   ])
     routes(api, serving)
+  changeRoutes(api, changes)
   api.use(() => {
     throw new HttpProblem(404, 'There is nothing at this address.')
   })

@@ -17,7 +17,7 @@ let other: TestSite
 let ids: Record<string, string>
 
 beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  app = await startApplication({ now: '2026-06-12T14:30:00Z', worker: false })
   place = await startSite(app)
   other = await startSite(app, 'Lower Terrace')
   const [at, as] = [{ siteId: place.site.id }, { person: place.person }]

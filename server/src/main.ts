@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import { pino } from 'pino'
 import { createApp } from './app.js'
-import { Background } from './background/background.js'
+import { Changes } from './changes/changes.js'
 import { clock } from './clock.js'
 import { Database } from './database/database.js'
 import { migrate } from './database/migrate.js'
@@ -10,15 +10,17 @@ import { Memo } from './memo.js'
 import { StationHistory } from './weather/history.js'
 import { weatherFileReader } from './weatherFiles/reader.js'
 import { clearUploads } from './weatherFiles/uploads.js'
+import { WorkerThread } from './work/workers.js'
 
-/** What was computed may take this much. */
+/** What was computed may take this much, and the hours and days of stations that much. */
 const MEMO_BYTES = 48 * 2 ** 20
+const HISTORY_BYTES = 128 * 2 ** 20
 /** Whoever asks the server to end has it ended after this, whatever is under way: a write that was not acknowledged is not stored. */
 const END_MS = 4000
 
 /**
- * Starts the server. Settings come from the environment: BOCADO_DATABASE_URL, BOCADO_PORT, BOCADO_LOG_LEVEL, and BOCADO_PUBLIC_ORIGIN
- * behind a proxy with TLS.
+ * Starts the server. Settings come from the environment: BOCADO_DATABASE_URL, BOCADO_PORT, BOCADO_LOG_LEVEL, BOCADO_PUBLIC_ORIGIN
+ * behind a proxy with TLS, and BOCADO_WORKER=elsewhere where processes of their own do the work beside requests.
  */
 async function main(): Promise<void> {
   const url = process.env['BOCADO_DATABASE_URL']
@@ -32,13 +34,18 @@ async function main(): Promise<void> {
   const serving: Serving = {
     database,
     clock,
-    history: new StationHistory(),
+    history: new StationHistory(HISTORY_BYTES),
     memo: new Memo(MEMO_BYTES),
     readWeatherFile: weatherFileReader(new URL('./weatherFile.worker.js', import.meta.url)),
-    changed: (siteId, by) => background.changed(siteId, by),
+    stored: () => {
+      worker?.look()
+      changes.look()
+    },
   }
-  const background = new Background(serving, log)
-  const app = createApp(serving, {
+  const changes = new Changes(serving, log)
+  const isWorking = process.env['BOCADO_WORKER'] !== 'elsewhere'
+  const worker = isWorking ? new WorkerThread(new URL('./worker.js', import.meta.url), url, log, () => changes.look()) : undefined
+  const app = createApp(serving, changes, {
     page: fileURLToPath(new URL('../../web/dist/', import.meta.url)),
     log,
     publicOrigin: process.env['BOCADO_PUBLIC_ORIGIN'],
@@ -46,7 +53,7 @@ async function main(): Promise<void> {
   // Loopback only, until accounts exist.
   const server = app.listen(Number(process.env['BOCADO_PORT'] ?? 4600), '127.0.0.1', (error) => {
     if (error) throw error
-    background.start()
+    worker?.start()
     process.send?.('listening')
   })
   // Slow senders hold a connection, not the server: heads and bodies come in time, files have a limit of their own.
@@ -55,10 +62,12 @@ async function main(): Promise<void> {
 
   const end = (): void => {
     setTimeout(() => process.exit(0), END_MS)
+    // Streams would never end by themselves.
+    changes.end()
+    const worked = worker?.end()
     server.close(
       () =>
-        void background
-          .end()
+        void Promise.resolve(worked)
           .then(() => database.end())
           .then(() => process.exit(0)),
     )

@@ -13,3 +13,17 @@ export function residueLeft(rainMm: number, halfMm = HALF_WASHED_MM): number {
   requirePositive('halfMm', halfMm)
   return Math.exp((-Math.LN2 * rainMm) / halfMm)
 }
+
+/**
+ * Share of a protectant left after the rain of the days since it was applied; null where the rain of one of them is not known.
+ *
+ * @param rainMm mm a day, from the day of the treatment to yesterday
+ */
+export function depositLeft(rainMm: readonly (number | null)[]): number | null {
+  let sum = 0
+  for (const mm of rainMm) {
+    if (mm === null) return null
+    sum += mm
+  }
+  return residueLeft(sum)
+}

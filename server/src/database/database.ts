@@ -1,7 +1,8 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import { createConnection, type Connection } from 'mysql2/promise'
 import { isFull, isInTheWay } from './failures.js'
-import { Connections, type PoolConnection } from './pool.js'
+import { Connections, type PoolConnection, type Row } from './pool.js'
+import { MOST_ATTEMPTS, raiseVersions } from './aspects.js'
 import { Session, type Transaction } from './session.js'
 
 const READS = { connections: 10, patienceMs: 4000, deadlineMs: 20_000 }
@@ -17,6 +18,8 @@ export interface Health {
   disk: 'ok' | 'full'
   reads: { held: number; waiting: number }
   writes: { held: number; waiting: number }
+  /** Work beside requests that failed for good: what follows from it is shown as it was. */
+  work: { failed: number }
 }
 
 export interface WriteOptions {
@@ -34,14 +37,19 @@ export class Database {
   private full = false
   private probe: Promise<Health['database']> | undefined
   private prober: Connection | undefined
+  private failedWork = 0
 
-  constructor(private readonly url: string) {
+  /** @param connections how many use cases of each kind may run at a time */
+  constructor(
+    private readonly url: string,
+    connections: { reads: number; writes: number } = { reads: READS.connections, writes: WRITES.connections },
+  ) {
     const settings = (isolation: string): string[] => [
       `SET SESSION TRANSACTION ISOLATION LEVEL ${isolation}`,
       'SET SESSION innodb_lock_wait_timeout = 5, max_statement_time = 14',
     ]
-    this.reads = new Connections(url, READS.connections, READS.patienceMs, settings('REPEATABLE READ'))
-    this.writes = new Connections(url, WRITES.connections, WRITES.patienceMs, settings('READ COMMITTED'))
+    this.reads = new Connections(url, connections.reads, READS.patienceMs, settings('REPEATABLE READ'))
+    this.writes = new Connections(url, connections.writes, WRITES.patienceMs, settings('READ COMMITTED'))
   }
 
   /** Runs a read: everything it asks is answered from one moment, and it can store nothing. */
@@ -98,6 +106,7 @@ export class Database {
       disk: this.full ? 'full' : 'ok',
       reads: { held: reads.held, waiting: reads.waiting },
       writes: { held: writes.held, waiting: writes.waiting },
+      work: { failed: this.failedWork },
     }
   }
 
@@ -109,7 +118,9 @@ export class Database {
         // What breaks it is told by the next query.
         this.prober.on('error', () => undefined)
       }
-      await this.prober.query({ sql: 'SELECT 1', timeout: 600 })
+      const sql = 'SELECT COUNT(*) AS failed FROM work WHERE attempts >= ?'
+      const [[row]] = await this.prober.query<Row[]>({ sql, values: [MOST_ATTEMPTS], timeout: 600 })
+      this.failedWork = Number(row?.['failed'])
       return 'ok'
     })()
     const late = sleep(750).then((): Health['database'] => 'silent')
@@ -152,6 +163,7 @@ async function once<T>(
   try {
     for (const sql of before) await session.query(sql)
     const result = await work(session)
+    if (session.touched.size > 0) session.changed = await raiseVersions(session, session.touched, session.soonMs)
     await session.query('COMMIT')
     for (const sql of after) await session.query(sql)
     settled = true

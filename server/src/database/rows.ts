@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { ALL_SITES, type Aspect } from '@bocado/contract'
 import { HttpProblem } from '../http/problems.js'
 import { sqlInstant, type Row } from './pool.js'
 import type { Queryable, Transaction } from './session.js'
@@ -37,9 +38,41 @@ export type Editable =
   | 'variety_look'
 type Columns = Readonly<Record<string, unknown>>
 
+/** Which aspect of a site a table belongs to. */
+const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
+  site: 'site',
+  block: 'site',
+  check_area: 'site',
+  wet_event: 'site',
+  monthly_normals: 'site',
+  station: 'stations',
+  station_correction: 'weather',
+  watch: 'watches',
+  own_figure: 'watches',
+  event_record: 'watches',
+  round: 'counts',
+  product: 'treatments',
+  treatment: 'treatments',
+  own_organism: 'library',
+  own_method: 'library',
+  photo: 'library',
+  identity_check: 'library',
+  variety_look: 'library',
+  bloom_plant: 'blooms',
+  bloom_record: 'blooms',
+  bloom_trigger: 'blooms',
+}
+
+/** Notes what of its site a write to a table changes; that there is a site, or how it is called, concerns the list of sites. */
+function touch({ tx, siteId }: Write, table: Editable): void {
+  tx.touch(siteId, ASPECT_OF[table])
+  if (table === 'site') tx.touch(ALL_SITES, 'site')
+}
+
 const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')
 
 async function audit(w: Write, table: Editable, id: string, action: string, before: unknown, after: unknown): Promise<void> {
+  touch(w, table)
   await w.tx.query(
     'INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row, after_row) VALUES (?, ?, ?, ?, ?, ?, ?)',
     [w.siteId, w.personId, table, id, action, before ? JSON.stringify(before) : null, after ? JSON.stringify(after) : null],
@@ -74,6 +107,7 @@ export async function insertRow(w: Write, table: Editable, columns: Columns, id:
 /** Inserts rows of the same columns, each with a new id, in two statements however many they are. */
 export async function insertRows(w: Write, table: Editable, rows: readonly Columns[]): Promise<void> {
   if (rows.length === 0) return
+  touch(w, table)
   const all = rows.map((columns) => ({ id: randomUUID(), site_id: w.siteId, changed_by: w.personId, ...columns }))
   const names = Object.keys(all[0] as Columns)
   await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES ?`, [all.map((row) => names.map((name) => (row as Columns)[name]))])

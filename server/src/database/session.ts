@@ -1,11 +1,20 @@
 import type { Writable } from 'node:stream'
+import type { Aspect, AspectVersions } from '@bocado/contract'
 import type { FieldPacket, PoolConnection, QueryOptions, QueryResult, QueryValues } from 'mysql2/promise'
+
+/** What of which sites a write changed. */
+export type Touched = ReadonlyMap<string, ReadonlySet<Aspect>>
+/** Versions by site, as they are after a write. */
+export type Changed = Readonly<Record<string, AspectVersions>>
 
 /** What was asked of a session whose use case is over. It is asked for by work that somebody else started and waits for. */
 export class SessionEnded extends Error {}
 
 /** A use case took longer than it may. */
 export class TookTooLong extends Error {}
+
+/** What a person changed is followed at once. */
+const SOON_MS = 50
 
 /** No statement may take longer, whatever the database says of it. */
 const STATEMENT_MS = 15_000
@@ -20,6 +29,11 @@ export class Session {
   private readonly answers: Map<string, Promise<unknown>> | undefined
   /** The connection can no longer be used by anybody. */
   broken = false
+  /** What of which sites this write changes, and how soon what follows from it shall be made anew. */
+  readonly touched = new Map<string, Set<Aspect>>()
+  soonMs = SOON_MS
+  /** The versions that this write raised; known once it is over. */
+  changed: Changed = {}
 
   constructor(
     private readonly connection: PoolConnection,
@@ -56,6 +70,13 @@ export class Session {
       if (late && left < this.statementMs) throw new TookTooLong('the use case took too long', { cause: error })
       throw error
     }
+  }
+
+  /** Notes that this write changes an aspect of a site. Whoever shows it is told when the write is stored. */
+  touch(siteId: string, aspect: Aspect): this {
+    const of = this.touched.get(siteId) ?? new Set()
+    this.touched.set(siteId, of.add(aspect))
+    return this
   }
 
   /** The stream beneath the connection, which the driver does not name in its types. */

@@ -78,7 +78,7 @@ describe('a device pushes', () => {
   })
 
   test('and the site’s version of its weather rises, so that open pages know', async () => {
-    const version = async () => done(await app.call(sites.list, {}, {})).find(({ id }) => id === place.site.id)!.weatherVersion
+    const version = async () => done(await app.call(sites.list, {}, {})).find(({ id }) => id === place.site.id)!.versions.weather ?? 0
     const before = await version()
     await push(reading)
     expect(await version()).toBeGreaterThan(before)

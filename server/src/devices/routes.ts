@@ -73,9 +73,7 @@ export function deviceRoutes(router: Router, serving: Serving): void {
     try {
       const body: unknown = typeof req.body === 'string' ? fromCsv(req.body) : req.body
       const input = parse(pushInput, body)
-      const { counts, siteId } = await writing(serving, (deps) => pushReadings(deps, stationId, token, input))
-      serving.changed(siteId, 'device')
-      res.json(counts)
+      res.json(await writing(serving, (deps) => pushReadings(deps, stationId, token, input)))
     } catch (error) {
       const { problem, fault } = toProblem(error)
       if (!fault)
@@ -86,8 +84,6 @@ export function deviceRoutes(router: Router, serving: Serving): void {
   router.post(issueForecast.path, known, ofStation, jsonBody, async (req: Request, res: Response) => {
     const { stationId } = parse(issueForecast.params, req.params)
     const input = parse(issueForecast.input, req.body)
-    const { issue, siteId } = await writing(serving, (deps) => takeForecast(deps, stationId, tokenOf(req), input))
-    serving.changed(siteId, 'device')
-    res.json(issue)
+    res.json(await writing(serving, (deps) => takeForecast(deps, stationId, tokenOf(req), input)))
   })
 }

@@ -17,6 +17,9 @@ export async function issueToken(w: Write, stationId: string, simulated: boolean
   return { token }
 }
 
+/** Devices push one after the other: what follows is made once for those that come together. */
+const SOON_MS = 400
+
 /** Clocks of devices run a little ahead; more than this is a reading of the future. */
 const AHEAD_MS = 10 * 60_000
 
@@ -29,13 +32,14 @@ export async function pushReadings(
   stationId: string,
   token: string | undefined,
   input: PushInput,
-): Promise<{ counts: ResponseOf<typeof devices.push>; siteId: string }> {
+): Promise<ResponseOf<typeof devices.push>> {
   const station = await requireStation(tx, stationId, token)
   const now = await clock.now(tx)
   input.readings.forEach(({ at }, i) => {
     if (Date.parse(at) > now.getTime() + AHEAD_MS)
       throw fieldProblem(`readings.${i}.at`, `${at} lies in the future; set the clock of the device`)
   })
+  tx.soonMs = SOON_MS
   const w: Write = { tx, siteId: station.siteId, personId: station.tokenBy, now }
   await lockStation(w, station.id)
   const hours = intoHours(input, station.utcOffsetMinutes)
@@ -54,7 +58,7 @@ export async function pushReadings(
     ),
   )
   await noteHour(w, station.id, sqlInstant(new Date(hours.at(-1)?.at ?? 0)))
-  return { counts, siteId: station.siteId }
+  return counts
 }
 
 /** Readings by the hours of the station's standard time into which they fall; `at` is the moment at which the hour begins. */

@@ -15,12 +15,13 @@ export async function takeForecast(
   stationId: string,
   token: string | undefined,
   issue: ForecastIssueInput,
-): Promise<{ issue: ResponseOf<typeof devices.issueForecast>; siteId: string }> {
+): Promise<ResponseOf<typeof devices.issueForecast>> {
   const station = await requireStation(tx, stationId, token)
   const now = (await clock.now(tx)).getTime()
   if (Date.parse(issue.issuedAt) > now + 600_000) throw fieldProblem('issuedAt', 'lies in the future; set the clock of the service')
+  tx.touch(station.siteId, 'weather')
   const id = await insertIssue(tx, { siteId: station.siteId, stationId }, randomUUID(), issue)
-  return { issue: { id, issuedAt: issue.issuedAt }, siteId: station.siteId }
+  return { id, issuedAt: issue.issuedAt }
 }
 
 /** A forecast older than this says no more about the days ahead than past years do. */

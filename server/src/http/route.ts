@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
-import type { Endpoint, ParamsOf, ParsedInputOf, ResponseOf } from '@bocado/contract'
+import { CHANGED_HEADER, type Endpoint, type ParamsOf, type ParsedInputOf, type ResponseOf } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
 import type { Queryable, Row, Transaction, Write } from '../database/index.js'
@@ -151,8 +151,10 @@ export function write<E extends Endpoint>(
       .update(`${req.method} ${req.originalUrl}\n${JSON.stringify(req.body)}`)
       .digest('hex')
     const siteId = params.siteId ?? ''
+    let session: Transaction | undefined
     const body = await writing(serving, async (deps) => {
       const tx = deps.db
+      session = tx
       const header = req.header('X-Bocado-Person')
       const personId = siteId === '' ? ((await settings.by?.(tx, header)) ?? '') : await writerOf(tx, siteId, header)
       const key = { key: req.header('Idempotency-Key'), personId, hash }
@@ -163,7 +165,8 @@ export function write<E extends Endpoint>(
       await keepAnswer(tx, key, settings.secret ? undefined : result)
       return result
     })
-    if (siteId !== '') serving.changed(siteId, 'person')
+    // What it changed the page reads anew; of a write that was stored before, it reads everything.
+    res.set(CHANGED_HEADER, JSON.stringify(session?.changed ?? {}))
     res.json(body)
   })
 }

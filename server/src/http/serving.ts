@@ -13,8 +13,8 @@ export interface Serving {
   /** What was computed and still holds. */
   memo: Memo
   readWeatherFile: WeatherFileReader
-  /** Tells that something of a site changed, so that what rests on it is made anew although nobody looks. */
-  changed: (siteId: string, by: 'person' | 'device') => void
+  /** Tells that something was stored, so that what follows from it is made at once, and told to whoever looks. */
+  stored: () => void
 }
 
 /** What a use case may need. Its one connection is `db`; there is no way to another. */
@@ -30,5 +30,8 @@ export const reading = <T>(serving: Serving, work: (deps: Deps) => Promise<T>): 
   serving.database.read((db) => work(depsFor(serving, db)))
 
 /** Runs a write over its one connection. */
-export const writing = <T>(serving: Serving, work: (deps: Deps) => Promise<T>, options?: { long?: boolean }): Promise<T> =>
-  serving.database.write((tx) => work(depsFor(serving, tx)), options)
+export async function writing<T>(serving: Serving, work: (deps: Deps) => Promise<T>, options?: { long?: boolean }): Promise<T> {
+  const result = await serving.database.write((tx) => work(depsFor(serving, tx)), options)
+  serving.stored()
+  return result
+}

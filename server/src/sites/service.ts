@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import type { ParsedInputOf, Person, Site, sites } from '@bocado/contract'
+import { ALL_SITES, type ParsedInputOf, type Person, type Site, type sites } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from '@bocado/core'
 import { civilDayIn, type Clock } from '../clock.js'
-import { insertRow, updateRow, type Queryable, type Write } from '../database/index.js'
+import { insertRow, updateRow, versionsOf, type Queryable, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { findSite, insertPerson, joinSite, listSites, peopleOf, weatherVersionOf, type StoredSite } from './store.js'
+import { findSite, insertPerson, joinSite, listSites, peopleOf, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -19,27 +19,33 @@ export function requireSeason(site: Pick<StoredSite, 'latitude'>, day: string): 
   if (seasonOf(site, day) !== day) throw fieldProblem('season', `must be the first day of a season, such as ${seasonOf(site, day)}`)
 }
 
-async function presented(db: Queryable, clock: Clock, site: StoredSite): Promise<Site> {
-  const today = civilDayIn(await clock.now(db), site.timeZone)
-  const start = seasonStart(dayNumber(today), hemisphereOf(site))
-  return {
-    ...site,
-    today,
-    season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
-    weatherVersion: await weatherVersionOf(db, site.id),
-    people: await peopleOf(db, site.id),
-  }
+/** Sites as they are shown, in a handful of queries however many they are. */
+async function presented(db: Queryable, clock: Clock, stored: readonly StoredSite[]): Promise<Site[]> {
+  const ids = stored.map(({ id }) => id)
+  const [now, versions, people] = await Promise.all([clock.now(db), versionsOf(db, ids), peopleOf(db, ids)])
+  return stored.map((site) => {
+    const today = civilDayIn(now, site.timeZone)
+    const start = seasonStart(dayNumber(today), hemisphereOf(site))
+    return {
+      ...site,
+      today,
+      season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
+      versions: versions[site.id] ?? {},
+      people: people.get(site.id) ?? [],
+    }
+  })
 }
 
 /** The site, or 404. */
 export async function getSite(db: Queryable, clock: Clock, siteId: string): Promise<Site> {
   const site = await findSite(db, siteId)
   if (!site) throw new HttpProblem(404, 'There is no such site.')
-  return presented(db, clock, site)
+  const [shown] = await presented(db, clock, [site])
+  return shown as Site
 }
 
 export async function getSites(db: Queryable, clock: Clock): Promise<Site[]> {
-  return Promise.all((await listSites(db)).map((site) => presented(db, clock, site)))
+  return presented(db, clock, await listSites(db))
 }
 
 type SiteColumns = Pick<
@@ -75,5 +81,7 @@ export async function changeSite(w: Write, clock: Clock, input: ParsedInputOf<ty
 export async function addPerson(w: Write, input: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
   const person: Person = { id: randomUUID(), ...input }
   await insertPerson(w.tx, w.siteId, person)
+  w.tx.touch(w.siteId, 'site')
+  w.tx.touch(ALL_SITES, 'site')
   return person
 }

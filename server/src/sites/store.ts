@@ -1,7 +1,7 @@
 import type { Person, Site } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
 
-export type StoredSite = Omit<Site, 'today' | 'season' | 'weatherVersion' | 'people'>
+export type StoredSite = Omit<Site, 'today' | 'season' | 'versions' | 'people'>
 
 const siteOf = (row: Row): StoredSite => ({
   id: row['id'] as string,
@@ -25,17 +25,26 @@ export async function findSite(db: Queryable, siteId: string): Promise<StoredSit
   return row && siteOf(row)
 }
 
-export async function peopleOf(db: Queryable, siteId: string): Promise<Person[]> {
+/** The people of sites, by site. */
+export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promise<Map<string, Person[]>> {
+  const people = new Map<string, Person[]>()
+  if (siteIds.length === 0) return people
   const [rows] = await db.query<Row[]>(
-    'SELECT p.id, p.name, sp.role, sp.licensed FROM site_person sp JOIN person p ON p.id = sp.person_id WHERE sp.site_id = ? ORDER BY sp.role, p.name',
-    [siteId],
+    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed FROM site_person sp JOIN person p ON p.id = sp.person_id
+     WHERE sp.site_id IN (?) ORDER BY sp.role, p.name`,
+    [siteIds],
   )
-  return rows.map((row) => ({
-    id: row['id'] as string,
-    name: row['name'] as string,
-    role: row['role'] as Person['role'],
-    licensed: Boolean(row['licensed']),
-  }))
+  for (const row of rows) {
+    const siteId = row['site_id'] as string
+    const person: Person = {
+      id: row['id'] as string,
+      name: row['name'] as string,
+      role: row['role'] as Person['role'],
+      licensed: Boolean(row['licensed']),
+    }
+    people.set(siteId, [...(people.get(siteId) ?? []), person])
+  }
+  return people
 }
 
 export async function insertPerson(db: Queryable, siteId: string, person: Person): Promise<void> {
@@ -50,16 +59,4 @@ export async function joinSite(db: Queryable, siteId: string, person: Person): P
     person.role,
     person.licensed,
   ])
-}
-
-/** Rises with every change of the site's readings and with every forecast for it. */
-export async function weatherVersionOf(db: Queryable, siteId: string): Promise<number> {
-  const [[row]] = await db.query<Row[]>(
-    `SELECT (SELECT COALESCE(SUM(history_version), 0) FROM station WHERE site_id = ?) + (SELECT COUNT(*) FROM forecast_issue WHERE site_id = ?)
-       + (SELECT COALESCE(SUM(row_version), 0) FROM monthly_normals WHERE site_id = ?)
-       + (SELECT COALESCE(SUM(row_version), 0) FROM wet_event WHERE site_id = ?)
-       + (SELECT COALESCE(SUM(row_version), 0) FROM block WHERE site_id = ?) AS version`,
-    [siteId, siteId, siteId, siteId, siteId],
-  )
-  return Number(row?.['version'])
 }

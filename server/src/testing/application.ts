@@ -2,13 +2,14 @@ import { fork, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { createServer } from 'node:net'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
 import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
 import { createConnection } from 'mysql2/promise'
 import type { Pool } from 'mysql2/promise'
 import { clock } from '../clock.js'
 import { Database } from '../database/database.js'
-import { openPool, sqlInstant } from '../database/pool.js'
+import { openPool, sqlInstant, type Row } from '../database/pool.js'
 import type { Serving } from '../http/serving.js'
 import { Memo } from '../memo.js'
 import { StationHistory } from '../weather/history.js'
@@ -37,6 +38,8 @@ export interface Application {
     input: InputOf<E>,
     as?: { person?: string; key?: string },
   ) => Promise<Answer<ResponseOf<E>>>
+  /** Waits until everything that follows from what was stored is made; it fails where some of it cannot be. */
+  settled: () => Promise<void>
   stop: () => Promise<void>
 }
 
@@ -46,10 +49,10 @@ export function servingOver({ databaseUrl }: Application): Serving & { end: () =
   return {
     database,
     clock,
-    history: new StationHistory(),
+    history: new StationHistory(160 * 2 ** 20),
     memo: new Memo(64 * 2 ** 20),
     readWeatherFile: () => Promise.reject(new Error('reads no files')),
-    changed: () => undefined,
+    stored: () => undefined,
     end: () => database.end(),
   }
 }
@@ -64,7 +67,7 @@ const freePort = (): Promise<number> =>
   })
 
 /** Starts the built server as a process. It has to be built: `npm test` does that first. */
-export async function startServer(databaseUrl: string, port: number): Promise<ChildProcess> {
+export async function startServer(databaseUrl: string, port: number, environment: Record<string, string> = {}): Promise<ChildProcess> {
   const child = fork(MAIN, {
     env: {
       ...process.env,
@@ -72,6 +75,7 @@ export async function startServer(databaseUrl: string, port: number): Promise<Ch
       BOCADO_DATABASE_URL: databaseUrl,
       BOCADO_PORT: String(port),
       BOCADO_LOG_LEVEL: process.env['BOCADO_TEST_LOG'] ?? 'silent',
+      ...environment,
     },
   })
   await new Promise<void>((resolve, reject) => {
@@ -98,27 +102,68 @@ async function emptyDatabase(server: string): Promise<{ url: string; drop: () =>
  * Starts an application for a test.
  * @param options.now the time that the server shall take it to be, ISO in UTC; real time without it
  * @param options.server the database server; the one that `npm test` started without it
+ * @param options.worker false: nobody does the work beside requests
  */
-export async function startApplication(options: { now?: string; server?: string } = {}): Promise<Application> {
+export async function startApplication(options: { now?: string; server?: string; worker?: false } = {}): Promise<Application> {
   const server = options.server ?? process.env['BOCADO_TEST_SERVER']
   if (!server) throw new Error('BOCADO_TEST_SERVER is not set; run the tests with npm test')
   const { url: databaseUrl, drop } = await emptyDatabase(server)
   const port = await freePort()
-  const child = await startServer(databaseUrl, port)
+  const child = await startServer(databaseUrl, port, options.worker === false ? { BOCADO_WORKER: 'elsewhere' } : {})
   const database = openPool(databaseUrl)
   if (options.now) await database.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(options.now)])
+  const stop = async (): Promise<void> => {
+    await database.end()
+    child.kill('SIGKILL')
+    await drop().catch(() => undefined)
+  }
+  return over(databaseUrl, child, port, database, stop, options.worker !== false)
+}
+
+/** A second server on the database of an application; it stops alone. */
+export async function besideIt(app: Application): Promise<Application> {
+  const port = await freePort()
+  const child = await startServer(app.databaseUrl, port)
+  return over(app.databaseUrl, child, port, app.database, () => {
+    child.kill('SIGKILL')
+    return Promise.resolve()
+  })
+}
+
+function over(
+  databaseUrl: string,
+  child: ChildProcess,
+  port: number,
+  database: Pool,
+  stop: () => Promise<void>,
+  waits = true,
+): Application {
   const address = `http://127.0.0.1:${port}`
   return {
     address,
     databaseUrl,
     database,
     process: child,
-    call: (e, params, input, as = {}) => callEndpoint(address, e, params, input, as),
-    stop: async () => {
-      await database.end()
-      child.kill('SIGKILL')
-      await drop().catch(() => undefined)
+    // A page shows what is derived as it was, and is told when it is made anew; a test waits for that.
+    call: async (e, params, input, as = {}) => {
+      if (waits && e.restsOn?.includes('forecasts')) await settled(database)
+      return callEndpoint(address, e, params, input, as)
     },
+    settled: () => settled(database),
+    stop,
+  }
+}
+
+const SETTLE_MS = 20_000
+
+/** Waits until no work is left but what has failed for good. */
+async function settled(database: Pool): Promise<void> {
+  const until = Date.now() + SETTLE_MS
+  for (;;) {
+    const [[row]] = await database.query<Row[]>("SELECT COUNT(*) AS n FROM work WHERE kind = 'derive' AND attempts < 2")
+    if (Number(row?.['n']) === 0) return
+    if (Date.now() > until) throw new Error('what follows from what was stored was not made in time')
+    await sleep(15)
   }
 }
 

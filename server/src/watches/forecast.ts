@@ -176,7 +176,9 @@ function shownHeat({ heat, ensemble, start }: Statement, { ahead }: BlockWeather
 }
 
 /** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
-export function forecastWatch(input: ForecastInput): Omit<WatchForecast, 'treatments' | 'rounds' | 'offer'> {
+export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'offer'>
+
+export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   const { watch, organism, block, ground, bloom } = input
   const { pinned } = watch
   const made = statement({

@@ -7,7 +7,8 @@ import { acceptCalibration, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigures } from './models.js'
 import { presentedOrganism } from './presented.js'
-import { changeWatch, createWatch, getBand, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
+import { getBand } from './band.js'
+import { changeWatch, createWatch, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
 
 export function watchRoutes(router: Router, serving: Serving): void {

@@ -1,35 +1,18 @@
-import { createHash } from 'node:crypto'
-import type { Band, Block, Moves, ParsedInputOf, ResponseOf, Site, Treatment, Watch, WatchForecast, watches } from '@bocado/contract'
-import {
-  civilDate,
-  dayNumber,
-  heatAxis,
-  knownPastYears,
-  LEAD_DAYS,
-  residueLeft,
-  sameDayInYear,
-  seasonHeat,
-  seasonLater,
-  seasonWeather,
-} from '@bocado/core'
-import type { Organism } from '@bocado/library'
+import type { Block, Moves, ParsedInputOf, ResponseOf, Site, Watch, watches } from '@bocado/contract'
+import { civilDate, dayNumber, knownPastYears, LEAD_DAYS, sameDayInYear, seasonHeat, seasonLater, seasonWeather } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
-import { listWetEvents } from '../blocks/wetEvents.js'
+import { bloomsByStation } from '../bloom/evidence.js'
 import { insertRow, liveRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
-import { writtenOnce, type Deps } from '../http/route.js'
+import type { Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
-import { routePlants } from '../library/route.js'
-import { listRounds } from '../scouting/service.js'
 import { getSite, requireSeason } from '../sites/service.js'
-import { listProducts, listTreatments } from '../treatments/store.js'
-import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
-import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
-import { forecastBlooms } from './blooms.js'
-import { forecastWatch, placedAt, type StationPush } from './forecast.js'
+import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { placedAt } from './forecast.js'
+import { bloomPush } from './forecasts.js'
 import { movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
-import { entryKey, findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
+import { findWatch, organismOf, presentedWatch, type StoredWatch } from './store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
   const watch = await findWatch(db, siteId, watchId)
@@ -101,137 +84,6 @@ export async function takeModel(w: Write, watchId: string, rowVersion: number): 
 export async function watchFigures(deps: Deps, siteId: string, watchId: string): Promise<ResponseOf<typeof watches.figures>> {
   const watch = await getWatch(deps.db, siteId, watchId)
   return figuresOf(organismOf(watch), watch.pinned.own ?? [])
-}
-
-/** Places of days on the axis that is even in heat, to a millionth. */
-const shownAxis = (axis: readonly number[] | undefined): number[] | null => axis?.map((at) => Math.round(at * 1e6) / 1e6) ?? null
-
-type TreatmentOnBand = WatchForecast['treatments'][number]
-
-/** What rain since has left of the deposit of a treatment; null where nothing was left to wash off, or rain is not known. */
-function withDeposit(treatment: Treatment, { place, today }: BlockWeather): TreatmentOnBand {
-  const product = treatment.done?.label
-  const day = treatment.done && dayNumber(treatment.done.day)
-  if (!place || day === null || !product || product.residualDays === 0) return { ...treatment, depositLeft: null }
-  let rain = 0
-  for (let d = day; d < today; d++) rain += place.rain.get(d) ?? NaN
-  return { ...treatment, depositLeft: Number.isNaN(rain) ? null : Math.round(residueLeft(rain) * 100) / 100 }
-}
-
-/** A watch's forecast with what it rests on, before anything that people did is laid beside it. */
-export interface MadeForecast {
-  watch: StoredWatch
-  forecast: ReturnType<typeof forecastWatch>
-  weather: BlockWeather
-  bloom: StationPush | undefined
-  /** Everything that it rests on, with versions. */
-  key: string
-}
-
-/** The forecasts of all watches of a season. */
-export async function forecastsOf(deps: Deps, site: Site, season: string): Promise<MadeForecast[]> {
-  const { db, memo } = deps
-  const [stored, blocks, wetEvents] = await Promise.all([
-    listWatches(db, site.id, season),
-    listBlocks(db, site.id),
-    listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
-  ])
-  const weatherOf = await weatherOfBlocks(deps, site, season)
-  const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
-  const made: MadeForecast[] = []
-  for (const watch of stored) {
-    const block = blocks.find(({ id }) => id === watch.blockId)
-    if (!block) continue
-    const weather = await weatherOf(block)
-    const organism = organismOf(watch)
-    const events = wetEvents.filter(({ blockId }) => blockId === block.id)
-    const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
-    const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
-    const forecast = memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom }))
-    made.push({ watch, forecast, weather, bloom, key })
-  }
-  return made
-}
-
-/** Every watch of a season with its forecast, what was planned, done and counted. */
-export async function getBand(deps: Deps, siteId: string, season: string): Promise<Band> {
-  const { db, memo } = deps
-  const site = await getSite(db, deps.clock, siteId)
-  requireSeason(site, season)
-  const start = dayNumber(season)
-  const days = seasonLater(start, 1) - start
-  const [made, rounds, treatments, products, own, route] = await Promise.all([
-    forecastsOf(deps, site, season),
-    listRounds(db, siteId, season),
-    listTreatments(db, siteId, season),
-    listProducts(db, siteId),
-    listOwnFigures(db, siteId),
-    routePlants(db, siteId),
-  ])
-  const today = dayNumber(site.today)
-  const forecasts = made.map(({ watch, forecast, weather }): Band['watches'][number] => ({
-    ...forecast,
-    offer: offerTo(watch, organismOf(watch), own, memo, siteId),
-    treatments: treatments.filter(({ watchId }) => watchId === watch.id).map((treatment) => withDeposit(treatment, weather)),
-    rounds: rounds.filter(({ watchId }) => watchId === watch.id),
-  }))
-  const main = await (await weatherOfBlocks(deps, site, season))(null)
-  const todayIndex = Math.min(Math.max(today - start, 0), days)
-  // Everything that the answer shows, with versions: as long as none changes it is the same answer.
-  const rest = createHash('sha256')
-    .update(
-      JSON.stringify([
-        made.map(({ key }) => key),
-        forecasts.map(({ offer }) => offer),
-        treatments,
-        rounds,
-        products.map(({ id, rowVersion }) => [id, rowVersion]),
-        route,
-        site.today,
-      ]),
-    )
-    .digest('base64url')
-  const make = (): Band => ({
-    season: { start: season, days, todayIndex },
-    heatAxis: memo.get(`axis ${main.key}`, () => shownAxis(heatAxis(main.weather))),
-    blooms: onRoute(
-      memo.get(`blooms ${main.key}`, () => forecastBlooms(main, today, memo)),
-      route,
-    ),
-    watches: forecasts,
-  })
-  return memo.get(`band ${siteId} ${season} ${main.key} ${rest}`, () => writtenOnce(make()))
-}
-
-/** Blooms of the plants on the site's route; of all that the library knows, as long as none is on it. */
-const onRoute = (blooms: Band['blooms'], route: readonly { plantId: string }[]): Band['blooms'] =>
-  route.length === 0 ? blooms : blooms.filter(({ plant }) => route.some(({ plantId }) => plantId === plant))
-
-/** The model that library and site have now, where it is not the one that a watch is pinned to. */
-function offerTo(
-  watch: StoredWatch,
-  organism: Organism,
-  own: Awaited<ReturnType<typeof listOwnFigures>>,
-  memo: Deps['memo'],
-  siteId: string,
-): WatchForecast['offer'] {
-  const versions = own
-    .filter(({ organismId, blockId }) => organismId === organism.id && (blockId === null || blockId === watch.blockId))
-    .map(({ id, rowVersion }) => `${id}@${rowVersion}`)
-  const now = memo.get(`model ${siteId} ${entryKey(watch)} ${organism.version} ${versions.join()} ${watch.blockId}`, () =>
-    resolvedModel(organism, own, watch.blockId),
-  )
-  return now.hash === watch.modelHash ? null : { model: now.name, ownFigures: now.pinned.own?.length ?? 0 }
-}
-
-/** What the blooms of a watch's station say of the season, where the watch follows them. */
-function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): StationPush | undefined {
-  if (!watch.followsBloom) return undefined
-  const shift = evidence.find(({ stationId }) => stationId === weather.followed?.station.id)?.shift
-  if (!shift) return undefined
-  const { heat, sd, prior, days, blooms, held } = shift
-  return { heat, sd, prior, days, blooms, held }
 }
 
 /** Brings a watch back. Its organism and its block have to be there: it would have nothing to rest on. */

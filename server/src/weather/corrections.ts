@@ -101,7 +101,7 @@ export async function correctReadings(w: Write, deps: Deps, stationId: string, i
     is_in: input.kind === 'unit' ? input.isIn : null,
     note: input.note,
   })
-  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  await raiseVersion(w.tx, { siteId: w.siteId, stationId }, WHOLE_HISTORY)
   return correctionNow(w, id)
 }
 
@@ -125,7 +125,7 @@ export async function removeCorrection(w: Write, id: string, rowVersion: number)
   const stationId = await stationOf(w, id)
   await lockStation(w, stationId)
   const removed = await removeRow(w, 'station_correction', id, rowVersion)
-  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  await raiseVersion(w.tx, { siteId: w.siteId, stationId }, WHOLE_HISTORY)
   return removed
 }
 
@@ -133,6 +133,6 @@ export async function restoreCorrection(w: Write, id: string, rowVersion: number
   const stationId = await stationOf(w, id)
   await lockStation(w, stationId)
   await restoreRow(w, 'station_correction', id, rowVersion)
-  await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  await raiseVersion(w.tx, { siteId: w.siteId, stationId }, WHOLE_HISTORY)
   return correctionNow(w, id)
 }

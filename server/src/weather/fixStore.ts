@@ -104,6 +104,6 @@ export async function decideFixes(
   )
   const { affectedRows } = result as { affectedRows: number }
   // What is derived from the readings changes with what is believed.
-  if (affectedRows > 0) await raiseVersion(w.tx, stationId, null)
+  if (affectedRows > 0) await raiseVersion(w.tx, { siteId: w.siteId, stationId }, null)
   return affectedRows
 }

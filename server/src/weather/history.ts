@@ -30,17 +30,19 @@ interface Memory {
   days: Promise<StationDays> | undefined
 }
 
-/** Hours and days of stations may take this much; the least recently asked for are read anew. */
-const MOST_BYTES = 160 * 2 ** 20
-
 /**
  * All years of the stations, as hours and as daily values, held in memory and kept at the version of their history. A new reading
  * only fetches the hours that changed.
  */
 export class StationHistory {
-  private readonly memories = new LRUCache<string, Memory>({ maxSize: MOST_BYTES, sizeCalculation: bytesOf })
+  private readonly memories: LRUCache<string, Memory>
   /** One station is refreshed by one at a time: two would fetch the same. */
   private readonly turns = new Map<string, Promise<unknown>>()
+
+  /** @param mostBytes what hours and days of stations may take; the least recently asked for are read anew */
+  constructor(mostBytes: number) {
+    this.memories = new LRUCache<string, Memory>({ maxSize: mostBytes, sizeCalculation: bytesOf })
+  }
 
   async daysOf(db: Queryable, station: StoredStation, place: Position | undefined): Promise<StationDays> {
     const memory = this.memoryOf(station.id)

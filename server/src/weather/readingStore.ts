@@ -139,7 +139,7 @@ async function merge(
     counts = await mergeStaged(w, table, keyed, values, n, constants)
     await w.tx.query('DROP TEMPORARY TABLE staging')
   } else await load(table, constants, 1)
-  if (counts.new > 0 || counts.changed > 0) await raiseVersion(w.tx, stationId, daily ? null : { first, last })
+  if (counts.new > 0 || counts.changed > 0) await raiseVersion(w.tx, { siteId: w.siteId, stationId }, daily ? null : { first, last })
   onStored(1)
   return counts
 }

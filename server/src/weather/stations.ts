@@ -131,7 +131,7 @@ export async function changeStation(w: Write, stationId: string, input: ParsedIn
       )
   }
   await updateRow(w, 'station', stationId, input.rowVersion, { ...columnsOf(input), utc_offset_minutes: input.utcOffsetMinutes })
-  if (clockChanges || before.underCover !== input.underCover) await raiseVersion(w.tx, stationId, WHOLE_HISTORY)
+  if (clockChanges || before.underCover !== input.underCover) await raiseVersion(w.tx, { siteId: w.siteId, stationId }, WHOLE_HISTORY)
   return { id: stationId, rowVersion: input.rowVersion + 1 }
 }
 

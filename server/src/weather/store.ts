@@ -63,6 +63,7 @@ export async function stationOfToken(
 }
 
 export async function setToken(w: Write, stationId: string, tokenHash: string, simulated: boolean): Promise<void> {
+  w.tx.touch(w.siteId, 'stations')
   await w.tx.query('UPDATE station SET token_hash = ?, token_by = ?, simulated = ? WHERE id = ? AND site_id = ?', [
     tokenHash,
     w.personId,
@@ -74,15 +75,19 @@ export async function setToken(w: Write, stationId: string, tokenHash: string, s
 
 /** Notes the newest hour that was pushed; late readings do not turn it back. */
 export async function noteHour(w: Write, stationId: string, hour: string): Promise<void> {
-  await w.tx.query(
+  const [result] = await w.tx.query(
     'UPDATE station SET last_hour = GREATEST(COALESCE(last_hour, ?), ?), refused_at = NULL, refused_because = NULL WHERE id = ?',
     [hour, hour, stationId],
   )
+  if ((result as { changedRows: number }).changedRows > 0) w.tx.touch(w.siteId, 'stations')
 }
 
 /** Notes why the newest push to a station was refused, so that whoever set the device up can see it. */
-export async function noteRefusal(db: Queryable, stationId: string, at: string, because: string): Promise<void> {
-  await db.query('UPDATE station SET refused_at = ?, refused_because = ? WHERE id = ? AND deleted_at IS NULL', [
+export async function noteRefusal(tx: Transaction, stationId: string, at: string, because: string): Promise<void> {
+  const [[station]] = await tx.query<Row[]>('SELECT site_id FROM station WHERE id = ? AND deleted_at IS NULL', [stationId])
+  if (!station) return
+  tx.touch(station['site_id'] as string, 'stations')
+  await tx.query('UPDATE station SET refused_at = ?, refused_because = ? WHERE id = ? AND deleted_at IS NULL', [
     at,
     because.slice(0, 500),
     stationId,
@@ -93,7 +98,12 @@ export async function noteRefusal(db: Queryable, stationId: string, at: string, 
  * Raises the version of a station's history. The range is that of the readings that changed, in UTC, so that whoever holds the
  * history reads only those anew; without one only what is believed of them changed.
  */
-export async function raiseVersion(tx: Transaction, stationId: string, range: { first: string; last: string } | null): Promise<void> {
+export async function raiseVersion(
+  tx: Transaction,
+  { siteId, stationId }: { siteId: string; stationId: string },
+  range: { first: string; last: string } | null,
+): Promise<void> {
+  tx.touch(siteId, 'weather')
   await tx.query('UPDATE station SET history_version = history_version + 1 WHERE id = ?', [stationId])
   await tx.query(
     'INSERT INTO history_change (station_id, version, first_at, last_at) SELECT id, history_version, ?, ? FROM station WHERE id = ?',

@@ -47,7 +47,6 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
         const stored = await runImport(serving, params, input, upload, req.header('X-Bocado-Person'), (phase, share) =>
           say({ phase, share }),
         )
-        serving.changed(params.siteId, 'person')
         return stored
       } catch (error) {
         if (!streaming) throw error

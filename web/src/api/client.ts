@@ -1,4 +1,12 @@
-import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
+import {
+  CHANGED_HEADER,
+  type AspectVersions,
+  type Endpoint,
+  type InputOf,
+  type ParamsOf,
+  type Problem,
+  type ResponseOf,
+} from '@bocado/contract'
 
 /** The server understood and said no: what is wrong, field by field. */
 export class RequestProblem extends Error {
@@ -19,6 +27,8 @@ export interface Writing {
   personId: string | null
   /** The same for each try of one write, so that it is stored once. */
   idempotencyKey: string
+  /** Hears what the write changed, by site; nothing where it had been stored before. */
+  onChanged?: (changed: Readonly<Record<string, AspectVersions>>) => void
 }
 
 /** The address of a call: path parameters filled in, and for reads and uploads the input as query. */
@@ -59,5 +69,6 @@ export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writi
     if (writing.personId) headers['X-Bocado-Person'] = writing.personId
   }
   const response = await fetchAnswer(addressOf(e, c), init)
+  writing?.onChanged?.(JSON.parse(response.headers.get(CHANGED_HEADER) ?? '{}') as Record<string, AspectVersions>)
   return (await response.json()) as ResponseOf<E>
 }

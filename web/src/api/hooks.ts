@@ -1,7 +1,8 @@
-import { endpoints, type Endpoint, type ResponseOf } from '@bocado/contract'
+import { endpoints, type AspectVersions, type Endpoint, type ResponseOf } from '@bocado/contract'
 import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { noteReachable, noteStale } from './connection.js'
+import { noteVersions, restsOn } from './versions.js'
 import { useSite, useWorkplace } from './workplace.js'
 
 const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
@@ -52,6 +53,7 @@ export async function watched<T>(work: Promise<T>): Promise<T> {
 export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, everyMs: number | false = false) {
   return useQuery<ResponseOf<E>>({
     queryKey: [e.path, c.params, c.input],
+    meta: restsOn(e, c.params),
     queryFn: () => watched(call(e, c)),
     enabled,
     refetchInterval: everyMs,
@@ -66,15 +68,25 @@ interface WriteVariables<E extends Endpoint> extends Call<E> {
 const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1500))
 
 /**
- * A write. `save` sends it under a key of its own and tries until an answer comes; everything the page shows is read anew
- * afterwards, since nearly every number hangs on every other.
+ * A write. `save` sends it under a key of its own and tries until an answer comes; what rests on what it changed is read anew
+ * afterwards.
  */
 export function useWrite<E extends Endpoint>(e: E) {
   const client = useQueryClient()
   const { personId } = useWorkplace()
+  const readAnew = (changed: Readonly<Record<string, AspectVersions>>): Promise<unknown> => {
+    const sites = Object.entries(changed)
+    // A write that had been stored before, its answer lost, does not say what it changed.
+    if (sites.length === 0) return client.invalidateQueries()
+    return Promise.all(sites.map(([siteId, versions]) => noteVersions(client, siteId, versions, true)))
+  }
   const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
-    mutationFn: ({ idempotencyKey, ...c }) => watched(call(e, c as Call<E>, { personId, idempotencyKey })),
-    onSuccess: () => Promise.race([client.invalidateQueries(), patience()]),
+    mutationFn: async ({ idempotencyKey, ...c }) => {
+      let changed: Readonly<Record<string, AspectVersions>> = {}
+      const answer = await watched(call(e, c as Call<E>, { personId, idempotencyKey, onChanged: (what) => (changed = what) }))
+      await Promise.race([readAnew(changed), patience()])
+      return answer
+    },
   })
   return {
     save: (c: Call<E>): Promise<ResponseOf<E>> => mutation.mutateAsync({ ...c, idempotencyKey: crypto.randomUUID() }),
@@ -82,8 +94,12 @@ export function useWrite<E extends Endpoint>(e: E) {
   }
 }
 
-/** Asked for every few seconds: it carries the day and the version of the weather, which tell whether the rest is fresh. */
-export const useSites = () => useRead(endpoints.sites.list, { params: {}, input: {} }, true, 4000)
+/** How often the sites are asked for, with their versions, where changes are not told. */
+const ASK_EVERY_MS = 4000
+
+/** The sites, each with the versions of its aspects, which tell whether the rest is fresh. */
+export const useSites = (areToldOfChanges = true) =>
+  useRead(endpoints.sites.list, { params: {}, input: {} }, true, areToldOfChanges ? false : ASK_EVERY_MS)
 export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: { siteId: useSite().id }, input: {} })
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })

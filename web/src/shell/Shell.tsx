@@ -1,11 +1,13 @@
 import type { Site } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
 import { Ellipsis } from 'lucide-react'
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
-import { useFreshWeather } from '../api/useFreshWeather.js'
+import { useChanges } from '../api/changes.js'
+import { noteVersions } from '../api/versions.js'
 import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
 import { Select } from '../design/controls.js'
@@ -194,10 +196,15 @@ const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
 /** Frame of every screen: top bar on a desk, bottom bar on a phone. */
 export function Shell() {
   const { siteId } = useParams()
-  const { data: sites } = useSites()
+  const areTold = useChanges(siteId)
+  const { data: sites } = useSites(areTold)
+  const client = useQueryClient()
   const { personId, workAs } = useWorkplace()
   const site = sites?.find(({ id }) => id === siteId)
-  useFreshWeather(site)
+
+  useEffect(() => {
+    if (site) void noteVersions(client, site.id, site.versions)
+  }, [site, client])
 
   useEffect(() => {
     if (!site) return

@@ -7,6 +7,7 @@ import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { BandTable } from '../band/BandTable.js'
 import { useRangeControls } from '../band/range.js'
+import { DerivedNote } from '../band/DerivedNote.js'
 import { SeasonBand, usualRange, type AxisKind } from '../band/SeasonBand.js'
 import { ghosts } from '../band/streams.js'
 import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Grouping } from '../band/urgency.js'
@@ -229,6 +230,7 @@ export function WindowsScreen() {
         <>
           <Head>
             <Title>{t('windows.title', { watches: all.length, open })}</Title>
+            <DerivedNote derived={band.derived} />
             <span className="right">
               {all.length > 0 ? (
                 <span className="desk">

@@ -36,6 +36,9 @@ export const windows = {
   'band.readMonth': '{month}, roughly: {stages}. A number of the model is a placeholder.',
   'band.stageShare': '{stage} {share}{sure, select, yes {} other { ({low} to {high})}}',
   'band.none': 'none yet',
+  'band.recomputing': 'Being recomputed; shown as it was',
+  'band.notDerived':
+    'These forecasts could not be recomputed and are shown as they were. What changed since is not in them; whoever runs Bocado finds the reason in its log.',
   'band.find': 'Find an organism, a block, a state',
   'band.nothingFound': 'No watch matches “{words}”.',
   'band.groupBy': 'Grouped by',

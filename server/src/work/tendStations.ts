@@ -32,7 +32,7 @@ export async function tendStations(serving: Serving, siteId: string): Promise<nu
       const now = await findStation(tx, siteId, id)
       if (!now || now.historyVersion !== station.historyVersion || now.checkedVersion !== station.checkedVersion) return
       // Only its neighbours changed: what is believed of it does, and so does what was made from it.
-      if (isChecked) await raiseVersion(tx, id, null)
+      if (isChecked) await raiseVersion(tx, { siteId, stationId: id }, null)
       await keepCheck(tx, now, check)
       changed++
     })

@@ -1,0 +1,147 @@
+import type { ChildProcess } from 'node:child_process'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { endpoints, type AspectVersions } from '@bocado/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { besideIt, startApplication, type Application } from './testing/application.js'
+import { done, startSite, type TestSite } from './testing/farm.js'
+import { hourlyFile, importFile, preview } from './testing/upload.js'
+
+/* Two servers beside each other on one database: what one stores the other shows, tells and finishes. */
+
+const { blocks, sites, watches, scouting } = endpoints
+const SEASON = '2026-01-01'
+
+let one: Application
+let other: Application & { process: ChildProcess }
+let place: TestSite
+beforeAll(async () => {
+  one = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  other = await besideIt(one)
+  place = await startSite(one)
+})
+afterAll(async () => {
+  await other.stop()
+  await one.stop()
+})
+const at = () => ({ siteId: place.site.id })
+const as = () => ({ person: place.person })
+
+/** What a server tells of a site, in its order. */
+async function listening(app: Application, siteId: string): Promise<{ heard: AspectVersions[]; stop: () => void }> {
+  const stop = new AbortController()
+  const response = await fetch(`${app.address}/api/v1/changes?sites=${siteId}`, {
+    signal: stop.signal,
+    headers: { Accept: 'text/event-stream' },
+  })
+  const heard: AspectVersions[] = []
+  void (async () => {
+    let text = ''
+    for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
+      text += chunk
+      const events = text.split('\n\n')
+      text = events.pop()!
+      for (const event of events) {
+        const data = /^data: (.*)$/m.exec(event)?.[1]
+        const told = data ? (JSON.parse(data) as { siteId: string; versions: AspectVersions }) : undefined
+        if (told?.siteId === siteId) heard.push(told.versions)
+      }
+    }
+  })().catch(() => undefined)
+  return { heard, stop: () => stop.abort() }
+}
+const until = async (holds: () => boolean | Promise<boolean>, ms = 5000): Promise<void> => {
+  for (const end = Date.now() + ms; !(await holds()); await sleep(20)) if (Date.now() > end) throw new Error('it did not come')
+}
+
+describe('what is stored through one server', () => {
+  test('is read through the other at once', async () => {
+    const { id } = done(await one.call(blocks.create, at(), { name: 'New Pears', kind: 'orchard', areaHa: 1, grows: 'pear' }, as()))
+    expect(done(await other.call(blocks.list, at(), {})).map((block) => block.id)).toContain(id)
+  })
+
+  test('is told to whoever listens at the other, aspect by aspect, and only of the sites in view', async () => {
+    const elsewhere = await startSite(one, 'Another bench')
+    const [here, there] = [await listening(other, place.site.id), await listening(other, elsewhere.site.id)]
+    await until(() => here.heard.length > 0 && there.heard.length > 0)
+    const [first] = here.heard
+    const before = there.heard.length
+    const watch = done(
+      await one.call(
+        watches.create,
+        at(),
+        { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-10' },
+        as(),
+      ),
+    )
+    const units = [{ larva: 1 }]
+    const classes = (await one.call(watches.organisms, at(), {})).body.find(({ id }) => id === 'codling-moth')!.sampling.classes
+    await until(() => here.heard.slice(1).some(({ watches: version }) => version === (first!.watches ?? 0) + 1))
+    done(
+      await one.call(
+        scouting.create,
+        at(),
+        { watchId: watch.id, countedOn: '2026-06-12', checkAreaId: null, units: [{ [classes[0]!.id]: units.length }], note: '' },
+        as(),
+      ),
+    )
+    await until(() => here.heard.some(({ counts }) => counts === 1))
+    expect(here.heard.find(({ counts }) => counts === 1)).not.toHaveProperty('watches')
+    expect(there.heard).toHaveLength(before)
+    here.stop()
+    there.stop()
+  })
+
+  test('comes to the list of sites, too', async () => {
+    const fresh = await startSite(one, 'A third bench')
+    expect(done(await other.call(sites.list, {}, {})).find(({ id }) => id === fresh.site.id)).toMatchObject({ name: 'A third bench' })
+  })
+})
+
+test('the forecasts of both are the same, and made once', async () => {
+  const file = hourlyFile(2022, '2026-06-12')
+  await importFile(one, place, file, (await preview(one, place, file.slice(0, 200_000))).body.mapping)
+  const bands = [
+    done(await one.call(watches.band, at(), { season: SEASON })),
+    done(await other.call(watches.band, at(), { season: SEASON })),
+  ]
+  expect(bands[0]!.watches[0]).toMatchObject({ grade: 'dates' })
+  expect(bands[1]).toEqual(bands[0])
+})
+
+test('what a server was doing when it was killed the other finishes', async () => {
+  // A server that has claimed work and dies.
+  const third = await besideIt(one)
+  await one.database.query("INSERT INTO work (kind, subject, not_before) VALUES ('derive', ?, NOW(3) + INTERVAL 1 HOUR)", [place.site.id])
+  third.process.kill('SIGKILL')
+  await one.database.query(
+    "UPDATE work SET claimed_by = 'the third', lease_until = NOW(3) + INTERVAL 2 SECOND, not_before = NOW(3) WHERE subject = ?",
+    [place.site.id],
+  )
+  const [[row]] = (await one.database.query('SELECT COUNT(*) AS n FROM work WHERE claimed_by IS NOT NULL')) as unknown as [[{ n: number }]]
+  expect(Number(row.n)).toBe(1)
+  await one.settled()
+  expect(done(await other.call(watches.band, at(), { season: SEASON })).derived).toBe('fresh')
+})
+
+test('when one is killed the other goes on, and has what was acknowledged', async () => {
+  const told = await listening(other, place.site.id)
+  await until(() => told.heard.length > 0)
+  const stored: string[] = []
+  const writing = (async () => {
+    for (let i = 0; ; i++) {
+      const answer = await one
+        .call(blocks.create, at(), { name: `Row ${i}`, kind: 'bed', areaHa: null, grows: '' }, as())
+        .catch(() => undefined)
+      if (!answer) return
+      stored.push(done(answer).id)
+    }
+  })()
+  await until(() => stored.length > 5)
+  one.process.kill('SIGKILL')
+  await writing
+  const found = new Set(done(await other.call(blocks.list, at(), {})).map(({ id }) => id))
+  expect(stored.filter((id) => !found.has(id))).toEqual([])
+  await other.settled()
+  expect(done(await other.call(watches.band, at(), { season: SEASON })).derived).toBe('fresh')
+  told.stop()
+})

@@ -1,0 +1,70 @@
+import type { Site } from '@bocado/contract'
+import { civilDate, dayNumber, LEAD_DAYS } from '@bocado/core'
+import { listBlocks } from '../blocks/store.js'
+import { listWetEvents } from '../blocks/wetEvents.js'
+import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
+import type { Deps } from '../http/route.js'
+import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import type { KeptForecast } from './derived.js'
+import { forecastWatch, type StationPush } from './forecast.js'
+import { hashOf } from './models.js'
+import { entryKey, listWatches, organismOf, type StoredWatch } from './store.js'
+
+/** A forecast of a watch that can be made, with what it rests on. */
+export interface MakeableForecast {
+  watch: StoredWatch
+  weather: BlockWeather
+  bloom: StationPush | undefined
+  /** Of everything that it rests on, with versions: as long as it is the same, so is the forecast. */
+  keyHash: string
+  make: () => KeptForecast
+}
+
+/**
+ * The forecasts of the watches of a season. Nothing of them is computed yet but what tells whether they have to be.
+ *
+ * @param only those of these watches; all without it
+ */
+export async function makeableForecasts(deps: Deps, site: Site, season: string, only?: ReadonlySet<string>): Promise<MakeableForecast[]> {
+  const { db, memo } = deps
+  const stored = (await listWatches(db, site.id, season)).filter(({ id }) => !only || only.has(id))
+  if (stored.length === 0) return []
+  const [blocks, wetEvents] = await Promise.all([
+    listBlocks(db, site.id),
+    listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
+  ])
+  const weatherOf = await weatherOfBlocks(deps, site, season)
+  const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
+  const found: MakeableForecast[] = []
+  for (const watch of stored) {
+    const block = blocks.find(({ id }) => id === watch.blockId)
+    if (!block) continue
+    const weather = await weatherOf(block)
+    const organism = organismOf(watch)
+    const events = wetEvents.filter(({ blockId }) => blockId === block.id)
+    const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
+    const bloom = bloomPush(watch, weather, evidence)
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
+    const make = (): KeptForecast => ({
+      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom }),
+      rain: rainOf(weather),
+    })
+    found.push({ watch, weather, bloom, keyHash: hashOf(key), make: () => memo.get(key, make) })
+  }
+  return found
+}
+
+/** mm of rain by day of the season up to yesterday. */
+function rainOf({ place, weather: { firstDay, todayIndex } }: BlockWeather): (number | null)[] {
+  if (!place) return []
+  return Array.from({ length: todayIndex }, (_, i) => place.rain.get(firstDay + i) ?? null)
+}
+
+/** What the blooms of a watch's station say of the season, where the watch follows them. */
+export function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): StationPush | undefined {
+  if (!watch.followsBloom) return undefined
+  const shift = evidence.find(({ stationId }) => stationId === weather.followed?.station.id)?.shift
+  if (!shift) return undefined
+  const { heat, sd, prior, days, blooms, held } = shift
+  return { heat, sd, prior, days, blooms, held }
+}

@@ -1,0 +1,132 @@
+import { ALL_SITES } from '@bocado/contract'
+import { randomUUID } from 'node:crypto'
+import { setTimeout as sleep } from 'node:timers/promises'
+import type { Logger } from 'pino'
+import { askFor } from '../database/index.js'
+import { reading, writing, type Serving } from '../http/serving.js'
+import { deriveSite } from './deriveSite.js'
+import { claim, fail, finish, nextDueMs, renew, RENEW_EVERY_MS, type Work } from './queue.js'
+import { sweep } from './retention.js'
+import { sitesToDerive } from './turnOfDay.js'
+
+/** Others may ask for work, and time brings it: at the latest after this it is looked for. */
+const LOOK_EVERY_MS = 1000
+/** How often it is looked whether a day has turned somewhere. */
+const CLOCK_EVERY_MS = 20_000
+const SWEEP_EVERY_MS = 3600 * 1000
+/** A database that cannot be reached is asked again after this. */
+const BACK_OFF_MS = [1000, 2000, 5000, 15_000] as const
+
+/**
+ * Does what follows from writes although nobody looks: readings are checked, forecasts made and issued, what is old is thinned. Any
+ * number of workers may run beside each other, in any number of processes: each piece of work is claimed by one.
+ */
+export class Worker {
+  private readonly name = `${process.pid}-${randomUUID().slice(0, 8)}`
+  private ended = false
+  private wake: (() => void) | undefined
+  private running: Promise<void> | undefined
+  private clockAt = 0
+
+  constructor(
+    private readonly serving: Serving,
+    private readonly log: Logger,
+    /** Hears of each site whose derived values were stored. */
+    private readonly told: (siteId: string) => void = () => undefined,
+  ) {}
+
+  start(): void {
+    this.running ??= this.run()
+  }
+
+  /** Something was asked for: look now. */
+  look(): void {
+    this.wake?.()
+  }
+
+  /** Begins nothing any more, and waits a little for what is under way. */
+  async end(): Promise<void> {
+    this.ended = true
+    this.wake?.()
+    await Promise.race([this.running, sleep(1500)])
+  }
+
+  private async run(): Promise<void> {
+    let failures = 0
+    while (!this.ended) {
+      try {
+        await this.byTheClock()
+        const worked = await this.workOnce()
+        if (!worked) await this.pause((await reading(this.serving, ({ db }) => nextDueMs(db))) ?? LOOK_EVERY_MS)
+        failures = 0
+      } catch (error) {
+        if (this.ended) return
+        this.log.warn({ err: error as Error }, 'work could not be looked for; tried again soon')
+        await this.pause(BACK_OFF_MS[Math.min(failures++, BACK_OFF_MS.length - 1)] as number, true)
+      }
+    }
+  }
+
+  private async pause(ms: number, whole = false): Promise<void> {
+    const wait = Math.max(10, whole ? ms : Math.min(ms, LOOK_EVERY_MS))
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, wait)
+      this.wake = () => {
+        clearTimeout(timer)
+        resolve()
+      }
+    })
+    this.wake = undefined
+  }
+
+  /** Claims one piece of work and does it. @returns whether there was any */
+  async workOnce(): Promise<boolean> {
+    const work = await writing(this.serving, ({ db }) => claim(db, this.name))
+    if (!work) return false
+    const began = performance.now()
+    const renewing = setInterval(
+      () => void writing(this.serving, ({ db }) => renew(db, work, this.name)).catch(() => undefined),
+      RENEW_EVERY_MS,
+    )
+    try {
+      await this.doIt(work)
+      await writing(this.serving, ({ db }) => finish(db, work, performance.now() - began))
+    } catch (error) {
+      this.log.error({ err: error as Error, kind: work.kind, subject: work.subject }, 'work failed; it is tried again')
+      await writing(this.serving, ({ db }) => fail(db, work, error instanceof Error ? error.message : String(error)))
+    } finally {
+      clearInterval(renewing)
+    }
+    return true
+  }
+
+  private async doIt(work: Work): Promise<void> {
+    if (work.kind === 'retain') return sweep(this.serving)
+    await deriveSite(this.serving, work.subject)
+    this.told(work.subject)
+  }
+
+  /** Asks for what time brings: sites for which a new day has begun or hours have gone by, and what is older than it has to be kept. */
+  private async byTheClock(): Promise<void> {
+    if (Date.now() - this.clockAt < CLOCK_EVERY_MS) return
+    const first = this.clockAt === 0
+    this.clockAt = Date.now()
+    const due = await reading(this.serving, sitesToDerive)
+    if (due.length > 0)
+      await writing(this.serving, async ({ db }) => {
+        for (const { siteId, dayTurned } of due) {
+          if (dayTurned) db.touch(siteId, 'day').touch(ALL_SITES, 'day')
+          else await askFor(db, 'derive', siteId, 0)
+        }
+      })
+    if (first || new Date().getMinutes() === 0) await this.askForSweep()
+  }
+
+  private async askForSweep(): Promise<void> {
+    if (Date.now() - sweptAt < SWEEP_EVERY_MS) return
+    sweptAt = Date.now()
+    await writing(this.serving, ({ db }) => askFor(db, 'retain', '', 0))
+  }
+}
+
+let sweptAt = 0
