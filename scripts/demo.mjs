@@ -111,7 +111,14 @@ async function main() {
     say('Migrating and seeding the demonstration site')
     await run('demo/dist/seed.js', env)
     const address = `http://127.0.0.1:${port}/`
-    const note = () => writeState(runFile, { owner: process.pid, server: server.pid, simulators: simulators.pid, address })
+    const note = () =>
+      writeState(runFile, {
+        owner: process.pid,
+        server: server.pid,
+        simulators: simulators.pid,
+        address,
+        database: env.BOCADO_DATABASE_URL,
+      })
     let server = await start('server/dist/main.js', env)
     keep('The server', server, async () => {
       server = await start('server/dist/main.js', env)

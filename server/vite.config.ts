@@ -11,6 +11,7 @@ export default defineConfig({
       input: {
         main: 'src/main.ts',
         worker: 'src/work/thread.ts',
+        package: 'src/package/cli.ts',
         'weatherFile.worker': 'src/weatherFiles/weatherFile.worker.ts',
       },
       output: { entryFileNames: '[name].js' },

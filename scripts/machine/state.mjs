@@ -5,7 +5,8 @@ import { runs } from './processes.mjs'
 /** Writes a file so that whoever reads it sees the old contents or the new, and never half of either. */
 export function writeState(file, state) {
   const made = `${file}.${process.pid}`
-  const open = openSync(made, 'w')
+  // What is in it may open a database: it is for whoever runs this, and nobody else.
+  const open = openSync(made, 'w', 0o600)
   writeSync(open, JSON.stringify(state))
   fsyncSync(open)
   closeSync(open)
