@@ -13,6 +13,10 @@ const PROGRAMS = {
   'mariadb-install-db': { package: 'mariadb-server-core', paths: ['/usr/bin/mariadb-install-db'] },
   // mariadb-install-db reads its options through this one.
   my_print_defaults: { package: 'mariadb-client-core', paths: ['/usr/bin/my_print_defaults'] },
+  galera: { package: 'galera-4', paths: ['/usr/lib/galera/libgalera_smm.so', '/usr/lib/libgalera_smm.so'] },
+  // What a node that joins is sent its state with.
+  rsync: { package: 'rsync', paths: ['/usr/bin/rsync'] },
+  lsof: { package: 'lsof', paths: ['/usr/bin/lsof'] },
   chromium: { package: 'chromium', paths: ['/usr/bin/chromium'] },
 }
 

@@ -61,6 +61,7 @@ describe('what is stored through one server', () => {
 
   test('is told to whoever listens at the other, aspect by aspect, and only of the sites in view', async () => {
     const elsewhere = await startSite(one, 'Another bench')
+    await one.settled()
     const [here, there] = [await listening(other, place.site.id), await listening(other, elsewhere.site.id)]
     await until(() => here.heard.length > 0 && there.heard.length > 0)
     const [first] = here.heard

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { endpoints, type Problem } from '@bocado/contract'
+import { ALL_SITES, CHANGED_HEADER, endpoints, type Problem } from '@bocado/contract'
 import { QueryClientProvider, type QueryClient } from '@tanstack/react-query'
 import { act, cleanup, render, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
@@ -7,10 +7,12 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { useStale } from './connection.js'
 import { ErrorBoundary } from './testBoundary.js'
 import { makeQueryClient, useRead, useWrite } from './hooks.js'
+import { useEntry } from './useEntry.js'
+import { forgetVersions, noteVersions } from './versions.js'
 
 /** What the server answers next; the last one stays. */
 let answers: (Response | 'nothing')[] = []
-const sent: { url: string; headers: Record<string, string> }[] = []
+const sent: { url: string; headers: Record<string, string>; body: string }[] = []
 const json = (body: unknown, status = 200, headers: Record<string, string> = {}): Response =>
   new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json', ...headers } })
 const problem = (status: number, detail: string): Response =>
@@ -22,7 +24,7 @@ beforeEach(() => {
   client = makeQueryClient()
   sent.length = 0
   vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
-    sent.push({ url, headers: init.headers as Record<string, string> })
+    sent.push({ url, headers: init.headers as Record<string, string>, body: init.body as string })
     const next = answers.length > 1 ? answers.shift()! : answers[0]!
     return next === 'nothing' ? Promise.reject(new TypeError('network')) : Promise.resolve(next.clone())
   })
@@ -82,5 +84,88 @@ describe('a write', () => {
     const { result } = renderHook(() => useWrite(setClock), { wrapper })
     await expect(act(() => result.current.save({ params: {}, input: { now: '2026-06-12T14:30:00Z' } }))).rejects.toThrow('Somebody else')
     expect(sent).toHaveLength(1)
+  })
+})
+
+describe('a form over a row that others change', () => {
+  const block = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae7', rowVersion: 3 }
+  const params = { siteId: '7c9e6679-7425-40de-944b-e07fc1f90ae7', blockId: block.id }
+  const useForm = ({ rowVersion, grows }: { rowVersion: number; grows: string }) =>
+    useEntry(endpoints.blocks.update, { name: 'Row 4', kind: 'bed', areaHa: null, grows }, { rowVersion })
+  const bodyOf = (i: number): { rowVersion: number; grows: string } => JSON.parse(sent[i]!.body) as { rowVersion: number; grows: string }
+  const submit = (form: ReturnType<typeof useForm>) => form.submit(params, (v, rowVersion) => ({ ...v, rowVersion }))
+
+  test('is saved at the version that it was begun from, so that their change is told and not lost', async () => {
+    answers = [
+      json({ type: 'about:blank', title: '', status: 409, detail: 'Somebody else', current: { row_version: 4 } }, 409),
+      json({ rowVersion: 5 }),
+    ]
+    const { result, rerender } = renderHook(useForm, { wrapper, initialProps: { rowVersion: 3, grows: 'pear' } })
+    act(() => result.current.set({ grows: 'quince' }))
+    rerender({ rowVersion: 4, grows: 'plum' })
+    expect(result.current.values.grows).toBe('quince')
+    await act(async () => void (await submit(result.current)))
+    expect(bodyOf(0)).toMatchObject({ rowVersion: 3, grows: 'quince' })
+    expect(result.current.general).toBe('Somebody else')
+    // To save it again is a choice made in sight of theirs.
+    await act(async () => void (await submit(result.current)))
+    expect(bodyOf(1)).toMatchObject({ rowVersion: 4, grows: 'quince' })
+  })
+
+  test('follows them as long as nothing was typed', () => {
+    const { result, rerender } = renderHook(useForm, { wrapper, initialProps: { rowVersion: 3, grows: 'pear' } })
+    rerender({ rowVersion: 4, grows: 'plum' })
+    expect(result.current.values.grows).toBe('plum')
+  })
+
+  test('can be changed and saved twice in a row', async () => {
+    answers = [json({ rowVersion: 4 })]
+    const { result, rerender } = renderHook(useForm, { wrapper, initialProps: { rowVersion: 3, grows: 'pear' } })
+    act(() => result.current.set({ grows: 'quince' }))
+    await act(async () => void (await submit(result.current)))
+    rerender({ rowVersion: 4, grows: 'quince' })
+    act(() => result.current.set({ grows: 'medlar' }))
+    await act(async () => void (await submit(result.current)))
+    expect(bodyOf(1)).toMatchObject({ rowVersion: 4, grows: 'medlar' })
+  })
+})
+
+describe('what has changed', () => {
+  const SITE = '7c9e6679-7425-40de-944b-e07fc1f90ae7'
+  const useBlocksHere = () => useRead(endpoints.blocks.list, { params: { siteId: SITE }, input: {} })
+  const useProductsHere = () => useRead(endpoints.treatments.products, { params: { siteId: SITE }, input: {} })
+  beforeEach(() => forgetVersions())
+  const asked = (): string[] => sent.map(({ url }) => url.split('/').at(-1)!)
+
+  test('is read anew, and nothing else; what was known is not read again', async () => {
+    answers = [json([])]
+    const { result } = renderHook(() => [useBlocksHere(), useProductsHere()], { wrapper })
+    await waitFor(() => expect(result.current.every(({ data }) => data)).toBe(true))
+    sent.length = 0
+    await act(() => noteVersions(client, SITE, { site: 4, treatments: 2 }))
+    expect(sent).toHaveLength(0)
+    await act(() => noteVersions(client, SITE, { treatments: 3 }))
+    expect(asked()).toEqual(['products'])
+    await act(() => noteVersions(client, SITE, { site: 5, treatments: 3 }))
+    expect(asked()).toEqual(['products', 'blocks'])
+    await act(() => noteVersions(client, SITE, { site: 5 }))
+    await act(() => noteVersions(client, ALL_SITES, { site: 9 }, true))
+    expect(asked()).toEqual(['products', 'blocks'])
+  })
+
+  test('by a write of one’s own is said by its answer; one that was stored before reads everything', async () => {
+    answers = [json([])]
+    const { result } = renderHook(() => ({ read: [useBlocksHere(), useProductsHere()], write: useWrite(endpoints.demo.setClock) }), {
+      wrapper,
+    })
+    await waitFor(() => expect(result.current.read.every(({ data }) => data)).toBe(true))
+    sent.length = 0
+    answers = [json({ now: null }, 200, { [CHANGED_HEADER]: JSON.stringify({ [SITE]: { site: 7 } }) }), json([])]
+    const input = { now: '2026-06-12T14:30:00Z' }
+    await act(() => result.current.write.save({ params: {}, input }))
+    expect(asked()).toEqual(['clock', 'blocks'])
+    answers = [json({ now: null }), json([])]
+    await act(() => result.current.write.save({ params: {}, input }))
+    expect(asked().slice(2).sort()).toEqual(['blocks', 'clock', 'products'])
   })
 })

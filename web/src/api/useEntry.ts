@@ -7,9 +7,21 @@ import { useWrite } from './hooks.js'
 /**
  * What is typed into a form until it is stored. Checked by the contract's schema here and again by the server; each message
  * is found by the path of its field. Nothing typed is lost by a refusal.
+ *
+ * @param row the row that is changed, with its version; nothing for a new one. What others store while somebody types comes into the page by
+ * itself, but the form stays at the version from which it was begun: their change is told when it is saved, and never overwritten unseen. A
+ * form in which nothing was typed follows them.
  */
-export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(e: E, initial: V) {
+export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(e: E, initial: V, row?: { rowVersion: number } | null) {
   const [values, setValues] = useState<V>(initial)
+  const [begun, setBegun] = useState({ from: JSON.stringify(initial), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
+  if (row && row.rowVersion !== begun.seen) {
+    const isTyped = JSON.stringify(values) !== begun.from
+    setBegun(
+      isTyped ? { ...begun, seen: row.rowVersion } : { from: JSON.stringify(initial), version: row.rowVersion, seen: row.rowVersion },
+    )
+    if (!isTyped) setValues(initial)
+  }
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const { save, isSaving } = useWrite(e)
@@ -28,11 +40,17 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     setGeneral(fields.length > 0 ? null : detail)
   }
 
-  /** Stores the entry; undefined where it was refused. `input` turns what was typed into what the endpoint takes. */
-  const submit = async (params: ParamsOf<E>, input: (values: V) => unknown = (v) => v): Promise<ResponseOf<E> | undefined> => {
+  /**
+   * Stores the entry; undefined where it was refused. `input` turns what was typed, and the version of the row that it was typed over, into
+   * what the endpoint takes.
+   */
+  const submit = async (
+    params: ParamsOf<E>,
+    input: (values: V, rowVersion: number | null) => unknown = (v) => v,
+  ): Promise<ResponseOf<E> | undefined> => {
     setGeneral(null)
     setErrors({})
-    const body = input(values)
+    const body = input(values, begun.version)
     const checked = e.input.safeParse(body)
     if (!checked.success) {
       refuse(
@@ -42,11 +60,16 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       return undefined
     }
     try {
-      return await save({ params, input: body as InputOf<E> })
+      const stored = await save({ params, input: body as InputOf<E> })
+      const version = (stored as { rowVersion?: number } | null)?.rowVersion
+      if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
+      return stored
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error
       refuse(error.problem.fields ?? [], error.problem.detail)
       // Somebody else was faster: fetch what stands there now, so that saving again is a choice made in sight of it.
+      const theirs = (error.problem.current as { row_version?: number } | undefined)?.row_version
+      if (theirs !== undefined) setBegun((before) => ({ ...before, version: theirs }))
       if (error.problem.status === 409) await client.invalidateQueries()
       return undefined
     }

@@ -39,7 +39,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveMethod, { entry: given } as { entry: Entry })
+  const form = useEntry(endpoints.library.saveMethod, { entry: given } as { entry: Entry }, rowVersion === null ? null : { rowVersion })
   const { entry } = form.values
   const [steps, setSteps] = useState(stepsText(given))
   const set = (path: string, value: Json): void => form.set({ entry: put(entry, path, value) })
@@ -48,7 +48,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
     <TextField label={t(label)} width={width} value={textAt(entry, path)} onChange={(v) => set(path, v)} error={wrong(path)} />
   )
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id }, (values) => ({ ...values, rowVersion }))
+    const saved = await form.submit({ siteId: site.id }, (values, version) => ({ ...values, rowVersion: version }))
     if (saved) await navigate(`/sites/${site.id}/library/methods/${saved.entryId}`)
   }
   return (

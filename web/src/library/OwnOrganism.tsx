@@ -27,7 +27,7 @@ function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number 
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveOrganism, { entry: given } as { entry: Entry })
+  const form = useEntry(endpoints.library.saveOrganism, { entry: given } as { entry: Entry }, rowVersion === null ? null : { rowVersion })
   const { entry } = form.values
   const change = (next: Entry): void => form.set({ entry: next })
   const part: PartProps = {
@@ -37,7 +37,7 @@ function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number 
     wrong: (path) => form.errors[`entry.${path}`] ?? form.errors[`entry.${path}.value`],
   }
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id }, (values) => ({ ...values, rowVersion }))
+    const saved = await form.submit({ siteId: site.id }, (values, version) => ({ ...values, rowVersion: version }))
     if (saved) await navigate(`/sites/${site.id}/library/organisms/${saved.entryId}`)
   }
   return (

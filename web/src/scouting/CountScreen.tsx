@@ -124,7 +124,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     note: round?.note ?? '',
   }
   const create = useEntry(endpoints.scouting.create, initial)
-  const update = useEntry(endpoints.scouting.update, initial)
+  const update = useEntry(endpoints.scouting.update, initial, round)
   const entry = round ? update : create
   const { values, set, errors } = entry
   const [at, setAt] = useState(0)
@@ -159,7 +159,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const save = async (): Promise<void> => {
     const body = { ...values, countedOn: values.countedOn ?? undefined }
     const saved = round
-      ? await update.submit({ siteId: site.id, roundId: round.id }, () => ({ ...body, rowVersion: round.rowVersion }))
+      ? await update.submit({ siteId: site.id, roundId: round.id }, (_, rowVersion) => ({ ...body, rowVersion }))
       : await create.submit({ siteId: site.id }, () => ({ ...body, watchId: row.watch.id }))
     if (!saved) return
     localStorage.removeItem(key)

@@ -32,7 +32,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
     soilCover: block?.soilCover ?? ('bare' as Block['soilCover']),
   }
   const create = useEntry(endpoints.blocks.create, initial)
-  const update = useEntry(endpoints.blocks.update, initial)
+  const update = useEntry(endpoints.blocks.update, initial, block)
   const entry = block ? update : create
   const { values, set, errors } = entry
   const { area, temperature } = f.measures
@@ -41,7 +41,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   const save = async (): Promise<void> => {
     const typed = { ...values, kind: values.kind ?? undefined }
     const saved = block
-      ? await update.submit({ siteId: site.id, blockId: block.id }, () => ({ ...typed, rowVersion: block.rowVersion }))
+      ? await update.submit({ siteId: site.id, blockId: block.id }, (_, rowVersion) => ({ ...typed, rowVersion }))
       : await create.submit({ siteId: site.id }, () => typed)
     if (saved) onDone()
   }

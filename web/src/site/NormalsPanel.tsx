@@ -87,7 +87,7 @@ function NormalsForm({ typed, own, onDone }: FormProps) {
         m ? `${f.number(temperature.shown(m.min), 1)} ${f.number(temperature.shown(m.max), 1)} ${f.number(rain.shown(m.rain), 2)}` : '',
       )
       .join('\n')
-  const entry = useEntry(endpoints.sites.typeNormals, { text: typed ? asText(typed.months) : '', source: typed?.source ?? '' })
+  const entry = useEntry(endpoints.sites.typeNormals, { text: typed ? asText(typed.months) : '', source: typed?.source ?? '' }, typed)
   const lines = entry.values.text.split('\n').map((line) =>
     line
       .trim()
@@ -107,9 +107,7 @@ function NormalsForm({ typed, own, onDone }: FormProps) {
     .filter(([path]) => path.startsWith('months.'))
     .map(([path, message]) => t('normals.wrongMonth', { month: f.month(monthDay(Number(path.split('.')[1]))), problem: message }))
   const save = (): void =>
-    void entry
-      .submit({ siteId: site.id }, (v) => ({ months, source: v.source, rowVersion: typed?.rowVersion ?? null }))
-      .then((saved) => saved && onDone())
+    void entry.submit({ siteId: site.id }, (v, rowVersion) => ({ months, source: v.source, rowVersion })).then((saved) => saved && onDone())
   const complete = own?.months.every((m) => m !== null && m.rain !== null) ?? false
   return (
     <Stack>

@@ -237,8 +237,8 @@ function SiteFacts() {
 function EditSite({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { name, place, timeZone, units, latitude, longitude, elevationM, rowVersion } = site
-  const entry = useEntry(endpoints.sites.update, { name, place, timeZone, units, latitude, longitude, elevationM })
+  const { name, place, timeZone, units, latitude, longitude, elevationM } = site
+  const entry = useEntry(endpoints.sites.update, { name, place, timeZone, units, latitude, longitude, elevationM }, site)
   return (
     <Stack>
       <SiteFields values={entry.values} set={entry.set} errors={entry.errors} />
@@ -246,7 +246,9 @@ function EditSite({ onDone }: { onDone: () => void }) {
       <Line>
         <Button
           isDisabled={entry.isSaving}
-          onPress={() => void entry.submit({ siteId: site.id }, (v) => ({ ...v, rowVersion })).then((saved) => saved && onDone())}
+          onPress={() =>
+            void entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion })).then((saved) => saved && onDone())
+          }
         >
           {t('save')}
         </Button>

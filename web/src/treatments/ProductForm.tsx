@@ -28,14 +28,14 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     protection: product?.protection ?? '',
   }
   const create = useEntry(endpoints.treatments.addProduct, initial)
-  const update = useEntry(endpoints.treatments.updateProduct, initial)
+  const update = useEntry(endpoints.treatments.updateProduct, initial, product)
   const entry = product ? update : create
   const { values, set, errors } = entry
   const stages = [...new Set(organisms.flatMap((o) => o.stages.filter(({ reachable }) => reachable).map(({ id }) => id)))]
   const save = async (): Promise<void> => {
     const typed = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, value ?? undefined]))
     const saved = product
-      ? await update.submit({ siteId: site.id, productId: product.id }, () => ({ ...typed, rowVersion: product.rowVersion }))
+      ? await update.submit({ siteId: site.id, productId: product.id }, (_, rowVersion) => ({ ...typed, rowVersion }))
       : await create.submit({ siteId: site.id }, () => typed)
     if (saved) onDone()
   }

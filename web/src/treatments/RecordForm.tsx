@@ -31,16 +31,20 @@ export function RecordForm({
   const site = useSite()
   const { done } = treatment
   const begun = done ? DateTime.fromISO(done.startedAt, { zone: site.timeZone }) : null
-  const entry = useEntry(endpoints.treatments.record, {
-    day: (begun?.toISODate() ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today)) as string | null,
-    time: begun?.toFormat('HH:mm') ?? '',
-    rate: (done?.rate ?? product.labelRate) as number | null,
-    areaHa: done?.areaHa ?? block.areaHa,
-    tempC: done?.weather.tempC ?? null,
-    humidityPct: done?.weather.humidityPct ?? null,
-    windMs: done?.weather.windMs ?? null,
-    note: treatment.note,
-  })
+  const entry = useEntry(
+    endpoints.treatments.record,
+    {
+      day: (begun?.toISODate() ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today)) as string | null,
+      time: begun?.toFormat('HH:mm') ?? '',
+      rate: (done?.rate ?? product.labelRate) as number | null,
+      areaHa: done?.areaHa ?? block.areaHa,
+      tempC: done?.weather.tempC ?? null,
+      humidityPct: done?.weather.humidityPct ?? null,
+      windMs: done?.weather.windMs ?? null,
+      note: treatment.note,
+    },
+    treatment,
+  )
   const { values, set, errors } = entry
   const [touched, setTouched] = useState(done !== null)
   const startedAt = momentOf(values.day, values.time, site.timeZone)
@@ -55,13 +59,13 @@ export function RecordForm({
   }, [then, touched, setValues])
 
   const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, (v) => ({
+    const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, (v, rowVersion) => ({
       startedAt: startedAt ?? undefined,
       rate: v.rate ?? undefined,
       areaHa: v.areaHa ?? undefined,
       weather: { tempC: v.tempC, humidityPct: v.humidityPct, windMs: v.windMs },
       note: v.note,
-      rowVersion: treatment.rowVersion,
+      rowVersion,
     }))
     if (saved) onDone()
   }

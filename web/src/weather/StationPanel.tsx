@@ -13,7 +13,7 @@ import { Corrections } from './Corrections.js'
 export function StationPanel({ station }: { station: Station }) {
   return (
     <Columns $left="1fr" $right="1fr">
-      <StationForm key={`${station.id}${station.rowVersion}`} station={station} />
+      <StationForm key={station.id} station={station} />
       <Corrections station={station} />
     </Columns>
   )
@@ -22,19 +22,23 @@ export function StationPanel({ station }: { station: Station }) {
 function StationForm({ station }: { station: Station }) {
   const t = useText()
   const site = useSite()
-  const { name, place, latitude, longitude, elevationM, sensorHeightM, underCover, rowVersion, hours } = station
-  const entry = useEntry(endpoints.weather.updateStation, {
-    ...{ name, place, latitude, longitude, elevationM, sensorHeightM, underCover },
-    offsetHours: station.utcOffsetMinutes / 60,
-    confirmed: false,
-  })
+  const { name, place, latitude, longitude, elevationM, sensorHeightM, underCover, hours } = station
+  const entry = useEntry(
+    endpoints.weather.updateStation,
+    {
+      ...{ name, place, latitude, longitude, elevationM, sensorHeightM, underCover },
+      offsetHours: station.utcOffsetMinutes / 60,
+      confirmed: false,
+    },
+    station,
+  )
   const { values, set, errors } = entry
   const offset = Math.round((values.offsetHours ?? 0) * 60)
   const clockChanges = offset !== station.utcOffsetMinutes && hours > 0
   const params = { siteId: site.id, stationId: station.id }
   const moved = errors['clockMovesHours']
   const save = (): void =>
-    void entry.submit(params, ({ offsetHours: _, confirmed, ...v }) => ({
+    void entry.submit(params, ({ offsetHours: _, confirmed, ...v }, rowVersion) => ({
       ...v,
       utcOffsetMinutes: offset,
       rowVersion,

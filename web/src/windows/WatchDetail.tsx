@@ -321,21 +321,25 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
   const t = useText()
   const site = useSite()
   const { watch } = forecast
-  const entry = useEntry(endpoints.watches.update, {
-    biofix: watch.biofix,
-    biofixNote: watch.biofixNote,
-    sourceKnown: watch.sourceKnown,
-    per100: watch.threshold?.per100 ?? (null as number | null),
-    reason: watch.threshold?.reason ?? '',
-  })
+  const entry = useEntry(
+    endpoints.watches.update,
+    {
+      biofix: watch.biofix,
+      biofixNote: watch.biofixNote,
+      sourceKnown: watch.sourceKnown,
+      per100: watch.threshold?.per100 ?? (null as number | null),
+      reason: watch.threshold?.reason ?? '',
+    },
+    watch,
+  )
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id, watchId: watch.id }, (v) => ({
+    const saved = await entry.submit({ siteId: site.id, watchId: watch.id }, (v, rowVersion) => ({
       biofix: v.biofix,
       biofixNote: v.biofixNote,
       sourceKnown: v.sourceKnown,
       threshold: v.per100 === null ? null : { per100: v.per100, reason: v.reason },
-      rowVersion: watch.rowVersion,
+      rowVersion,
     }))
     if (saved) onDone()
   }
