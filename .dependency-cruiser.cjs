@@ -41,7 +41,7 @@ module.exports = {
     {
       name: 'no-sql-outside-stores',
       severity: 'error',
-      from: { path: '^server/src/', pathNot: '^server/src/(database/|testing/|main\\.ts)|\\.(test|long)\\.ts$' },
+      from: { path: '^server/src/', pathNot: '^server/src/(database/|testing/|package/|main\\.ts)|\\.(test|long)\\.ts$' },
       to: { path: 'node_modules/mysql2' },
     },
   ],

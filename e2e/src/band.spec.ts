@@ -4,7 +4,7 @@ import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import { issueForecasts } from '@bocado/server/work/issueForecasts'
 import type { Locator, Page } from 'playwright-core'
-import { describe, expect, test } from 'vitest'
+import { afterAll, describe, expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
@@ -316,5 +316,30 @@ describe('below the band', () => {
     await show(page, 'Numbers')
     await press(page, 'Take the new numbers')
     await page.getByText('this block: fitted to the records of 2025 (library 250.2 °F·d)').first().waitFor()
+  })
+})
+
+describe('nothing moves while a screen comes', () => {
+  const SCREENS = ['windows', 'weather', 'bloom', 'scouting', 'treatments', 'outcomes', 'library', 'site']
+  afterAll(() => page.setViewportSize({ width: 1280, height: 800 }))
+  test.each([
+    ['desk', 1280, 800],
+    ['phone', 390, 844],
+  ])('on a %s', async (_, width, height) => {
+    await page.setViewportSize({ width, height })
+    await page.addInitScript(() => {
+      const moved = Object.assign(window, { moved: 0 })
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries() as (PerformanceEntry & { value: number; hadRecentInput: boolean })[])
+          if (!entry.hadRecentInput) moved.moved += entry.value
+      }).observe({ type: 'layout-shift', buffered: true })
+    })
+    const shifts: Record<string, number> = {}
+    for (const screen of SCREENS) {
+      await open(screen)
+      await page.waitForTimeout(300)
+      shifts[screen] = await page.evaluate(() => (window as unknown as { moved: number }).moved)
+    }
+    expect(Object.entries(shifts).filter(([, shift]) => shift >= 0.05)).toEqual([])
   })
 })

@@ -14,6 +14,7 @@ import { smallPhoto, type SmallPhoto } from '../library/photo.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
+import { Waiting } from '../shell/Waiting.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
 import { DueTriggers, Triggers } from './Triggers.js'
@@ -28,22 +29,19 @@ export function BloomScreen() {
   const panel = PANELS.find((p) => p === search.get('panel')) ?? 'ladder'
   const params = { siteId: site.id }
   const { data: overview } = useRead(endpoints.bloom.overview, { params, input: {} })
-  const { data: plants = [] } = useRead(endpoints.library.indicators, { params, input: {} })
-  const { data: records = [] } = useRead(endpoints.bloom.records, { params, input: {} })
+  const { data: plants } = useRead(endpoints.library.indicators, { params, input: {} })
+  const { data: records } = useRead(endpoints.bloom.records, { params, input: {} })
+  if (!overview || !plants || !records) return <Waiting />
   return (
     <Page>
       <Title>{t('bloom.title')}</Title>
-      {overview ? (
-        <Columns $left="1.1fr" $right="1fr">
-          <Stack>
-            <Evidence overview={overview} plants={plants} />
-            <DueTriggers triggers={overview.triggers} plants={plants} />
-          </Stack>
-          <LookFor overview={overview} />
-        </Columns>
-      ) : (
-        <p>{t('waiting')}</p>
-      )}
+      <Columns $left="1.1fr" $right="1fr">
+        <Stack>
+          <Evidence overview={overview} plants={plants} />
+          <DueTriggers triggers={overview.triggers} plants={plants} />
+        </Stack>
+        <LookFor overview={overview} />
+      </Columns>
       <Choice
         label={t('bloom.panels')}
         options={PANELS.map((id) => ({ id, label: t(`bloom.panel.${id}`) }))}
@@ -53,8 +51,8 @@ export function BloomScreen() {
       {panel === 'ladder' ? <LadderPicture /> : null}
       {panel === 'log' ? <Log records={records} plants={plants} /> : null}
       {panel === 'notebook' ? <Notebook plants={plants} /> : null}
-      {panel === 'triggers' && overview ? <Triggers triggers={overview.triggers} plants={plants} /> : null}
-      {panel === 'nectar' && overview ? <Nectar overview={overview} /> : null}
+      {panel === 'triggers' ? <Triggers triggers={overview.triggers} plants={plants} /> : null}
+      {panel === 'nectar' ? <Nectar overview={overview} /> : null}
     </Page>
   )
 }

@@ -10,6 +10,7 @@ import { Choice, Select } from '../design/controls.js'
 import { Columns, Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
+import { Waiting } from '../shell/Waiting.js'
 import { useText } from '../messages/useText.js'
 
 type Axis = 'heat' | 'day'
@@ -49,7 +50,7 @@ export function LadderPicture() {
   const [axis, setAxis] = useState<Axis>('heat')
   const [pest, setPest] = useState<string | null>(null)
   const [plant, setPlant] = useState<string | null>(null)
-  if (!data) return <p>{t('waiting')}</p>
+  if (!data) return <Waiting />
   if (data.blooms.length === 0) return <p>{t('ladder.empty')}</p>
   const keyOf = (p: Ladder['pests'][number]): string => `${p.organismId} ${p.blockId} ${p.event}`
   const chosen = data.pests.find((p) => keyOf(p) === pest) ?? data.pests[0]

@@ -4,11 +4,16 @@ import { useLayoutEffect, useState, type RefObject } from 'react'
 export function useWidth(element: RefObject<HTMLElement | null>, most: number): number {
   const [width, setWidth] = useState(most)
   useLayoutEffect(() => {
-    if (!element.current) return
-    const watcher = new ResizeObserver(([entry]) => {
-      if (entry && entry.contentRect.width > 0) setWidth(Math.min(most, Math.round(entry.contentRect.width)))
-    })
-    watcher.observe(element.current)
+    const { current } = element
+    if (!current) return
+    const take = (px: number): void => {
+      if (px > 0) setWidth(Math.min(most, Math.round(px)))
+    }
+    // Before anything is painted: a picture that is drawn in another width first would move what stands below it.
+    const { paddingLeft, paddingRight } = getComputedStyle(current)
+    take(current.clientWidth - (parseFloat(paddingLeft) || 0) - (parseFloat(paddingRight) || 0))
+    const watcher = new ResizeObserver(([entry]) => take(entry?.contentRect.width ?? 0))
+    watcher.observe(current)
     return () => watcher.disconnect()
   }, [element, most])
   return width

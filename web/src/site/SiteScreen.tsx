@@ -2,7 +2,7 @@ import { endpoints, roles, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks } from '../api/hooks.js'
+import { useBand, useBlocks, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
@@ -47,8 +47,10 @@ export function SiteScreen() {
   const f = useFormat()
   const site = useSite()
   const { data: blocks } = useBlocks(site.id)
+  const { data: band } = useBand(site.id, site.season.start)
+  const { data: normals } = useRead(endpoints.sites.normals, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
-  if (!blocks) return <Waiting />
+  if (!blocks || !band || !normals) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
   return (
     <Page>

@@ -1,7 +1,7 @@
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { useBand, useBlocks, useProducts } from '../api/hooks.js'
+import { useBand, useBlocks, useOrganisms, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/controls.js'
 import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
@@ -19,7 +19,9 @@ export function TreatmentsScreen() {
   const [search, setSearch] = useSearchParams()
   const { data: band } = useBand(site.id, site.season.start)
   const { data: products } = useProducts(site.id)
-  if (!band || !products) return <Waiting />
+  const { data: blocks } = useBlocks(site.id)
+  const { data: organisms } = useOrganisms()
+  if (!band || !products || !blocks || !organisms) return <Waiting />
   const all = band.watches.flatMap((row) => row.treatments.map((treatment) => ({ row, treatment })))
   const planned = all
     .filter(({ treatment }) => treatment.status === 'planned')

@@ -31,10 +31,10 @@ export function WeatherScreen() {
   const t = useText()
   const site = useSite()
   const { data: stations } = useStations(site.id)
-  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: blocks } = useBlocks(site.id)
   const [search, setSearch] = useSearchParams()
   const [adding, setAdding] = useState(false)
-  if (!stations) return <Waiting />
+  if (!stations || !blocks) return <Waiting />
   const block = blocks.find(({ id }) => id === search.get('block'))
   const asked = block?.follows?.stationId ?? search.get('station')
   const station = stations.find(({ id }) => id === asked) ?? stations[0]
@@ -116,6 +116,13 @@ function AddStation({ first, onDone }: { first: boolean; onDone: () => void }) {
   )
 }
 
+/** True until something has been there once. */
+function useFirst(isMissing: boolean): boolean {
+  const [was, setWas] = useState(!isMissing)
+  if (!was && !isMissing) setWas(true)
+  return !was && isMissing
+}
+
 const PANELS = ['day', 'heat', 'wet', 'doubts', 'forecasts', 'readings', 'station'] as const
 type Panel = (typeof PANELS)[number]
 
@@ -143,6 +150,9 @@ function StationWeather({ station, block, search, go }: StationProps) {
   const day = wanted >= season && wanted <= end ? wanted : season === site.season.start ? site.today : end
   const asTable = search.get('as') === 'table'
   const openDay = (next: string): void => go({ day: next, panel: 'day' })
+  // What stands at first comes at once, so that nothing moves under somebody's eyes.
+  const { data: hours } = useRead(endpoints.weather.hours, { params, input: { day, ...place } }, known && panel === 'day')
+  const isFirst = useFirst(known && (!data || (panel === 'day' && !hours)))
   const offsets = block && (block.offsetMin !== 0 || block.offsetMax !== 0)
   const degrees = (c: number): string => {
     const shown = f.measures.temperature.shown(c) - f.measures.temperature.shown(0)
@@ -179,6 +189,7 @@ function StationWeather({ station, block, search, go }: StationProps) {
       </a>
     </Line>
   )
+  if (isFirst) return <Waiting />
   return (
     <>
       <StationHealth station={station} />
