@@ -1,8 +1,9 @@
 import type { Endpoint, InputOf, ParamsOf, ResponseOf } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
+import { useDraft } from './useDraft.js'
 
 /**
  * What is typed into a form until it is stored. Checked by the contract's schema here and again by the server; each message
@@ -11,17 +12,33 @@ import { useWrite } from './hooks.js'
  * @param row the row that is changed, with its version; nothing for a new one. What others store while somebody types comes into the page by
  * itself, but the form stays at the version from which it was begun: their change is told when it is saved, and never overwritten unseen. A
  * form in which nothing was typed follows them.
+ * @param draft what it is a form of, such as the id of a site or a row: what is typed is then kept in the browser until it is stored, and
+ * there again when the page was closed meanwhile
  */
-export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(e: E, initial: V, row?: { rowVersion: number } | null) {
+export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
+  e: E,
+  initial: V,
+  row?: { rowVersion: number } | null,
+  draft?: string,
+) {
   const [values, setValues] = useState<V>(initial)
   const [begun, setBegun] = useState({ from: JSON.stringify(initial), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
   if (row && row.rowVersion !== begun.seen) {
-    const isTyped = JSON.stringify(values) !== begun.from
+    const wasTyped = JSON.stringify(values) !== begun.from
     setBegun(
-      isTyped ? { ...begun, seen: row.rowVersion } : { from: JSON.stringify(initial), version: row.rowVersion, seen: row.rowVersion },
+      wasTyped ? { ...begun, seen: row.rowVersion } : { from: JSON.stringify(initial), version: row.rowVersion, seen: row.rowVersion },
     )
-    if (!isTyped) setValues(initial)
+    if (!wasTyped) setValues(initial)
   }
+  const isTyped = JSON.stringify(values) !== begun.from
+  const kept = useDraft(
+    draft === undefined ? undefined : `${e.method} ${e.path} ${draft}`,
+    isTyped ? { values, rowVersion: begun.version } : undefined,
+    (found) => {
+      setValues({ ...initial, ...(found.values as V) })
+      setBegun((before) => ({ ...before, version: found.rowVersion }))
+    },
+  )
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const { save, isSaving } = useWrite(e)
@@ -34,6 +51,15 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       Object.fromEntries(Object.entries(before).filter(([path]) => !Object.keys(changes).includes(path.split('.')[0] ?? ''))),
     )
   }
+
+  /** Puts in what is known without anybody typing it. */
+  const fill = useCallback((changes: Partial<V>): void => {
+    setValues((before) => {
+      const next = { ...before, ...changes }
+      setBegun((b) => (JSON.stringify(before) === b.from ? { ...b, from: JSON.stringify(next) } : b))
+      return next
+    })
+  }, [])
 
   const refuse = (fields: readonly { path: string; message: string }[], detail: string): void => {
     setErrors(Object.fromEntries(fields.map(({ path, message }) => [path, message])))
@@ -62,6 +88,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     try {
       const stored = await save({ params, input: body as InputOf<E> })
       const version = (stored as { rowVersion?: number } | null)?.rowVersion
+      kept.drop()
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored
     } catch (error) {
@@ -75,5 +102,14 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     }
   }
 
-  return { values, set, setValues, errors, general, submit, isSaving }
+  /** Begins anew, without what was typed. */
+  const discard = (): void => {
+    setValues(initial)
+    setBegun({ from: JSON.stringify(initial), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
+    setErrors({})
+    setGeneral(null)
+    kept.drop()
+  }
+
+  return { values, set, setValues, fill, errors, general, submit, isSaving, discard, draftSince: kept.since }
 }

@@ -1,5 +1,8 @@
 import styled from 'styled-components'
+import { useText } from '../messages/useText.js'
+import { TextButton } from './controls.js'
 import { colour } from './theme.js'
+import { useFormat } from './useFormat.js'
 
 const Message = styled.p`
   border-left: 4px solid ${colour.beet};
@@ -8,7 +11,33 @@ const Message = styled.p`
   font-weight: 600;
 `
 
+const Again = styled.p`
+  border-left: 4px solid ${colour.petrol};
+  background: ${colour.petrolSoft};
+  padding: 8px 12px;
+`
+
 /** What is wrong with a whole form, where no single field is to blame. */
 export function FormError({ text }: { text: string | null }) {
   return <div role="alert">{text ? <Message>{text}</Message> : null}</div>
+}
+
+interface DraftProps {
+  /** What `useEntry` gives. */
+  entry: { draftSince: string | null; discard: () => void }
+}
+
+/** Says that what was typed before is there again, and lets go of it where it is not wanted. */
+export function DraftNote({ entry: { draftSince, discard } }: DraftProps) {
+  const t = useText()
+  const f = useFormat()
+  return (
+    <div role="status">
+      {draftSince === null ? null : (
+        <Again>
+          {t('draft.again', { when: f.moment(draftSince) })} <TextButton onPress={discard}>{t('draft.discard')}</TextButton>
+        </Again>
+      )}
+    </div>
+  )
 }

@@ -6,7 +6,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type PartProps } from './OwnEntryForm.js'
@@ -27,7 +27,12 @@ function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number 
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveOrganism, { entry: given } as { entry: Entry }, rowVersion === null ? null : { rowVersion })
+  const form = useEntry(
+    endpoints.library.saveOrganism,
+    { entry: given } as { entry: Entry },
+    rowVersion === null ? null : { rowVersion },
+    `${site.id} ${textAt(given, 'id')}`,
+  )
   const { entry } = form.values
   const change = (next: Entry): void => form.set({ entry: next })
   const part: PartProps = {
@@ -41,7 +46,9 @@ function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number 
     if (saved) await navigate(`/sites/${site.id}/library/organisms/${saved.entryId}`)
   }
   return (
-    <Stack $gap={22}>
+    // Fields that hold a text of their own begin anew with a draft.
+    <Stack $gap={22} key={form.draftSince}>
+      <DraftNote entry={form} />
       <WhatItIs {...part} />
       <ItsYear {...part} />
       <ItsStages {...part} />

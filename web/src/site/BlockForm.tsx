@@ -4,7 +4,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Line, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -31,8 +31,8 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
     soilTexture: block?.soilTexture ?? null,
     soilCover: block?.soilCover ?? ('bare' as Block['soilCover']),
   }
-  const create = useEntry(endpoints.blocks.create, initial)
-  const update = useEntry(endpoints.blocks.update, initial, block)
+  const create = useEntry(endpoints.blocks.create, initial, null, block ? undefined : site.id)
+  const update = useEntry(endpoints.blocks.update, initial, block, block?.id)
   const entry = block ? update : create
   const { values, set, errors } = entry
   const { area, temperature } = f.measures
@@ -151,12 +151,19 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             error={errors['soilCover']}
           />
         </Fields>
+        <DraftNote entry={entry} />
         <FormError text={entry.general} />
         <Line>
           <Button onPress={() => void save()} isDisabled={entry.isSaving}>
             {t('save')}
           </Button>
-          <Button $plain onPress={onDone}>
+          <Button
+            $plain
+            onPress={() => {
+              entry.discard()
+              onDone()
+            }}
+          >
             {t('cancel')}
           </Button>
         </Line>

@@ -4,7 +4,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Line, Sheet, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -27,8 +27,8 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     bees: product?.bees ?? (null as Product['bees'] | null),
     protection: product?.protection ?? '',
   }
-  const create = useEntry(endpoints.treatments.addProduct, initial)
-  const update = useEntry(endpoints.treatments.updateProduct, initial, product)
+  const create = useEntry(endpoints.treatments.addProduct, initial, null, product ? undefined : site.id)
+  const update = useEntry(endpoints.treatments.updateProduct, initial, product, product?.id)
   const entry = product ? update : create
   const { values, set, errors } = entry
   const stages = [...new Set(organisms.flatMap((o) => o.stages.filter(({ reachable }) => reachable).map(({ id }) => id)))]
@@ -138,12 +138,19 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
           onChange={(protection) => set({ protection })}
           error={errors['protection']}
         />
+        <DraftNote entry={entry} />
         <FormError text={entry.general} />
         <Line>
           <Button onPress={() => void save()} isDisabled={entry.isSaving}>
             {t('save')}
           </Button>
-          <Button $plain onPress={onDone}>
+          <Button
+            $plain
+            onPress={() => {
+              entry.discard()
+              onDone()
+            }}
+          >
             {t('cancel')}
           </Button>
         </Line>

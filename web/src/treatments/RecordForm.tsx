@@ -7,7 +7,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { momentOf } from '../design/moments.js'
 import { Line, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -44,6 +44,7 @@ export function RecordForm({
       note: treatment.note,
     },
     treatment,
+    treatment.id,
   )
   const { values, set, errors } = entry
   const [touched, setTouched] = useState(done !== null)
@@ -53,10 +54,10 @@ export function RecordForm({
     { params: { siteId: site.id, watchId: treatment.watchId }, input: { at: startedAt ?? '' } },
     startedAt !== null && !touched,
   )
-  const { setValues } = entry
+  const { fill } = entry
   useEffect(() => {
-    if (then && !touched) setValues((before) => ({ ...before, ...then }))
-  }, [then, touched, setValues])
+    if (then && !touched) fill(then)
+  }, [then, touched, fill])
 
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, (v, rowVersion) => ({
@@ -149,12 +150,19 @@ export function RecordForm({
               : t('record.weatherMissing')}
         </Small>
         <ProductCautions product={product} />
+        <DraftNote entry={entry} />
         <FormError text={entry.general} />
         <Line>
           <Button onPress={() => void save()} isDisabled={entry.isSaving}>
             {t('record.save')}
           </Button>
-          <Button $plain onPress={onDone}>
+          <Button
+            $plain
+            onPress={() => {
+              entry.discard()
+              onDone()
+            }}
+          >
             {t('cancel')}
           </Button>
         </Line>

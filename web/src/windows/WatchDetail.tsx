@@ -10,7 +10,7 @@ import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence }
 import { Button, Checkbox, Choice, Select, TextButton, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Hazards } from '../design/Hazards.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
@@ -331,6 +331,7 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
       reason: watch.threshold?.reason ?? '',
     },
     watch,
+    watch.id,
   )
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
@@ -373,12 +374,19 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
           error={errors['threshold.reason']}
         />
       </Line>
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={entry.isSaving}>
           {t('save')}
         </Button>
-        <Button $plain onPress={onDone}>
+        <Button
+          $plain
+          onPress={() => {
+            entry.discard()
+            onDone()
+          }}
+        >
           {t('cancel')}
         </Button>
       </Line>

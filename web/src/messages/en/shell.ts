@@ -17,6 +17,8 @@ export const shell = {
   season: 'season {season}',
   inDays:
     '{when, select, past {{days, plural, one {yesterday} other {{days, number} days ago}}} other {{days, plural, =0 {today} one {tomorrow} other {in {days, number} days}}}}',
+  'draft.again': 'What you typed until {when} is here again; it is not stored yet.',
+  'draft.discard': 'Begin anew',
   offline: 'Bocado does not answer. What you typed stays here and is sent again by itself until an answer comes.',
   workingAs: 'Working as',
   'workingAs.choose': 'who are you?',
