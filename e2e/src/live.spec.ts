@@ -11,7 +11,7 @@ import { expectAccessible, press, show } from './page.js'
 
 /* What moves by itself: a device pushes, the time of the demonstration goes on, simulated stations follow. */
 
-const { watches, weather } = endpoints
+const { blocks, watches, weather } = endpoints
 
 let app: Application
 let place: TestSite
@@ -84,4 +84,28 @@ test('moving the time moves today, the sums and the window; the simulated statio
   await press(page, 'A day back')
   await page.locator('svg text', { hasText: /^Sat 13 Jun$/ }).waitFor()
   await expect.poll(sumOf, { timeout: 15_000 }).toBeLessThan(after)
+})
+
+test('of the pages of a browser one listens and tells the others; when it closes another one does', async () => {
+  const asked: string[] = []
+  const context = page.context()
+  context.on('request', (request) => {
+    if (request.url().includes('/changes')) asked.push(request.url())
+  })
+  const site = `${app.address}/sites/${place.site.id}`
+  await page.goto(`${site}/site`)
+  const second = await context.newPage()
+  await second.goto(`${site}/site`)
+  await second.getByRole('heading', { name: /^One block/ }).waitFor()
+  const before = asked.length
+  expect(before).toBe(1)
+  const add = (name: string) =>
+    app.call(blocks.create, { siteId: place.site.id }, { name, kind: 'bed', areaHa: null, grows: '' }, { person: place.person })
+  done(await add('Row 1'))
+  for (const each of [page, second]) await each.getByText('Row 1').waitFor()
+  await page.goto('about:blank')
+  await expect.poll(() => asked.length).toBe(before + 1)
+  done(await add('Row 2'))
+  await second.getByText('Row 2').waitFor()
+  await second.close()
 })
