@@ -11,6 +11,8 @@ const IN_FLOWER: readonly string[] = ['first-open', 'full-bloom']
 /**
  * Days after an event for which bees are taken to be on a plant; 0 for one that ends its bloom, Infinity for one before it, since the
  * bloom is then still to come, and where the plant's end of bloom is not known.
+ *
+ * @example bloomLasts([{ id: 'first-open', heat: 200 }, { id: 'end', heat: 290 }], 'first-open') // 18
  */
 export function bloomLasts(events: readonly Pick<EventModel, 'id' | 'heat'>[], event: string): number {
   if (!IN_FLOWER.includes(event)) return event === 'bud' ? Infinity : 0

@@ -48,7 +48,11 @@ const AVAILABLE_MM_PER_M: Readonly<Record<SoilTexture, number>> = {
 export const ROOT_ZONE_M = 0.5
 export const SURFACE_M = 0.05
 
-/** Water in mm that a layer of soil holds for plants between wilting and field capacity. */
+/**
+ * Water in mm that a layer of soil holds for plants between wilting and field capacity.
+ *
+ * @example waterCapacity('loam', 0.5) // 77.5
+ */
 export function waterCapacity(texture: SoilTexture, depthM: number): number {
   requireWithin('depthM', depthM, 0.01, 3)
   return AVAILABLE_MM_PER_M[texture] * depthM

@@ -14,6 +14,8 @@ const WET_FROM_SHARE = 0.5
 /**
  * Whether leaves are wet in each hour: 1 wet, 0 dry, NaN not known. A wetness sensor decides where it read; otherwise an hour
  * is wet with rain or from 90 % humidity, and dry only where both are known. Without humidity it is not known unless it rained.
+ *
+ * @example wetHours({ rain: [0.4, 0, 0], humidity: [70, 93, 60] }) // [1, 1, 0]
  */
 export function wetHours({ rain, humidity, sensor }: WetnessReadings): Float64Array {
   const wet = new Float64Array(rain.length)
@@ -50,7 +52,11 @@ export interface WetDay {
   unknown: number
 }
 
-/** Counts the wet and the unknown hours from index `from` on over `hours`; hours beyond the series are unknown. */
+/**
+ * Counts the wet and the unknown hours from index `from` on over `hours`; hours beyond the series are unknown.
+ *
+ * @example countWet([1, 0, NaN, 1], 0, 4) // { wet: 2, unknown: 1 }
+ */
 export function countWet(wet: ArrayLike<number>, from: number, hours = 24): WetDay {
   const day: WetDay = { wet: 0, unknown: 0 }
   for (let i = from; i < from + hours; i++) {

@@ -15,6 +15,7 @@ export type EmergenceClock =
  * What one day adds, in °C·d or MPa·°C·d; 0 where water is not known and the clock needs it.
  *
  * @throws RangeError for a soil temperature that is not finite, or `base` not below `optimum`
+ * @example emergenceTime(15, -0.2, { kind: 'hydrothermal-product', base: 4, optimum: 28, waterBase: -0.8 }) // 6.6
  */
 export function emergenceTime(soilC: number, waterMPa: number, clock: EmergenceClock): number {
   requireFinite('soilC', soilC)

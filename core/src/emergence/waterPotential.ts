@@ -25,6 +25,7 @@ const contentAt = (kPa: number, { entry, b, saturated }: (typeof CURVES)[SoilTex
  * (−0.033 MPa) (Campbell 1974).
  *
  * @throws RangeError for a share outside 0..1
+ * @example waterPotential(0.5, 'loam') // -0.1598
  */
 export function waterPotential(fill: number, texture: SoilTexture): number {
   requireWithin('fill', fill, 0, 1)

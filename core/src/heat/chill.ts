@@ -3,6 +3,7 @@
  * Couvillon 1987). The intermediate product starts at 0 and carries over from hour to hour.
  *
  * @throws RangeError naming the hour, as `tempsC[7]`, for a non-finite temperature or one at or below −273 °C.
+ * @example chillPortions(Array(200).fill(6)).at(-1) // 6.844
  */
 export function chillPortions(tempsC: ArrayLike<number>): Float64Array {
   const e0 = 4153.5

@@ -4,6 +4,7 @@ import { requireAtLeast, requireFinite, requireOrder } from '../guards.js'
  * Development per day at a temperature in °C: a·T·(T − t0)·√(tl − T), 0 at and outside t0 and tl (Brière et al. 1999).
  *
  * @throws RangeError for non-finite numbers, a negative `p.a`, or `p.t0` not below `p.tl`.
+ * @example briereRate(25, { a: 0.00014, t0: 9, tl: 35 }) // 0.1771
  */
 export function briereRate(tempC: number, p: { a: number; t0: number; tl: number }): number {
   requireFinite('tempC', tempC)
@@ -18,6 +19,7 @@ export function briereRate(tempC: number, p: { a: number; t0: number; tl: number
  * (Yan & Hunt 1999).
  *
  * @throws RangeError for non-finite numbers or temperatures not in the order tmin < topt < tmax.
+ * @example betaRate(25, { rmax: 0.09, tmin: 8, topt: 27, tmax: 36 }) // 0.08698
  */
 export function betaRate(tempC: number, p: { rmax: number; tmin: number; topt: number; tmax: number }): number {
   requireFinite('tempC', tempC)
@@ -25,7 +27,11 @@ export function betaRate(tempC: number, p: { rmax: number; tmin: number; topt: n
   return p.rmax * betaResponse(tempC, p)
 }
 
-/** The beta function scaled to 1 at `topt`; shared with the wetness models (Magarey, Sutton & Russo 2005). */
+/**
+ * The beta function scaled to 1 at `topt`; shared with the wetness models (Magarey, Sutton & Russo 2005).
+ *
+ * @example betaResponse(20, { tmin: 5, topt: 25, tmax: 35 }) // 0.8438
+ */
 export function betaResponse(tempC: number, p: { tmin: number; topt: number; tmax: number }): number {
   requireOrder('p.tmin', p.tmin, 'p.topt', p.topt)
   requireOrder('p.topt', p.topt, 'p.tmax', p.tmax)

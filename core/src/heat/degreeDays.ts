@@ -57,6 +57,7 @@ function dayFunction(rule: HeatRule): DayFunction {
  *
  * @throws RangeError for a non-finite temperature, `day.min` above `day.max`, `rule.upper` at or below `rule.lower`, and
  * for the method `hourly`, which needs hours.
+ * @example degreeDays({ min: 8, max: 20 }, { method: 'single-sine', lower: 10 }) // 4.353
  */
 export function degreeDays(day: DayExtremes, rule: HeatRule, nextMin?: number): number {
   requireRule(rule)
@@ -72,6 +73,7 @@ export function degreeDays(day: DayExtremes, rule: HeatRule, nextMin?: number): 
  * Heat of each day of a series, in °C·d; same rules and sources as `degreeDays`. The last day's "tomorrow" is itself.
  *
  * @throws RangeError naming the day, as `days[3].max`, for bad extremes, and as `degreeDays` for a bad rule.
+ * @example dailyHeat([{ min: 8, max: 20 }, { min: 12, max: 26 }], { method: 'average', lower: 10 }) // [4, 9]
  */
 export function dailyHeat(days: readonly DayExtremes[], rule: HeatRule): Float64Array {
   requireRule(rule)

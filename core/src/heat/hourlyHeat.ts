@@ -7,6 +7,7 @@ import { requireRule, type HeatRule } from './rule.js'
  * lowers it by what lies above, `vertical` counts nothing strictly above `upper`.
  *
  * @throws RangeError naming the hour, as `tempsC[7]`, for a non-finite temperature, and for `upper` at or below `lower`.
+ * @example hourlyHeat([9, 16, 34], { method: 'hourly', lower: 10, upper: 31 }) // [0, 0.25, 0.875]
  */
 export function hourlyHeat(tempsC: ArrayLike<number>, rule: HeatRule): Float64Array {
   requireRule(rule)

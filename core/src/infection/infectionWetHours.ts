@@ -6,6 +6,7 @@ import { betaResponse } from '../heat/curvedRates.js'
  * tmin and tmax, or where more than `wmax` hours would be needed (general foliar model; Magarey, Sutton & Russo 2005).
  *
  * @throws RangeError for non-finite numbers, negative hours, or temperatures not in the order tmin < topt < tmax.
+ * @example infectionWetHours(15, { tmin: 1, topt: 20, tmax: 35, wmin: 5, wmax: 40 }) // 5.521
  */
 export function infectionWetHours(tempC: number, p: { tmin: number; topt: number; tmax: number; wmin: number; wmax: number }): number {
   requireFinite('tempC', tempC)

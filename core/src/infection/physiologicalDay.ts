@@ -10,6 +10,7 @@ function response(t: number): number {
  * Physiological days added by one day with the given extremes in °C; sums start at crop emergence (Sands et al. 1979).
  *
  * @throws RangeError for non-finite temperatures or `minC` above `maxC`.
+ * @example physiologicalDay(10, 24) // 7.846
  */
 export function physiologicalDay(minC: number, maxC: number): number {
   requireFinite('minC', minC)

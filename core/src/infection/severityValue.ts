@@ -32,6 +32,7 @@ const TABLES: Readonly<Record<'late-blight' | 'early-blight', SeverityTable>> = 
  * wet hours (Madden, Pennypacker & MacNab 1978). Limits are "at least"; outside the rows 0.
  *
  * @throws RangeError for a non-finite temperature, negative hours or an unknown table.
+ * @example severityValue('late-blight', 16, 14) // 2
  */
 export function severityValue(table: 'late-blight' | 'early-blight', tempC: number, hours: number): 0 | 1 | 2 | 3 | 4 {
   if (!Object.hasOwn(TABLES, table)) throw new RangeError(`table must be late-blight or early-blight, got ${String(table)}`)

@@ -126,7 +126,11 @@ const SCAB: readonly (readonly [number, number])[] = [
 /** Dry hours that end a wet spell of apple scab; shorter breaks do not count as wet. */
 export const SCAB_LONGEST_BREAK_HOURS = 8
 
-/** Wet hours that apple scab needs at a mean temperature in °C, between the table's rows by a straight line; none below 1 or above 26. */
+/**
+ * Wet hours that apple scab needs at a mean temperature in °C, between the table's rows by a straight line; none below 1 or above 26.
+ *
+ * @example scabWetHours(12) // 8
+ */
 export function scabWetHours(tempC: number): number {
   const above = SCAB.findIndex(([t]) => t >= tempC)
   const [first] = SCAB

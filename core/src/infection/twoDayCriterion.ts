@@ -5,6 +5,7 @@ import { requireFinite, requireWithin } from '../guards.js'
  * at a relative humidity of 90 % or more (Dancey, Skelsey & Cooke 2017). `min` in °C, `humidHours` 0..24.
  *
  * @throws RangeError naming the day for non-finite values or hours outside 0..24.
+ * @example twoDayCriterion([{ min: 11, humidHours: 7 }, { min: 12, humidHours: 8 }, { min: 9, humidHours: 9 }]) // [false, true, false]
  */
 export function twoDayCriterion(days: readonly { min: number; humidHours: number }[]): boolean[] {
   const favourable = days.map(({ min, humidHours }, i) => {

@@ -9,6 +9,7 @@ function requireDenominator(name: string, value: number): void {
  * did worse.
  *
  * @throws RangeError for negative counts or a check without any.
+ * @example abbott({ treatedAfter: 4, checkAfter: 10 }) // 0.6
  */
 export function abbott(p: { treatedAfter: number; checkAfter: number }): number {
   requireAtLeast('p.treatedAfter', p.treatedAfter, 0)
@@ -22,6 +23,7 @@ export function abbott(p: { treatedAfter: number; checkAfter: number }): number 
  * where the treated area did worse.
  *
  * @throws RangeError for negative counts, or 0 in `treatedBefore` or `checkAfter`.
+ * @example hendersonTilton({ treatedBefore: 20, treatedAfter: 4, checkBefore: 18, checkAfter: 24 }) // 0.85
  */
 export function hendersonTilton(p: { treatedBefore: number; treatedAfter: number; checkBefore: number; checkAfter: number }): number {
   requireAtLeast('p.treatedBefore', p.treatedBefore, 0)
@@ -37,6 +39,7 @@ export function hendersonTilton(p: { treatedBefore: number; treatedAfter: number
  * Mortality due to the treatment, corrected for mortality in the check, (Mt − Mc)/(1 − Mc) (Schneider-Orelli 1947).
  *
  * @throws RangeError for mortalities outside 0..1, or a check in which everything died.
+ * @example schneiderOrelli({ treatedMortality: 0.8, checkMortality: 0.1 }) // 0.7778
  */
 export function schneiderOrelli(p: { treatedMortality: number; checkMortality: number }): number {
   requireWithin('p.treatedMortality', p.treatedMortality, 0, 1)

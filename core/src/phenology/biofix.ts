@@ -5,6 +5,8 @@ import { LEAD_DAYS } from '../weather/seasonWeather.js'
 /**
  * The day on which heat starts by the calendar: month and day of the northern hemisphere, half a year later in the southern. A day
  * in the last 120 before the season belongs to it, so that what germinates in autumn counts into the spring.
+ *
+ * @example calendarBiofix({ month: 3, day: 1 }, dayNumber('2026-01-01'), 'north') - dayNumber('2026-01-01') // 59
  */
 export function calendarBiofix(date: { month: number; day: number }, firstDay: number, hemisphere: Hemisphere): number {
   const month = hemisphere === 'south' ? date.month + 6 : date.month
@@ -76,6 +78,7 @@ export interface CatchBiofix {
  * interval before the first of them. Undefined where there is none yet.
  *
  * @param hungOn day number of the first look, or of the day on which the trap was hung
+ * @example sustainedCatch(120, [{ day: 127, count: 0 }, { day: 134, count: 3 }, { day: 141, count: 2 }]) // { day: 130.5, halfInterval: 3.5 }
  */
 export function sustainedCatch(
   hungOn: number,

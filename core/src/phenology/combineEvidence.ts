@@ -11,6 +11,7 @@ export interface Estimate {
  * by them (normal–normal conjugacy; Gelman et al. 2013).
  *
  * @throws RangeError for a non-finite value or an sd not above 0, naming the observation.
+ * @example combineEvidence({ mean: 0, sd: 15 }, [{ value: -12, sd: 10 }]) // { mean: -8.308, sd: 8.321 }
  */
 export function combineEvidence(prior: Estimate, observations: readonly { value: number; sd: number }[]): Estimate {
   requireFinite('prior.mean', prior.mean)

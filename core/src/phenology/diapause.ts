@@ -12,6 +12,7 @@ export interface DiapauseModel {
  * day length. The other share goes on to another generation.
  *
  * @throws RangeError for a day length outside 0..24 or a slope not above 0
+ * @example shareInDiapause(13.5, { criticalHours: 14, slope: 0.5 }) // 0.9002
  */
 export function shareInDiapause(dayLengthHours: number, model: DiapauseModel): number {
   requireWithin('dayLengthHours', dayLengthHours, 0, 24)

@@ -4,6 +4,7 @@
  * first day that brings any: nothing happens before heat counts.
  *
  * @param cumulative °C·d through each day, never decreasing
+ * @example dayOfHeat([5, 12, 20], 14) // 2.25
  */
 export function dayOfHeat(cumulative: ArrayLike<number>, heat: number): number {
   const wanted = Math.max(heat, Number.MIN_VALUE)

@@ -44,6 +44,7 @@ export function requireSpread(spread: Spread): void {
  *
  * @throws RangeError for non-finite heat, sd or shape not above 0, a lognormal median not above 0, or onset at or above
  * the median.
+ * @example shareReached(180, { kind: 'normal', median: 200, sd: 40 }) // 0.3085
  */
 export function shareReached(heat: number, spread: Spread): number {
   requireFinite('heat', heat)
@@ -65,6 +66,7 @@ export function shareReached(heat: number, spread: Spread): number {
  * The heat in °C·d at which a share `p` (0 < p < 1) has reached the event: the inverse of `shareReached`.
  *
  * @throws RangeError as `shareReached`, and for p outside 0..1.
+ * @example heatAtShare(0.03, { kind: 'normal', median: 200, sd: 40 }) // 124.8
  */
 export function heatAtShare(p: number, spread: Spread): number {
   requireSpread(spread)
@@ -111,7 +113,11 @@ export function spreadThrough(p: { kind: 'normal' | 'lognormal' | 'logistic'; he
 
 const SD_QUANTILES = 400
 
-/** Standard deviation of a distribution between individuals, in °C·d; of a Weibull from its quantiles. */
+/**
+ * Standard deviation of a distribution between individuals, in °C·d; of a Weibull from its quantiles.
+ *
+ * @example sdOf({ kind: 'weibull', median: 200, shape: 2, onset: 100 }) // 55.56
+ */
 export function sdOf(spread: Spread): number {
   if (spread.kind !== 'weibull') return spread.sd
   let sum = 0

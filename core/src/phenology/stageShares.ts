@@ -9,6 +9,7 @@ import { shareReached, type Spread } from './spread.js'
  * @param weights for each event the share of the population that goes through it at all, 0..1 and never rising: the part of a
  * generation that is in diapause stays in its last stage. Without it all go through every event.
  * @throws RangeError as `shareReached`.
+ * @example stageShares(200, [{ kind: 'normal', median: 100, sd: 20 }, { kind: 'normal', median: 210, sd: 30 }]) // [2.867e-7, 0.6306, 0.3694]
  */
 export function stageShares(heat: number, events: readonly Spread[], weights?: readonly number[]): number[] {
   const shares: number[] = []

@@ -6,6 +6,7 @@ import { requirePositive } from '../guards.js'
  * `control` prevents.
  *
  * @throws RangeError for anything not above 0, or `control` above 1.
+ * @example economicInjuryLevel({ cost: 40, value: 200, injuryPerPest: 0.05, lossPerInjury: 0.8, control: 0.8 }) // 6.25
  */
 export function economicInjuryLevel(p: {
   cost: number

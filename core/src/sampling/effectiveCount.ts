@@ -5,6 +5,7 @@ import { requireAtLeast, requireFinite } from '../guards.js'
  * a weight is an error, not a zero, so that a misspelt class cannot vanish.
  *
  * @throws RangeError naming the class, as `counts.pupa`, for an unknown class or a negative or non-finite count.
+ * @example effectiveCount({ larva: 3, mummy: 2 }, { larva: 1, mummy: 0 }) // 3
  */
 export function effectiveCount(counts: Readonly<Record<string, number>>, weights: Readonly<Record<string, number>>): number {
   let sum = 0

@@ -10,6 +10,7 @@ export interface TaylorPower {
  * Running total at which the mean is known to the relative standard error after `units` sample units (Green 1970).
  *
  * @throws RangeError at b = 2, where no such line exists, and for a, relativeSe or units not above 0.
+ * @example greenStopLine({ a: 2, b: 1.4 }, 0.25, 40) // 27.58
  */
 export function greenStopLine(taylor: TaylorPower, relativeSe: number, units: number): number {
   requirePositive('taylor.a', taylor.a)
@@ -25,6 +26,7 @@ export function greenStopLine(taylor: TaylorPower, relativeSe: number, units: nu
  * Sample units needed to know a mean per unit to the relative standard error, rounded up (Taylor 1961).
  *
  * @throws RangeError for a, mean or relativeSe not above 0.
+ * @example unitsNeeded({ a: 2, b: 1.4 }, 1.5, 0.25) // 26
  */
 export function unitsNeeded(taylor: TaylorPower, mean: number, relativeSe: number): number {
   requirePositive('taylor.a', taylor.a)

@@ -16,6 +16,7 @@ export interface SequentialLines {
  *
  * @throws RangeError unless 0 < safe < act (and act < 1 for `binomial`), k > 0, and alpha and beta are above 0 with a sum
  * below 1.
+ * @example sequentialLines({ kind: 'poisson' }, 1, 2, 0.1, 0.1) // { slope: 1.443, actIntercept: 3.17, stopIntercept: -3.17 }
  */
 export function sequentialLines(model: CountModel, safe: number, act: number, alpha: number, beta: number): SequentialLines {
   requirePositive('safe', safe)
@@ -54,6 +55,7 @@ function logLikelihood(model: CountModel, safe: number, act: number): { scale: n
  * otherwise `continue`.
  *
  * @throws RangeError for non-finite lines, or negative units or total.
+ * @example sequentialDecision({ slope: 1.44, actIntercept: 3.17, stopIntercept: -3.17 }, 10, 19) // 'act'
  */
 export function sequentialDecision(lines: SequentialLines, unitsSampled: number, total: number): 'act' | 'continue' | 'stop' {
   requireFinite('lines.slope', lines.slope)

@@ -138,6 +138,7 @@ function quantileOf(ranks: readonly RankDistribution[], p: number, range: { low:
  * @param between what is known of the spread between seasons where fewer than five tell of it; 7 days, 4 degrees of freedom without it
  * @returns days; Infinity where so much of the probability lies with its not coming
  * @throws RangeError for no season, an empty one, or a date that is no number
+ * @example predictiveBounds([[150], [152], [155], [149], [158], [153]]) // { p10: 147.6, p50: 152.8, p90: 158.1 }
  */
 export function predictiveBounds(seasons: readonly (readonly number[])[], between: Between = USUAL_BETWEEN): Bounds {
   const ranks = distributionsOf(seasons, between)
@@ -158,6 +159,7 @@ export function predictiveBounds(seasons: readonly (readonly number[])[], betwee
  *
  * @param day as the dates are counted; Infinity asks for the probability that it comes at all
  * @throws RangeError as `predictiveBounds`, and for a day that is no number
+ * @example predictiveShare([[150], [152], [155], [149], [158], [153]], 154) // 0.6212
  */
 export function predictiveShare(seasons: readonly (readonly number[])[], day: number, between: Between = USUAL_BETWEEN): number {
   const ranks = distributionsOf(seasons, between)

@@ -3,6 +3,8 @@ import { requireWithin } from '../guards.js'
 /**
  * The `p` quantile of values already sorted ascending, interpolated between neighbours (Hyndman & Fan 1996, type 7).
  * Values may be `Infinity` (an event that does not happen): a quantile that leans on one is `Infinity`.
+ *
+ * @example quantileSorted([1, 2, 3, 10], 0.5) // 2.5
  */
 export function quantileSorted(sorted: ArrayLike<number>, p: number): number {
   requireWithin('p', p, 0, 1)
@@ -23,7 +25,11 @@ export interface Bounds {
   p90: number
 }
 
-/** Bounds of a set of values, one per member of an ensemble. */
+/**
+ * Bounds of a set of values, one per member of an ensemble.
+ *
+ * @example bounds([150, 152, 155, 149, 158]) // { p10: 149.4, p50: 152, p90: 156.8 }
+ */
 export function bounds(values: readonly number[]): Bounds {
   const sorted = Float64Array.from(values).sort()
   return { p10: quantileSorted(sorted, 0.1), p50: quantileSorted(sorted, 0.5), p90: quantileSorted(sorted, 0.9) }

@@ -7,6 +7,7 @@ import { normalQuantile } from './normal.js'
  *
  * @param level Probability that the interval holds the share, above 0 and below 1.
  * @throws RangeError naming the argument: for no units, a negative count, more hit than looked at, a level outside 0..1.
+ * @example shareWithInterval(3, 20, 0.9) // { share: 0.15, low: 0.06158, high: 0.3218 }
  */
 export function shareWithInterval(hit: number, looked: number, level: number): { share: number; low: number; high: number } {
   requirePositive('looked', looked)

@@ -20,6 +20,7 @@ export interface TreatmentAction {
  * enter − day)). Treatments combine as 1 − Π(1 − kill); the result is the mean over the cohort.
  *
  * @throws RangeError for an empty cohort, an exit before its enter, an effect outside 0..1, or negative days or decay.
+ * @example coverage([{ enter: 10, exit: 20 }, { enter: 14, exit: 24 }], [{ day: 12, effect: 0.8, residualDays: 0 }]) // 0.4
  */
 export function coverage(cohort: readonly CohortQuantile[], treatments: readonly TreatmentAction[]): number {
   if (cohort.length === 0) throw new RangeError('cohort must hold at least one quantile, got 0')

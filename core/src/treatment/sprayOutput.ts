@@ -5,6 +5,7 @@ import { requireAtLeast, requirePositive } from '../guards.js'
  * Dimensional identity: 600 turns L/min, km/h and m into L/ha.
  *
  * @throws RangeError for a negative flow, or a speed or spacing not above 0.
+ * @example sprayOutput({ nozzleLitresPerMinute: 0.8, speedKmH: 6, spacingM: 0.5 }) // 160
  */
 export function sprayOutput(p: { nozzleLitresPerMinute: number; speedKmH: number; spacingM: number }): number {
   requireAtLeast('p.nozzleLitresPerMinute', p.nozzleLitresPerMinute, 0)
