@@ -10,7 +10,8 @@ import { RouterProvider } from 'react-router'
 import { queryClient } from './api/hooks.js'
 import { WorkplaceProvider } from './api/workplace.js'
 import { GlobalStyle } from './design/theme.js'
-import { en } from './messages/en.js'
+import './messages/en/shell.js'
+import { messages } from './messages/registry.js'
 import { fetchScreens, router } from './shell/router.js'
 
 // English first. Dates day before month, as the words have them.
@@ -20,7 +21,7 @@ const root = document.getElementById('page')
 if (!root) throw new Error('the page has no place to stand')
 createRoot(root).render(
   <StrictMode>
-    <IntlProvider locale={LOCALE} messages={en}>
+    <IntlProvider locale={LOCALE} messages={messages as Record<string, string>}>
       <I18nProvider locale={LOCALE}>
         <QueryClientProvider client={queryClient}>
           <WorkplaceProvider>

@@ -28,7 +28,7 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
       new Map(
         firstOpen(blooms).map(({ plant, name, eventName, date: { p10, p50, p90 } }) => [
           plant,
-          t('bloom.expected', {
+          t('band.bloomExpected', {
             name,
             event: eventName,
             date: f.date(f.seasonDay(season.start, p50 ?? 0)),

@@ -12,6 +12,8 @@ import { heldRange } from './axis.js'
 import { useVisibleRange } from './range.js'
 import { usualRange } from './SeasonBand.js'
 import { byUrgency } from './urgency.js'
+import '../messages/en/field.js'
+import '../messages/en/windows.js'
 
 const Strip = styled.div`
   position: relative;

@@ -18,6 +18,8 @@ import { Waiting } from '../shell/Waiting.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
 import { DueTriggers, Triggers } from './Triggers.js'
+import '../messages/en/bloom.js'
+import '../messages/en/field.js'
 
 const PANELS = ['ladder', 'log', 'notebook', 'triggers', 'nectar'] as const
 

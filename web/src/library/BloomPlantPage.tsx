@@ -7,6 +7,9 @@ import { Hazards } from '../design/Hazards.js'
 import { Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/library.js'
 
 /** A plant whose bloom tells the season, and whether it stands on this site's route. */
 export function BloomPlantPage() {

@@ -11,6 +11,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Drawing } from './drawings/Drawing.js'
 import { drillScore, type DrillTrial } from './drillScore.js'
+import '../messages/en/library.js'
 
 const Card = styled.div`
   width: 320px;

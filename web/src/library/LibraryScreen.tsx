@@ -10,7 +10,9 @@ import { StageShape, onStageFill, stageFill } from '../design/StageShape.js'
 import { Page, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { findable, found } from './search.js'
+import '../messages/en/library.js'
 
 const Frame = styled.div`
   display: grid;
@@ -110,6 +112,7 @@ export function LibraryScreen() {
     0,
     shown.findIndex((brief) => pathname.startsWith(`${base}/${pathOf(brief)}`)),
   )
+  if (!data) return <Waiting />
   return (
     <Page>
       <Frame>

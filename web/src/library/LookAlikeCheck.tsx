@@ -16,6 +16,8 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { Drawing } from './drawings/Drawing.js'
 import { Hazards } from '../design/Hazards.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
+import '../messages/en/field.js'
+import '../messages/en/library.js'
 
 type Answer = IdentityCheck['answers'][string]
 

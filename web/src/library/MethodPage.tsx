@@ -6,6 +6,8 @@ import { Hazards } from '../design/Hazards.js'
 import { Caution, Heading, Line, Quiet, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/field.js'
+import '../messages/en/library.js'
 
 /** A way to act: its steps in their order and their time, how one sees that it was done well, what it brings about. */
 export function MethodPage() {

@@ -19,6 +19,9 @@ import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import type { BenchChange, BenchResult } from '../workers/bench.js'
 import type { BenchWorker } from '../workers/bench.worker.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/library.js'
 
 const METHODS = ['average', 'clamped-average', 'single-sine', 'double-sine', 'single-triangle', 'double-triangle'] as const
 const UNCHANGED: BenchChange = { figures: {}, method: null, startIndex: null }

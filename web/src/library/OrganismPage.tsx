@@ -21,6 +21,10 @@ import { LibraryNumbers } from './LibraryNumbers.js'
 import { Reach, TriedHere } from './Reach.js'
 import { Varieties } from './Varieties.js'
 import { YearHere } from './YearHere.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/library.js'
+import '../messages/en/varieties.js'
 
 const Grid = styled.div`
   display: grid;

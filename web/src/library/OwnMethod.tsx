@@ -11,6 +11,8 @@ import { Fields, Line, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry } from './OwnEntryForm.js'
 import { figureAt, linesOf, listAt, put, textAt, type Entry, type Json } from './ownEntry.js'
+import '../messages/en/field.js'
+import '../messages/en/library.js'
 
 /** A way to act of the site's own, begun from one that is like it. */
 export function OwnMethod() {

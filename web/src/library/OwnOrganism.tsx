@@ -11,6 +11,8 @@ import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type PartProps } from './OwnEntryForm.js'
 import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry } from './ownEntry.js'
+import '../messages/en/field.js'
+import '../messages/en/library.js'
 
 /** An organism that the library lacks, or has otherwise: begun from one that is like it, part by part, each checked with its reason. */
 export function OwnOrganism() {

@@ -11,6 +11,10 @@ import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { signWords } from './OrganismPage.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/library.js'
+import '../messages/en/varieties.js'
 
 const Bar = styled.div`
   height: 8px;

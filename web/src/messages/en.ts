@@ -1,3 +1,7 @@
+import { field } from './en/field.js'
+import { figures } from './en/figures.js'
+import { normals } from './en/normals.js'
+import { plan } from './en/plan.js'
 import { bloom } from './en/bloom.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
@@ -12,6 +16,10 @@ import { work } from './en/work.js'
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
 export const en = {
   ...shell,
+  ...field,
+  ...figures,
+  ...normals,
+  ...plan,
   ...site,
   ...weather,
   ...importing,

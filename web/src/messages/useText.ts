@@ -6,8 +6,17 @@ export type MessageId = keyof typeof en
 export type Values = Record<string, string | number | boolean | Date | null | undefined>
 export type Say = (id: MessageId, values?: Values) => string
 
+/** A text with more in it than letters: a value, a choice, something quoted. */
+const SAYS_MORE = /[{}'<>#]/
+
 /** The text of a message in the reader's language, with its values filled in. The function stays the same between renders. */
 export function useText(): Say {
   const intl = useIntl()
-  return useCallback((id, values) => intl.formatMessage({ id }, values), [intl])
+  return useCallback(
+    (id, values) => {
+      const text = intl.messages[id]
+      return typeof text === 'string' && !SAYS_MORE.test(text) ? text : intl.formatMessage({ id }, values)
+    },
+    [intl],
+  )
 }

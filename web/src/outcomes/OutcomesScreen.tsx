@@ -9,6 +9,8 @@ import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BeforeAfter } from './BeforeAfter.js'
+import '../messages/en/field.js'
+import '../messages/en/work.js'
 
 const Case = styled.article`
   border-top: 2px solid ${colour.ink};

@@ -18,6 +18,7 @@ import { useKeys } from '../shell/keys.js'
 import { NotFound } from '../shell/Stumble.js'
 import { Waiting } from '../shell/Waiting.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
+import '../messages/en/work.js'
 
 const Tally = styled.div`
   display: grid;

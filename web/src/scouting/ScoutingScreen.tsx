@@ -16,6 +16,8 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { RoundsChart } from './RoundsChart.js'
+import '../messages/en/field.js'
+import '../messages/en/work.js'
 
 const Watch = styled.section`
   display: grid;

@@ -16,6 +16,9 @@ import { Waiting } from '../shell/Waiting.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { SiteFields } from './SiteForm.js'
+import '../messages/en/field.js'
+import '../messages/en/normals.js'
+import '../messages/en/site.js'
 
 const BlockRow = styled.div`
   display: grid;

@@ -11,6 +11,8 @@ import { font } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from '../shell/Connection.js'
 import { SiteFields, type SiteValues } from './SiteForm.js'
+import '../messages/en/field.js'
+import '../messages/en/site.js'
 
 const Word = styled.p`
   font: 650 36px ${font.heading};

@@ -11,6 +11,9 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { ProductForm } from './ProductForm.js'
 import { RecordForm } from './RecordForm.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
+import '../messages/en/work.js'
 
 /** What is planned, what was done, and the shelf it comes from. */
 export function TreatmentsScreen() {

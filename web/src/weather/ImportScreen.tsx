@@ -15,6 +15,9 @@ import { useText } from '../messages/useText.js'
 import { importFile, previewFile } from './importFile.js'
 import { MappingFields } from './MappingFields.js'
 import { UnderstoodRows } from './UnderstoodRows.js'
+import '../messages/en/field.js'
+import '../messages/en/import.js'
+import '../messages/en/weather.js'
 
 const Drop = styled(DropZone)`
   border: 2px dashed ${colour.rule};

@@ -25,6 +25,8 @@ import { StationHealth } from './StationHealth.js'
 import { StationPanel } from './StationPanel.js'
 import { TypeDays } from './TypeDays.js'
 import { WetEvents } from './WetEvents.js'
+import '../messages/en/field.js'
+import '../messages/en/weather.js'
 
 /** Weather of one station, or as it is at a block that follows it: the season, any day's hours, heat, doubts, forecasts, and how it comes in. */
 export function WeatherScreen() {

@@ -1,6 +1,7 @@
+import { register } from '../registry.js'
+
 /** Bloom as a clock. */
 export const bloom = {
-  'nav.bloom': 'Bloom',
   'bloom.title': 'Bloom as a clock',
   'bloom.panels': 'About bloom',
   'bloom.panel.ladder': 'Ladder',
@@ -8,13 +9,6 @@ export const bloom = {
   'bloom.panel.notebook': 'Notebook',
   'bloom.panel.triggers': 'Triggers',
   'bloom.panel.nectar': 'Weeks without nectar',
-  'bloom.event.bud': 'bud',
-  'bloom.event.first-open': 'first flower open',
-  'bloom.event.full-bloom': 'full bloom',
-  'bloom.event.end': 'end of bloom',
-  'bloom.event.leaf-out': 'leaf-out',
-  'bloom.event.leaf-colour': 'leaf colour',
-  'bloom.event.fruit': 'fruit',
   'bloom.says': 'What blooms say of this season',
   'bloom.saysNothing': 'No bloom of this season is written down yet. Each one tells how far spring is ahead of the model, or behind it.',
   'bloom.shift':
@@ -78,9 +72,6 @@ export const bloom = {
     'A bloom is a reason to go and look. What is hazardous to bees is refused where it would fall into a bloom; the label comes first.',
   'trigger.removeOne': 'Remove the trigger for {watch}',
   'trigger.removed': 'The trigger was removed.',
-  'detail.bloomBiofix': 'The log has {plant}, {event} on {date}: this is the biofix that it waits for.',
-  'detail.takeBloomBiofix': 'Take {date} as the biofix',
-  'detail.bloomBiofixNote': '{plant}, {event}, from the bloom log',
   'notebook.title': 'A whole notebook',
   'notebook.how':
     'One bloom a line: the day, the plant, and what was seen, as people write it: 3 May 2025 lilac full bloom. Or CSV with date, plant, event, place, note. “Not yet” counts too.',
@@ -124,9 +115,6 @@ export const bloom = {
   'ladder.pests': 'pests',
   'ladder.unitHeat': 'Heat from the season’s start in {unit}, above the lower threshold of the blooms. A dot for each season.',
   'ladder.unitDay': 'Day of the year. A dot for each season.',
-  'moved.cause.bloom': 'What was seen in bloom',
-  'detail.bloomMoved':
-    '{blooms, plural, =0 {Blooms that are not there yet move} one {One bloom so far moves} other {# blooms so far move}} it by {days} days against the model alone; the dates here hold it.',
-  'detail.bloomWindow': 'The window of the {name} moves from {from} to {to}.',
-  'detail.followBloom': 'Let blooms move this watch',
 } as const
+
+register(bloom)

@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** Bringing a file of readings in. */
 export const importing = {
   'import.title': 'Import a weather file',
@@ -32,18 +34,8 @@ export const importing = {
   'clock.utc': 'UTC',
   'import.notInFile': 'not in this file',
   'import.unit': 'Unit of {variable}',
-  'variable.temperature': 'temperature',
-  'variable.min': 'minimum',
-  'variable.max': 'maximum',
-  'variable.humidity': 'humidity',
-  'variable.rain': 'rain',
-  'variable.wind': 'wind',
-  'variable.wetness': 'leaf wetness',
-  'variable.soil': 'soil at 10 cm',
   'import.firstRows': 'The first lines as they would be stored, in this site’s units and the station’s standard time',
   'import.line': 'Line',
-  'import.hour': 'Hour',
-  'import.day': 'Day',
   'import.problem': 'Problem',
   'import.go': 'Import the whole file',
   'import.other': 'Choose another file',
@@ -56,11 +48,10 @@ export const importing = {
   'import.changed': '{count, plural, =0 {Nothing changed} other {{count, number} changed; what they said before is kept}}',
   'import.unchanged': '{count, number} unchanged',
   'import.rejected': '{count, plural, =0 {No line rejected} one {One line rejected} other {{count, number} lines rejected}}',
-  'import.rejectedFile': 'Which lines, and why',
   'import.repeated':
     '{count, plural, one {One line repeats another word for word} other {{count, number} lines repeat another word for word}}',
   'import.averaged': 'About {count, number} readings an hour were averaged into hours, rain added up',
   'import.toWindows': 'To the windows',
-  'import.by': '{when}, {person}',
-  'import.counts': '{new, number} new, {changed, number} changed, {unchanged, number} unchanged, {rejected, number} rejected',
 } as const
+
+register(importing)

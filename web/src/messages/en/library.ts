@@ -1,6 +1,7 @@
+import { register } from '../registry.js'
+
 /** The library: find it, be sure of it, correct it. */
 export const library = {
-  'nav.library': 'Library',
   'library.title': 'Library',
   'library.suspects': 'From a sign to suspects',
   'library.add': 'Add your own organism',
@@ -218,14 +219,8 @@ export const library = {
   'check.others': 'as on the right',
   'check.unsure': 'cannot tell',
   'check.kept': 'Kept as evidence.',
-  'check.block': 'Found in',
-  'check.noBlock': 'no block',
   'check.note': 'Note',
-  'check.photo': 'Add a photo',
-  'check.otherPhoto': 'Another photo',
   'check.withoutPhoto': 'Without the photo',
-  'check.yourPhoto': 'Your photo, made small',
-  'check.noPicture': '{name} is no picture that can be read. Choose a photo.',
   'check.stripped': 'Made small here. What the camera wrote into it is left behind{day, select, none {} other {; taken on {day}}}.',
   'check.position': 'Keep where it was taken: {latitude}, {longitude}',
   'check.keep': 'Keep as evidence',
@@ -241,11 +236,6 @@ export const library = {
   'check.photoOf': '{name}, {date}',
   'check.shows': 'It shows',
   'check.reference': 'belongs to our reference set',
-  'verdict.matches': 'It matches {name}: every look-alike is ruled out',
-  'verdict.does-not-match': 'It is not {name}',
-  'verdict.unsure': 'Not sure yet that it is {name}',
-  'verdict.likely': 'It may be: {list}.',
-  'verdict.open': 'Not ruled out: {list}. Answer what is left, or ask somebody who knows.',
   'drill.title': 'Tell {name}',
   'drill.progress': 'Card {now, number} of {all, number}',
   'drill.card': 'A character of it, or of a look-alike',
@@ -287,7 +277,6 @@ export const library = {
   'own.begin': 'Begin with one that lives like it: everything is filled in, and you change what differs. Or read a file.',
   'own.from': 'Begin from',
   'own.like': 'Like {name}',
-  'own.import': 'Read a file',
   'own.schema': 'What a file has to hold:',
   'own.noObject': 'it holds no entry',
   'own.unread': '{name} cannot be read: {why}',
@@ -352,3 +341,5 @@ export const library = {
   'own.hours': 'Hours a unit',
   'own.judge': 'Judge after days',
 } as const
+
+register(library)

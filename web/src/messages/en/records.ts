@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** Own records of a watch, and what they say of its numbers. */
 export const records = {
   'records.title': 'What was seen here',
@@ -25,7 +27,6 @@ export const records = {
   'records.seenOn': 'Seen on',
   'records.lookedBefore': 'Looked before without it on',
   'records.anySeason': 'Any season counts. Without the last look a week is taken for the gap.',
-  'records.note': 'Note',
   'records.caughtEvent': 'Caught as they reach',
   'records.hungOn': 'Trap hung on',
   'records.checks': 'Checks, one a line: day and catch',
@@ -37,11 +38,11 @@ export const records = {
     '{name}: {caught, number} caught at {checks, plural, one {one check} other {{checks, number} checks}}, {from} to {to}.',
   'records.showChecks': 'Show the checks',
   'records.hideChecks': 'Hide the checks',
-  'records.removeOne': 'Remove {name}, {date}',
-  'records.removed': '{name} removed.',
   'records.row.before': 'Before',
   'records.row.after': 'With records',
   'records.picture': '{name}: before {prior}; seasons {seasons}; with the records {posterior}',
   'records.pictureHow': 'Heat in {unit}. Bars and lines reach from the 10th to the 90th percentile; lines show how well a season is dated.',
   'detail.panel.records': 'Own records',
 } as const
+
+register(records)

@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** The frame of every screen: words that all share, bars, keys, roles and units. */
 export const shell = {
   waiting: 'Fetching …',
@@ -72,4 +74,9 @@ export const shell = {
   'kind.tunnel': 'tunnel or glass',
   'kind.pots': 'pots',
   'kind.natural-area': 'natural area',
+  'start.title': 'Start a site',
+  'nav.bloom': 'Bloom',
+  'nav.library': 'Library',
 } as const
+
+register(shell)

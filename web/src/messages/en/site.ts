@@ -1,6 +1,7 @@
+import { register } from '../registry.js'
+
 /** The site, its people and blocks. */
 export const site = {
-  'start.title': 'Start a site',
   'start.text': 'A site is the ground that you look after: its blocks, its weather and the people who work there.',
   'start.person': 'Your name',
   'start.button': 'Start the site',
@@ -9,11 +10,6 @@ export const site = {
   'site.place': 'Place',
   'site.timeZone': 'Time zone',
   'site.units': 'Units',
-  'site.latitude': 'Latitude',
-  'site.latitudeHint': 'south is negative',
-  'site.longitude': 'Longitude',
-  'site.longitudeHint': 'west is negative',
-  'site.elevation': 'Elevation',
   'site.blocks': '{count, plural, =0 {No blocks yet} one {One block, {area}} other {{count, number} blocks, {area}}}',
   'site.empty':
     'Blocks are the pieces of ground that are watched and treated as one: an orchard, a row of vines, a bed, a tunnel. Add the first.',
@@ -47,16 +43,11 @@ export const site = {
   'block.cover': 'Ground',
   'cover.bare': 'bare',
   'cover.covered': 'under grass or mulch',
-  'texture.sand': 'sand',
-  'texture.loamy-sand': 'loamy sand',
-  'texture.sandy-loam': 'sandy loam',
-  'texture.loam': 'loam',
-  'texture.silt-loam': 'silt loam',
-  'texture.clay-loam': 'clay loam',
-  'texture.clay': 'clay',
   'block.noStation': 'no weather yet',
   'block.checks': 'untreated: {names}',
   'block.editNamed': 'Edit {name}',
   'block.removeNamed': 'Remove {name}',
   'block.removed': '{name} removed.',
 } as const
+
+register(site)

@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** How varieties bear a pest or a disease: what the library says, and what was seen here. */
 export const varieties = {
   'varieties.title': 'Varieties',
@@ -43,4 +45,6 @@ export const varieties = {
   'varieties.hideLooks': 'Hide the looks',
   'varieties.removeOne': 'Remove {variety}, {date}',
   'varieties.removed': '{variety} removed.',
-}
+} as const
+
+register(varieties)

@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** The weather screen. */
 export const weather = {
   'weather.title': 'Weather at {station}',
@@ -7,9 +9,6 @@ export const weather = {
   'weather.asStation': 'as at the station',
   'weather.asBlock': 'as in {block}',
   'weather.season': 'Season',
-  'weather.view': 'Shown as',
-  'view.picture': 'Picture',
-  'view.table': 'Table',
   'weather.daysCsv': 'Days as CSV',
   'weather.hoursCsv': 'Hours as CSV',
   'weather.range': 'Days in view',
@@ -149,22 +148,6 @@ export const weather = {
   'wet.hours': 'Wet for',
   'wet.water': 'Water',
   'wet.removed': 'Removed.',
-  'normals.title': 'Monthly normals',
-  'normals.none':
-    'None typed. With fewer than five past seasons of readings, seasons are made from the twelve monthly means of a climate table, and every forecast says so.',
-  'normals.typed': '{july}: {min} to {max}. From {source}. Used where fewer than five past seasons are known.',
-  'normals.enter': 'Enter monthly normals',
-  'normals.change': 'Change them',
-  'normals.remove': 'Remove them',
-  'normals.removed': 'Monthly normals removed.',
-  'normals.label': 'A month a line, January first',
-  'normals.hint': 'Mean minimum, mean maximum ({temperature}) and rain of the month ({rain}), such as: -3 4 38',
-  'normals.take': 'Take those of {station}',
-  'normals.fromStation': 'own readings at {station}',
-  'normals.wrongLine': 'Line {number}: write three numbers, minimum, maximum and rain',
-  'normals.wrongMonth': '{month}: {problem}',
-  'normals.understood': '{count, number} of 12 months; {first} {min} to {max}, {rain}.',
-  'normals.source': 'Where they are from',
   'weather.station': 'Station',
   'weather.first':
     'Every date that Bocado gives stands on weather. Name the station or logger whose readings you have, then bring them in as a file or type them.',
@@ -196,9 +179,6 @@ export const weather = {
     'A CSV file from a logger or a weather service, hourly or daily, in any units. You see how it is understood before anything is stored.',
   'weather.import': 'Import a file',
   'heat.title': 'Heat sums',
-  'heat.method': 'Method',
-  'heat.lower': 'Lower threshold',
-  'heat.upper': 'Upper, if any',
   'heat.cutoff': 'Above it',
   'heat.limit': 'Stops at, for curves',
   'heat.from': 'Summed from',
@@ -254,10 +234,6 @@ export const weather = {
   'flag.spike': 'spikes',
   'flag.gap': 'is missing',
   'flag.drift': 'runs away from the other stations',
-  'method.fill.interpolated': 'between the hours beside it',
-  'method.fill.neighbour': 'by the neighbouring station',
-  'method.fill.climatology': 'by other years',
-  'method.fill.unknown': 'in part unknown',
   'typed.title': 'By hand',
   'typed.label': 'Daily extremes, a day a line',
   'typed.hint': 'Day, minimum, maximum ({temperature}), and rain ({rain}) if there was any, such as: 2026-06-10 8.5 24 0.4',
@@ -269,4 +245,11 @@ export const weather = {
   'typed.more': ' and {count, number} more',
   'typed.save': 'Store {count, plural, =0 {days} one {one day} other {{count, number} days}}',
   'typed.stored': '{new, number} new, {changed, number} changed, {unchanged, number} as before.',
+  'import.hour': 'Hour',
+  'import.day': 'Day',
+  'import.rejectedFile': 'Which lines, and why',
+  'import.by': '{when}, {person}',
+  'import.counts': '{new, number} new, {changed, number} changed, {unchanged, number} unchanged, {rejected, number} rejected',
 } as const
+
+register(weather)

@@ -1,3 +1,5 @@
+import { register } from '../registry.js'
+
 /** What is done: treatments, counts, outcomes. */
 export const work = {
   'treatments.planned': '{count, plural, =0 {Nothing planned} one {One treatment planned} other {{count, number} treatments planned}}',
@@ -10,7 +12,6 @@ export const work = {
   'treatments.against': 'against {organism}, stored by {person}.',
   'treatments.wind': 'wind {wind}',
   'treatments.noWeather': 'weather not recorded',
-  'treatments.record': 'Record as done',
   'treatments.correct': 'Correct the record',
   'treatments.toOutcome': 'Its outcome',
   'treatments.inWindow': 'In its window',
@@ -20,7 +21,6 @@ export const work = {
   'record.day': 'Day',
   'record.time': 'Begun at',
   'record.timeHint': 'such as 22:05',
-  'record.timeWrong': 'write the time as 22:05',
   'record.rate': 'Rate',
   'record.rateHint': 'label: at most {rate}',
   'record.area': 'Area',
@@ -98,7 +98,6 @@ export const work = {
   'count.title': 'Counting {organism} in {block}',
   'count.where': 'Where',
   'count.date': 'On',
-  'count.inBlock': 'in the block',
   'count.inBlockNamed': '{block}, treated like the rest',
   'count.inCheckNamed': '{name} (check area)',
   'count.unit': '{unit} {number}, {items, number} {item}',
@@ -138,14 +137,6 @@ export const work = {
   'outcomes.asCheck': 'had it gone the check’s way',
   'outcomes.treatedArea': '{block}, treated',
   'outcomes.noCheck': 'no check area counted',
-  'verdict.lower':
-    'After it, {block} stood {value} lower than {check} would have it (90 % interval {low} to {high}): lower here than in the check. Two areas can differ by themselves, so one pair does not show that it worked.',
-  'verdict.higher':
-    'After it, {block} stood {value} higher than {check} would have it (90 % interval {low} to {high}). One pair of areas does not say why.',
-  'verdict.notSeparable': 'No difference from {check} can be told: {value}, but anything from {low} to {high} fits these counts.',
-  'verdict.noCheck':
-    'Without a count in an untreated area before and after, what the treatment did cannot be separated from what would have come anyway.',
-  'verdict.noCounts': 'Too few counts to say anything: it takes one before and one after.',
   'formula.name': 'Formula',
   'formula.efficacy': 'Efficacy',
   'formula.sampling': '90 %, sampling only',
@@ -165,3 +156,5 @@ export const work = {
   'missing.check-before': 'The check area was not counted before.',
   'missing.check-after': 'The check area was not counted since.',
 } as const
+
+register(work)

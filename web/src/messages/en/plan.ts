@@ -1,0 +1,36 @@
+import { register } from '../registry.js'
+
+/** Planning a treatment. */
+export const plan = {
+  'plan.title': 'Plan a treatment',
+  'plan.moving': 'Change the planned treatment',
+  'plan.noProduct': 'The shelf is empty. Only what stands on your own shelf is ever planned here.',
+  'plan.toShelf': 'Put a product on the shelf',
+  'plan.product': 'With',
+  'plan.date': 'On',
+  'plan.earlier': 'A day earlier',
+  'plan.later': 'A day later',
+  'plan.save': 'Plan it',
+  'plan.move': 'Move it',
+  'plan.covers':
+    '{product} on {date} would stand before {share} of the infections that may come in the {days, number} days ahead, while its deposit lasts.',
+  'plan.nothingAhead': 'No infection is in sight that {product} could be put before. It works before infection, not after it.',
+  'plan.moved': 'Moved to {date}.',
+  'plan.change': 'Change',
+  'plan.reaches': '{date}: reaches {share} % ({low} to {high}) of the {generation}.',
+  'plan.best': 'The most that one treatment reaches is {share}, on {date}.',
+  'plan.noStage': '{product} reaches none of the stages that can be reached.',
+  'plan.months': 'No coverage is given for a date: the model rests on a placeholder.',
+  'plan.noWeather': 'No coverage can be given while weather is missing.',
+  'plan.chart':
+    'Share reached by one treatment on each day, with bounds over the past seasons. The date field and the arrows beside it choose the day.',
+  'plan.how':
+    'Taken as killing {effect} of what it meets, its residue acting for {days} days, over {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
+  'plan.intervals':
+    'Re-entry after {reEntry} h, harvest after {preHarvest, plural, one {one day} other {{preHarvest, number} days}}. Wear: {protection}.',
+  'plan.planned': '{name}, planned for {date}.',
+  'plan.done': '{name}, done {when}, recorded by {person}.',
+  'plan.removed': '{name} removed.',
+} as const
+
+register(plan)
