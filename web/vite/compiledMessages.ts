@@ -1,5 +1,5 @@
 import { parse } from '@formatjs/icu-messageformat-parser'
-import type { Plugin } from 'vite'
+import { runnerImport, type Plugin } from 'vite'
 
 const GROUP = /\/messages\/en\/\w+\.ts$/
 /** As in `useText`: what is only letters stays a text. */
@@ -13,14 +13,15 @@ export function compiledMessages(): Plugin {
     apply: 'build',
     enforce: 'pre',
     config: () => ({ resolve: { alias: [{ find: new RegExp(`^${PARSER}$`), replacement: `${PARSER}/no-parser.js` }] } }),
-    transform(code, id) {
+    async transform(_, id) {
       if (!GROUP.test(id)) return undefined
-      const [, name, body] = /export const (\w+) = (\{[\s\S]*\}) as const/.exec(code) ?? []
-      if (!name || !body) throw new Error(`${id} has no group of messages`)
-      const texts = new Function(`return ${body}`)() as Record<string, string>
+      const { module } = await runnerImport<Record<string, Record<string, string>>>(id, { configFile: false })
+      const [[name, texts] = []] = Object.entries(module)
+      if (!name || !texts) throw new Error(`${id} has no group of messages`)
       const compiled = Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, SAYS_MORE.test(text) ? parse(text) : text]))
+      const json = JSON.stringify(JSON.stringify(compiled))
       return {
-        code: `import { register } from '../registry.js'\nregister(JSON.parse(${JSON.stringify(JSON.stringify(compiled))}))\nexport const ${name} = {}\n`,
+        code: `import { register } from '../registry.js'\nregister(JSON.parse(${json}))\nexport const ${name} = {}\n`,
         map: null,
         moduleSideEffects: true,
       }
