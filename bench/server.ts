@@ -188,7 +188,7 @@ export async function report(server: string): Promise<string[]> {
     const large = await startSite(app, 'Large bench')
     lines.push(...(await importing(app, large)))
     await app.call(weather.days, { siteId: large.site.id, stationId: large.stationId }, { season: '2026-01-01' })
-    lines.push(`server memory at its most: ${peakMemory(app.process.pid ?? 0).toFixed(0)} MB (at most 400)`)
+    lines.push(`server memory at its most: ${peakMemory(app.process.pid ?? 0).toFixed(0)} MB, its worker with it (at most 700)`)
     return lines
   } finally {
     await app.stop()

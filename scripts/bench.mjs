@@ -19,6 +19,8 @@ const database = external ? undefined : await startMariadb(dir, { port: 33_260 }
 try {
   const server = (await runnerImport(join(root, 'bench/server.ts'))).module
   console.log((await server.report(external ?? database.url)).join('\n'))
+  const shape = (await runnerImport(join(root, 'bench/shape.ts'))).module
+  console.log((await shape.report(external ?? database.url)).join('\n'))
   const browser = (await runnerImport(join(root, 'bench/browser.ts'))).module
   console.log((await browser.report(external ?? database.url)).join('\n'))
 } finally {
