@@ -114,12 +114,12 @@ export type DayWeather = z.infer<typeof dayWeatherSchema>
 
 export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap', 'drift'] as const
 export const fillMethods = ['interpolated', 'neighbour', 'climatology', 'unknown'] as const
-export const faultDecisions = ['open', 'accepted', 'overruled'] as const
+export const doubtDecisions = ['open', 'accepted', 'overruled'] as const
 
 const span = z.object({ low: z.number(), high: z.number() }).nullable()
 
 /** Consecutive hours of one variable that are doubted for one reason, and what stands in for them. */
-export const faultSchema = z.object({
+export const doubtSchema = z.object({
   variable: z.enum(checkedVariables),
   flag: z.enum(readingFlags),
   /** First and last hour, in UTC. */
@@ -129,14 +129,14 @@ export const faultSchema = z.object({
   read: span,
   standsIn: span,
   methods: z.array(z.enum(fillMethods)),
-  decision: z.enum(faultDecisions),
+  decision: z.enum(doubtDecisions),
   decidedBy: z.string().nullable(),
 })
-export type Fault = z.infer<typeof faultSchema>
+export type Doubt = z.infer<typeof doubtSchema>
 
-export const faultDecisionInput = z.object({
-  decision: z.enum(faultDecisions),
-  faults: z
+export const doubtDecisionInput = z.object({
+  decision: z.enum(doubtDecisions),
+  doubts: z
     .array(z.object({ variable: z.enum(checkedVariables), from: instantSchema, to: instantSchema }))
     .min(1, { error: 'choose at least one' })
     .max(500, { error: 'at most 500 at once' }),
@@ -473,21 +473,21 @@ export const weather = {
     response: importResultSchema,
     upload: 'application/octet-stream',
   }),
-  faults: endpoint({
+  doubts: endpoint({
     method: 'get',
-    path: '/sites/:siteId/stations/:stationId/faults',
+    path: '/sites/:siteId/stations/:stationId/doubts',
     restsOn: ['weather', 'stations'],
     summary: 'Readings of a season that are doubted, and what stands in for them',
     params: stationParams,
     input: z.object({ season: civilDateSchema }),
-    response: z.array(faultSchema),
+    response: z.array(doubtSchema),
   }),
-  decideFaults: endpoint({
+  decideDoubts: endpoint({
     method: 'post',
-    path: '/sites/:siteId/stations/:stationId/fault-decisions',
+    path: '/sites/:siteId/stations/:stationId/doubt-decisions',
     summary: 'Accept what stands in for doubted readings, believe the readings, or leave it open again',
     params: stationParams,
-    input: faultDecisionInput,
+    input: doubtDecisionInput,
     response: z.object({ hours: z.int() }),
   }),
   imports: endpoint({

@@ -22,15 +22,15 @@ import {
 } from './index.js'
 
 const until = Date.parse(DEMO_NOW)
-const bench = inventWeather({ seed: 11, coldNights: 0, faults: true }, until)
-const river = inventWeather({ seed: 12, coldNights: 1.5, faults: false }, until)
+const bench = inventWeather({ seed: 11, coldNights: 0, doubts: true }, until)
+const river = inventWeather({ seed: 12, coldNights: 1.5, doubts: false }, until)
 
 const standard = (at: number): Date => new Date(at + STANDARD_OFFSET_HOURS * 3_600_000)
 const mean = (hours: readonly InventedHour[]): number => hours.reduce((sum, { temperature }) => sum + (temperature ?? 0), 0) / hours.length
 
 describe('the invented weather', () => {
   test('is the same for the same seed, and ends with the demonstration’s now', () => {
-    expect(inventWeather({ seed: 11, coldNights: 0, faults: true }, until).slice(-50)).toEqual(bench.slice(-50))
+    expect(inventWeather({ seed: 11, coldNights: 0, doubts: true }, until).slice(-50)).toEqual(bench.slice(-50))
     expect(bench.at(-1)!.at).toBeLessThanOrEqual(until)
   })
 
@@ -63,7 +63,7 @@ describe('the invented weather', () => {
     expect(frost.length).toBeGreaterThan(0)
   })
 
-  test('holds the faults that were planted: a gap of nine hours, a stuck sensor, a spike', () => {
+  test('holds the doubts that were planted: a gap of nine hours, a stuck sensor, a spike', () => {
     const longest = Math.max(...bench.slice(1).map(({ at }, i) => (at - bench[i]!.at) / 3_600_000))
     expect(longest).toBe(10)
     expect(bench.some(({ temperature }) => temperature === 47.3)).toBe(true)
@@ -99,7 +99,7 @@ test('invented counts use the classes of the library and come near the density t
 })
 
 test('past records are of seasons with a flight that the trap saw from its begin to its end, and a hatch after it', () => {
-  const seasons = inventPastRecords({ seed: 11, coldNights: 0, faults: true }, PAST_RECORDS)
+  const seasons = inventPastRecords({ seed: 11, coldNights: 0, doubts: true }, PAST_RECORDS)
   expect(seasons.map(({ season }) => season)).toEqual(PAST_RECORDS)
   for (const { hungOn, checks, hatch } of seasons) {
     expect([hungOn, ...checks.map(({ day }) => day)]).toEqual([hungOn, ...checks.map(({ day }) => day)].toSorted())
@@ -112,7 +112,7 @@ test('past records are of seasons with a flight that the trap saw from its begin
 })
 
 test('the notebook of the lane has eight seasons with gaps, in the order of the lane but for two days written down wrongly', () => {
-  const { past, current } = inventBlooms({ seed: 11, coldNights: 0, faults: true })
+  const { past, current } = inventBlooms({ seed: 11, coldNights: 0, doubts: true })
   expect(new Set(past.map(({ seenFrom }) => Number(seenFrom.slice(0, 4))))).toEqual(new Set(BLOOM_SEASONS))
   expect(past.length).toBeGreaterThan(100)
   expect(past.length).toBeLessThan(BLOOM_SEASONS.length * LANE.length * 2)

@@ -32,8 +32,8 @@ export interface InventedBloom {
 
 /** °C·d through each day of a year, from 1 January, as an invented station reads it. */
 export function heatOfYears(station: InventedStation, rule: HeatRule, until: number): Map<number, number[]> {
-  // As it truly was: what a faulty sensor read brings nothing into bloom.
-  const hours = inventWeather({ ...station, faults: false }, until)
+  // As it truly was: what a doubted sensor read brings nothing into bloom.
+  const hours = inventWeather({ ...station, doubts: false }, until)
   const first = Math.floor((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
   const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)
   for (const { at, temperature } of hours) temps[Math.floor(at / MS_PER_HOUR) + STANDARD_OFFSET_HOURS - first] = temperature ?? NaN

@@ -30,7 +30,7 @@ export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River'; ab
     name: 'Bench',
     seed: 11,
     coldNights: 0,
-    faults: true,
+    doubts: true,
     about: {
       name: 'Bench',
       place: 'mown grass above Old Apples',
@@ -44,7 +44,7 @@ export const STATIONS: readonly (InventedStation & { name: 'Bench' | 'River'; ab
     name: 'River',
     seed: 12,
     coldNights: 1.5,
-    faults: false,
+    doubts: false,
     about: {
       name: 'River',
       place: 'a mast by the pump, cold air pools there',

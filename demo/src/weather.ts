@@ -13,7 +13,7 @@ export interface InventedStation {
   seed: number
   /** °C by which nights are colder than at the first station. */
   coldNights: number
-  faults: boolean
+  doubts: boolean
 }
 
 const DAY = 24 * MS_PER_HOUR
@@ -116,7 +116,7 @@ export function inventWeather(station: InventedStation, until: number): Invented
       const rain = raining ? today.rainPerHour * (0.4 + 1.2 * random()) : 0
       const dewPoint = seasonalMean(doy) + today.anomaly - range / 2 - (today.wet ? 0.5 : 3.2) + (raining ? 2.5 : 0)
       const wind = (0.5 + 2.6 * shape) * today.breeze * (0.7 + 0.6 * random())
-      if (at > until) return withFaults(hours, station)
+      if (at > until) return withDoubts(hours, station)
       hours.push({
         at,
         temperature: round(temperature, 1),
@@ -128,7 +128,7 @@ export function inventWeather(station: InventedStation, until: number): Invented
       })
     }
   }
-  return withFaults(hours, station)
+  return withDoubts(hours, station)
 }
 
 function relativeHumidity(tempC: number, dewPointC: number): number {
@@ -136,8 +136,8 @@ function relativeHumidity(tempC: number, dewPointC: number): number {
   return (100 * pressure(dewPointC)) / pressure(tempC)
 }
 
-function withFaults(hours: InventedHour[], station: InventedStation): InventedHour[] {
-  if (!station.faults) return hours
+function withDoubts(hours: InventedHour[], station: InventedStation): InventedHour[] {
+  if (!station.doubts) return hours
   const standard = (month: number, day: number, hour: number): number =>
     Date.UTC(CURRENT_YEAR, month - 1, day, hour - STANDARD_OFFSET_HOURS)
   const stuck = hours.find(({ at }) => at === standard(3, 10, 2))?.temperature ?? null

@@ -157,7 +157,7 @@ test('a doubted reading is judged, and the season’s chart follows', async () =
   await show(page, 'Doubtful readings')
   await page.getByText('temperature spikes,').waitFor()
   await page.getByText(/read 120 °F; taken as \d+ °F, between the hours beside it/).waitFor()
-  await expectAccessible(page, 'faults')
+  await expectAccessible(page, 'doubts')
   const highest = async (): Promise<number> =>
     Math.max(...(await page.locator('figure svg text').allTextContents()).filter((text) => /^\d+$/.test(text)).map(Number))
   expect(await highest()).toBeLessThan(110)

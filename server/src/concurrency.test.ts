@@ -162,7 +162,7 @@ describe('eight stations that push while six pages look', () => {
         const answers = [
           await app.call(sites.list, {}, {}),
           await app.call(weather.stations, at(), {}),
-          await app.call(weather.faults, { ...at(), stationId }, { season: SEASON }),
+          await app.call(weather.doubts, { ...at(), stationId }, { season: SEASON }),
           await app.call(watches.band, at(), { season: SEASON }),
         ]
         if (answers.some(({ status }) => status !== 200)) refused++

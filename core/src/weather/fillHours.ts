@@ -1,5 +1,5 @@
 import { sameDayInYear } from '../time/civilDays.js'
-import type { CheckedVariable, Fault } from './quality.js'
+import type { CheckedVariable, Doubt } from './quality.js'
 
 /** An hourly series; hour i begins `firstHour + i` hours after 1970-01-01 in standard time. NaN: no reading. */
 export interface HourlySeries {
@@ -11,7 +11,7 @@ export interface HourlySeries {
 export type FillMethod = 'interpolated' | 'neighbour' | 'climatology' | 'unknown'
 
 /** A value in place of a reading; `value` is NaN where the method is `unknown`. */
-export interface FilledHour extends Fault {
+export interface FilledHour extends Doubt {
   value: number
   method: FillMethod
 }
@@ -24,48 +24,48 @@ const CLIMATOLOGY_HALF_WIDTH_DAYS = 5
 const CLIMATOLOGY_LEAST_YEARS = 3
 
 /**
- * A value for each faulty hour, by the first way that serves: a straight line between believed readings at most three hours
+ * A value for each doubted hour, by the first way that serves: a straight line between believed readings at most three hours
  * apart; linear regression on the best-correlated neighbouring station over the thirty days around; the mean of the same
  * hour within five days in at least three other years. Rain is never drawn between hours nor taken from other years: the
  * nearest station's rain, else unknown. Wetness is never filled: rain and humidity tell of it where the sensor did not.
  *
- * @param series the readings as they came, faults included
- * @param faults of `checkHours`, less those that somebody overruled
- * @param neighbours other stations of the site, nearest first, with their own faulty hours already NaN
+ * @param series the readings as they came, doubts included
+ * @param doubts of `checkHours`, less those that somebody overruled
+ * @param neighbours other stations of the site, nearest first, with their own doubted hours already NaN
  */
 export function fillHours(
   series: HourlySeries,
-  faults: readonly Fault[],
+  doubts: readonly Doubt[],
   variable: CheckedVariable,
   neighbours: readonly HourlySeries[],
 ): FilledHour[] {
   const believed = Float64Array.from(series.values)
-  for (const { hour } of faults) believed[hour] = NaN
+  for (const { hour } of doubts) believed[hour] = NaN
   const climate = new Map<number, number>()
-  return runsOf(faults).flatMap((run) => {
-    const from = (run[0] as Fault).hour
-    const to = (run.at(-1) as Fault).hour
-    if (variable === 'wetness') return run.map((fault): FilledHour => ({ ...fault, value: NaN, method: 'unknown' }))
+  return runsOf(doubts).flatMap((run) => {
+    const from = (run[0] as Doubt).hour
+    const to = (run.at(-1) as Doubt).hour
+    if (variable === 'wetness') return run.map((doubt): FilledHour => ({ ...doubt, value: NaN, method: 'unknown' }))
     const regression = variable === 'rain' ? undefined : bestRegression(believed, series.firstHour, neighbours, (from + to) >> 1)
-    return run.map((fault): FilledHour => {
+    return run.map((doubt): FilledHour => {
       const filled =
         variable === 'rain'
-          ? rainNearby(series.firstHour + fault.hour, neighbours)
-          : (interpolated(believed, from, to, fault.hour) ??
-            regression?.(series.firstHour + fault.hour) ??
-            fromOtherYears(believed, series.firstHour, fault.hour, climate))
-      return { ...fault, ...(filled ?? { value: NaN, method: 'unknown' }) }
+          ? rainNearby(series.firstHour + doubt.hour, neighbours)
+          : (interpolated(believed, from, to, doubt.hour) ??
+            regression?.(series.firstHour + doubt.hour) ??
+            fromOtherYears(believed, series.firstHour, doubt.hour, climate))
+      return { ...doubt, ...(filled ?? { value: NaN, method: 'unknown' }) }
     })
   })
 }
 
-/** Faults of consecutive hours belong together, whatever their reasons. */
-function runsOf(faults: readonly Fault[]): Fault[][] {
-  const runs: Fault[][] = []
-  for (const fault of faults) {
+/** Doubts of consecutive hours belong together, whatever their reasons. */
+function runsOf(doubts: readonly Doubt[]): Doubt[][] {
+  const runs: Doubt[][] = []
+  for (const doubt of doubts) {
     const run = runs.at(-1)
-    if (run && (run.at(-1) as Fault).hour === fault.hour - 1) run.push(fault)
-    else runs.push([fault])
+    if (run && (run.at(-1) as Doubt).hour === doubt.hour - 1) run.push(doubt)
+    else runs.push([doubt])
   }
   return runs
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { dayNumber } from '../time/civilDays.js'
-import { checkHours, fillHours, type Fault, type HourlySeries } from './index.js'
+import { checkHours, fillHours, type Doubt, type HourlySeries } from './index.js'
 
 /** Two stations of one place over five years: the second is 2 °C colder and follows the first with a little noise. */
 const FIRST_HOUR = dayNumber('2022-01-01') * 24
@@ -14,9 +14,9 @@ const river: HourlySeries = {
 }
 const hourOf = (date: string, hour: number): number => dayNumber(date) * 24 + hour - FIRST_HOUR
 
-const flagged = (faults: readonly Fault[]): string[] => faults.map(({ hour, flag }) => `${hour}: ${flag}`)
+const flagged = (doubts: readonly Doubt[]): string[] => doubts.map(({ hour, flag }) => `${hour}: ${flag}`)
 
-describe('each kind of fault is found where it was planted, and nothing else', () => {
+describe('each kind of doubt is found where it was planted, and nothing else', () => {
   test('believable weather has none', () => expect(checkHours(bench(), 'temperature')).toEqual([]))
 
   test('a spike', () => {
@@ -53,7 +53,7 @@ describe('each kind of fault is found where it was planted, and nothing else', (
     expect(checkHours(values, 'temperature').map(({ hour }) => hour)).toEqual(Array.from({ length: 9 }, (_, k) => h + k))
   })
 
-  test('a station that was away for weeks is away, not faulty', () => {
+  test('a station that was away for weeks is away, not doubted', () => {
     const values = bench()
     values.fill(NaN, hourOf('2026-02-01', 0), hourOf('2026-02-20', 0))
     expect(checkHours(values, 'temperature')).toEqual([])
@@ -75,24 +75,24 @@ describe('each kind of fault is found where it was planted, and nothing else', (
   })
 })
 
-describe('what stands in for a faulty hour', () => {
-  const without = (from: number, hours: number): { series: HourlySeries; faults: Fault[] } => {
+describe('what stands in for a doubted hour', () => {
+  const without = (from: number, hours: number): { series: HourlySeries; doubts: Doubt[] } => {
     const values = bench()
     values.fill(NaN, from, from + hours)
-    return { series: { firstHour: FIRST_HOUR, values }, faults: checkHours(values, 'temperature') }
+    return { series: { firstHour: FIRST_HOUR, values }, doubts: checkHours(values, 'temperature') }
   }
   const h = hourOf('2026-04-21', 3)
 
   test('three hours: a straight line between the readings beside them', () => {
-    const { series, faults } = without(h, 3)
-    const filled = fillHours(series, faults, 'temperature', [river])
+    const { series, doubts } = without(h, 3)
+    const filled = fillHours(series, doubts, 'temperature', [river])
     expect(filled.map(({ method }) => method)).toEqual(['interpolated', 'interpolated', 'interpolated'])
     expect(filled[1]!.value).toBeCloseTo((truth(h - 1) + truth(h + 3)) / 2, 9)
   })
 
   test('longer: the neighbouring station, by regression and not by its bare value', () => {
-    const { series, faults } = without(h, 9)
-    const filled = fillHours(series, faults, 'temperature', [river])
+    const { series, doubts } = without(h, 9)
+    const filled = fillHours(series, doubts, 'temperature', [river])
     for (const { hour, value, method } of filled) {
       expect(method).toBe('neighbour')
       expect(Math.abs(value - truth(hour))).toBeLessThan(0.6)
@@ -104,14 +104,14 @@ describe('what stands in for a faulty hour', () => {
       firstHour: FIRST_HOUR,
       values: Float64Array.from({ length: HOURS }, (_, i) => truth(i) + 4 * Math.sin(i * 0.9)),
     }
-    const { series, faults } = without(h, 9)
-    for (const { hour, value } of fillHours(series, faults, 'temperature', [odd, river]))
+    const { series, doubts } = without(h, 9)
+    for (const { hour, value } of fillHours(series, doubts, 'temperature', [odd, river]))
       expect(Math.abs(value - truth(hour))).toBeLessThan(0.6)
   })
 
   test('alone: the same hours of other years, and nothing where there are fewer than three', () => {
-    const { series, faults } = without(h, 9)
-    const filled = fillHours(series, faults, 'temperature', [])
+    const { series, doubts } = without(h, 9)
+    const filled = fillHours(series, doubts, 'temperature', [])
     expect(filled.every(({ method }) => method === 'climatology')).toBe(true)
     expect(Math.abs(filled[4]!.value - truth(h + 4))).toBeLessThan(4)
     const young = dayNumber('2025-01-01') * 24
@@ -126,9 +126,9 @@ describe('what stands in for a faulty hour', () => {
     values.fill(NaN, h, h + 2)
     values[h + 2] = 6
     const series = { firstHour: FIRST_HOUR, values }
-    const faults = checkHours(values, 'rain')
+    const doubts = checkHours(values, 'rain')
     const wet: HourlySeries = { firstHour: FIRST_HOUR + h, values: Float64Array.from([1.4]) }
-    expect(fillHours(series, faults, 'rain', [wet]).map(({ value, method }) => [value, method])).toEqual([
+    expect(fillHours(series, doubts, 'rain', [wet]).map(({ value, method }) => [value, method])).toEqual([
       [1.4, 'neighbour'],
       [NaN, 'unknown'],
     ])

@@ -10,7 +10,7 @@ export type CheckedVariable = keyof typeof READING_LIMITS
 export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap' | 'drift'
 
 /** One hour that is not believed; `hour` is an index into the series that was checked. */
-export interface Fault {
+export interface Doubt {
   hour: number
   flag: ReadingFlag
 }
@@ -20,7 +20,7 @@ interface Behaviour {
   step: number
   /** How far an hour may stand from both neighbours while these agree within half of it. */
   spike: number
-  /** Values that may stand still for long: a saturated or a dead-calm hour is no fault. */
+  /** Values that may stand still for long: a saturated or a dead-calm hour is not doubted. */
   mayStand: (value: number) => boolean
 }
 
@@ -38,17 +38,17 @@ const BEHAVIOUR: Readonly<Record<CheckedVariable, Behaviour>> = {
 /** The same value for this long is a stuck sensor. */
 const FLAT_LINE_HOURS = 8
 
-/** Longer than this without readings is no fault of theirs: the station was away, or has no such sensor. */
+/** Longer than this without readings is nothing to doubt: the station was away, or has no such sensor. */
 const LONGEST_GAP_HOURS = 14 * 24
 
 /**
- * Faults of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
+ * Doubts of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
  * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature, soil away
  * from freezing, and humidity below 99 %.
  *
  * @param values °C, %, mm in the hour, m/s, or share of the hour by `variable`
  */
-export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Fault[] {
+export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Doubt[] {
   const { least, most } = READING_LIMITS[variable]
   const limits = BEHAVIOUR[variable]
   const flags = new Map<number, ReadingFlag>()

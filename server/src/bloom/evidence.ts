@@ -3,7 +3,7 @@ import { bloomEvidence, dayNumber, type BloomEvidence, type BloomPlant, type Blo
 import { indicatorModel, indicators } from '@bocado/library'
 import type { Block } from '@bocado/contract'
 import type { Deps } from '../http/route.js'
-import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
 import { bloomVersion, listBloomRecords } from './store.js'
 
 type UsedBloom = BloomOverview['stations'][number]['used'][number]
@@ -35,7 +35,7 @@ export async function bloomsByStation(deps: Deps, site: Site, blocks: readonly B
   const season = site.season.start
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const main = await weatherOf(null)
-  const followed = new Map<string, BlockWeather>()
+  const followed = new Map<string, GroundWeather>()
   const stationOfBlock = new Map<string, string>()
   for (const block of blocks) {
     const weather = await weatherOf(block)

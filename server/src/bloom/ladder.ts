@@ -8,7 +8,7 @@ import { listSightings } from '../watches/eventRecords.js'
 import { keepBeside } from '../watches/forecast.js'
 import { getBand } from '../watches/band.js'
 import { listWatches, organismOf } from '../watches/store.js'
-import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { bloomsByStation, type Sighting } from './evidence.js'
 
 /** The scale of the ladder: the rule by which bloom plants without a chill count. */

@@ -6,7 +6,7 @@ import { getSite } from '../sites/service.js'
 import { listEventRecords } from '../watches/eventRecords.js'
 import { listOwnFigures, resolvedModel } from '../watches/models.js'
 import { listBiofixes } from '../watches/store.js'
-import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { requireOrganism } from './catalogue.js'
 
 const PAST_SEASONS = 11

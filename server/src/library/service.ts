@@ -8,7 +8,7 @@ import { forecastWatch } from '../watches/forecast.js'
 import { figuresOf, listOwnFigures, resolvedModel } from '../watches/models.js'
 import { presentedOrganism } from '../watches/presented.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
-import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { listOwnMethods, listOwnOrganisms, methodsByIds, methodsOf, organismsOf, requireOrganism, type OwnRow } from './catalogue.js'
 import { routePlants } from './route.js'
 

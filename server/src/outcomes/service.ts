@@ -20,7 +20,7 @@ import { listTreatments } from '../treatments/store.js'
 import type { Memo } from '../memo.js'
 import { placedAt } from '../watches/forecast.js'
 import { organismOf } from '../watches/store.js'
-import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
@@ -52,7 +52,7 @@ function achievedCoverage(
   organism: Organism,
   product: Product,
   day: string,
-  block: BlockWeather,
+  block: GroundWeather,
   memo: Memo,
 ): Bounds | null {
   const { heat, ensemble, events } = placedAt(block, watch.pinned, watch.biofix, memo)

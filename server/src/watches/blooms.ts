@@ -3,12 +3,12 @@ import { bloomDates } from '@bocado/core'
 import { indicators } from '@bocado/library'
 import { bloomPlants } from '../bloom/evidence.js'
 import type { Memo } from '../memo.js'
-import type { BlockWeather } from '../weather/blockWeather.js'
+import type { GroundWeather } from '../weather/groundWeather.js'
 import { dateBounds } from './bounds.js'
 import { keepBeside } from './forecast.js'
 
 /** When the library's plants bloom at a site, as far as heat tells. */
-export function forecastBlooms(main: BlockWeather, today: number, memo: Memo): Band['blooms'] {
+export function forecastBlooms(main: GroundWeather, today: number, memo: Memo): Band['blooms'] {
   return bloomPlants.flatMap((plant) => {
     const dates = bloomDates(plant, main, today, undefined, keepBeside(main, memo))
     const entries = indicators.find(({ id }) => id === plant.id)?.events ?? []

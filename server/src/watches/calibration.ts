@@ -3,7 +3,7 @@ import { calibrationFromRecords, civilDate, dayNumber, type CatchFit, type Event
 import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { weatherOfBlocks } from '../weather/blockWeather.js'
+import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { listEventRecords } from './eventRecords.js'
 import { listOwnFigures, modelBeforeRecords, setOwnFigures, type StoredFigure } from './models.js'
 import { watchInPlace } from './service.js'

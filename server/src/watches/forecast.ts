@@ -16,7 +16,7 @@ import {
 import { restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
 import { wettingsOf } from '../blocks/wetEvents.js'
 import type { Memo } from '../memo.js'
-import type { BlockWeather } from '../weather/blockWeather.js'
+import type { GroundWeather } from '../weather/groundWeather.js'
 import { dateBounds, finiteBounds } from './bounds.js'
 import type { PinnedModel } from './models.js'
 import { presentedWatch, type StoredWatch } from './store.js'
@@ -34,7 +34,7 @@ export interface StationPush extends BloomPush {
 export interface ForecastInput {
   watch: StoredWatch
   organism: Organism
-  block: BlockWeather
+  block: GroundWeather
   ground: Pick<Block, 'soilTexture' | 'soilCover'>
   /** Waterings and condensation of the block. */
   wetEvents: readonly WetEvent[]
@@ -45,7 +45,7 @@ export interface ForecastInput {
 
 /** What is made on the way is held beside the weather that it was made from. */
 export const keepBeside =
-  ({ key }: Pick<BlockWeather, 'key'>, memo: Memo): Keep =>
+  ({ key }: Pick<GroundWeather, 'key'>, memo: Memo): Keep =>
   (what, make) =>
     memo.get(`${key} ${what}`, make)
 
@@ -57,7 +57,7 @@ const confidenceOf = (pinned: PinnedModel, organism: Organism): Confidence =>
 
 /** Puts a pinned model on the weather of a block. */
 export const placedAt = (
-  block: BlockWeather,
+  block: GroundWeather,
   pinned: PinnedModel,
   biofix: string | null,
   memo: Memo,
@@ -69,7 +69,7 @@ export const windowsAt = (
   organism: Organism,
   pinned: PinnedModel,
   biofix: string | null,
-  block: BlockWeather,
+  block: GroundWeather,
   memo: Memo,
   bloom?: BloomPush,
 ): WindowForecast[] => shownWindows(organism, generationWindows(pinned, placedAt(block, pinned, biofix, memo, bloom)))
@@ -145,7 +145,7 @@ function shownEmergence({ shares, flushes, half, ...rest }: NonNullable<Statemen
   }
 }
 
-function shownHeat({ heat, ensemble, start }: Statement, { ahead }: BlockWeather): WatchForecast['heat'] {
+function shownHeat({ heat, ensemble, start }: Statement, { ahead }: GroundWeather): WatchForecast['heat'] {
   const { segments } = heat
   const nowIndex = Math.min(heat.todayIndex, heat.median.length) - 1
   return {

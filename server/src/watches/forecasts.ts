@@ -4,7 +4,7 @@ import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
 import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
 import type { Deps } from '../http/route.js'
-import { weatherOfBlocks, type BlockWeather } from '../weather/blockWeather.js'
+import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
 import type { KeptForecast } from './derived.js'
 import { forecastWatch, type StationPush } from './forecast.js'
 import { hashOf } from './models.js'
@@ -13,7 +13,7 @@ import { entryKey, listWatches, organismOf, type StoredWatch } from './store.js'
 /** A forecast of a watch that can be made, with what it rests on. */
 export interface MakeableForecast {
   watch: StoredWatch
-  weather: BlockWeather
+  weather: GroundWeather
   bloom: StationPush | undefined
   /** Of everything that it rests on, with versions: as long as it is the same, so is the forecast. */
   keyHash: string
@@ -55,13 +55,13 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
 }
 
 /** mm of rain by day of the season up to yesterday. */
-function rainOf({ place, weather: { firstDay, todayIndex } }: BlockWeather): (number | null)[] {
+function rainOf({ place, weather: { firstDay, todayIndex } }: GroundWeather): (number | null)[] {
   if (!place) return []
   return Array.from({ length: todayIndex }, (_, i) => place.rain.get(firstDay + i) ?? null)
 }
 
 /** What the blooms of a watch's station say of the season, where the watch follows them. */
-export function bloomPush(watch: StoredWatch, weather: BlockWeather, evidence: readonly StationBloom[]): StationPush | undefined {
+export function bloomPush(watch: StoredWatch, weather: GroundWeather, evidence: readonly StationBloom[]): StationPush | undefined {
   if (!watch.followsBloom) return undefined
   const shift = evidence.find(({ stationId }) => stationId === weather.followed?.station.id)?.shift
   if (!shift) return undefined

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import type { Moves, WatchForecast, WindowForecast } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
-import type { BlockWeather, SeenFrom } from '../weather/blockWeather.js'
+import type { GroundWeather, SeenFrom } from '../weather/groundWeather.js'
 import type { Memo } from '../memo.js'
 import { windowsAt, type StationPush } from './forecast.js'
 import type { PinnedModel } from './models.js'
@@ -106,7 +106,7 @@ export interface MovesInput {
   /** What blooms say now of the season at its station. */
   bloom: StationPush | undefined
   /** The block's weather as seen from a moment. */
-  weatherSeen: (seen?: SeenFrom) => Promise<BlockWeather>
+  weatherSeen: (seen?: SeenFrom) => Promise<GroundWeather>
 }
 
 /**

@@ -119,9 +119,9 @@ describe('a new hour', () => {
     await push({ at: '2026-06-12T12:00:00Z', temperature: 3.1, humidity: 97, rain: 0.4, wind: 1 })
     await push({ at: '2026-06-11T20:00:00Z', temperature: 41.5 })
     await push({ at: '2026-06-12T14:00:00Z', temperature: 9 })
-    const grown = { season: await season(), faults: done(await app.call(weather.faults, params(), { season: SEASON })) }
+    const grown = { season: await season(), doubts: done(await app.call(weather.doubts, params(), { season: SEASON })) }
     expect(grown.season.days[161]!.max).not.toBe(41.5)
-    expect(grown.faults.map(({ flag }) => flag)).toContain('spike')
+    expect(grown.doubts.map(({ flag }) => flag)).toContain('spike')
     expect((await hours('2026-06-12')).hours[4]!.temperature).toBe(3.1)
 
     const port = 24_000 + Math.floor(Math.random() * 8000)
@@ -133,7 +133,7 @@ describe('a new hour', () => {
         )
       ).json()
     expect(await anew(weather.days)).toEqual(grown.season)
-    expect(await anew(weather.faults)).toEqual(grown.faults)
+    expect(await anew(weather.doubts)).toEqual(grown.doubts)
     other.kill()
   })
 })

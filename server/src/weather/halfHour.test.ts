@@ -48,7 +48,7 @@ describe.each([
   const params = () => ({ siteId: place.site.id, stationId: place.stationId })
   const season = () => (latitude < 0 ? '2025-07-01' : SEASON)
   const spike = async () =>
-    done(await app.call(weather.faults, params(), { season: season() })).find(
+    done(await app.call(weather.doubts, params(), { season: season() })).find(
       ({ flag, variable }) => flag === 'spike' && variable === 'temperature',
     )
   const hour = async () => done(await app.call(weather.hours, params(), { day: '2026-05-01' })).hours.find(({ hour: h }) => h === 16)!
@@ -64,9 +64,9 @@ describe.each([
   test('can be decided on, whoever found it', async () => {
     const { from, to } = (await spike())!
     const decided = await app.call(
-      weather.decideFaults,
+      weather.decideDoubts,
       params(),
-      { decision: 'overruled', faults: [{ variable: 'temperature', from, to }] },
+      { decision: 'overruled', doubts: [{ variable: 'temperature', from, to }] },
       { person: place.person },
     )
     expect(done(decided).hours).toBe(1)

@@ -4,7 +4,7 @@ import {
   dailyMeans,
   fillHours,
   type Drift,
-  type Fault,
+  type Doubt,
   type HourlySeries,
   instantOfHour,
   MS_PER_MINUTE,
@@ -46,35 +46,35 @@ export function believed(raw: HourValues, fixes: readonly StoredFix[], utcOffset
 export type RawOf = (db: Queryable, station: StoredStation) => Promise<RawHours>
 
 /** What a check of single hours says of readings; they are never changed in place, so it holds as long as they do. */
-const checked = new WeakMap<RawHours, Partial<Record<HourVariable, { faults: Fault[]; believed: HourlySeries }>>>()
+const checked = new WeakMap<RawHours, Partial<Record<HourVariable, { doubts: Doubt[]; believed: HourlySeries }>>>()
 
-/** Faults of a variable, and its series with the faulty hours left out. */
-function checkedSeries(hours: RawHours, variable: HourVariable): { faults: Fault[]; believed: HourlySeries } {
+/** Doubts of a variable, and its series with the doubted hours left out. */
+function checkedSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt[]; believed: HourlySeries } {
   const known = checked.get(hours) ?? {}
   checked.set(hours, known)
   return (known[variable] ??= checkSeries(hours, variable))
 }
 
-/** No fault reaches further back than this: the longest gap that is one is shorter. */
+/** No doubt reaches further back than this: the longest gap that is one is shorter. */
 const REACH_HOURS = 400
 
-/** Faults where only the last hours differ from readings that were checked: the earlier ones are those that were found then. */
-function faultsSince({ since, values, firstHour }: RawHours, variable: HourVariable): Fault[] | undefined {
+/** Doubts where only the last hours differ from readings that were checked: the earlier ones are those that were found then. */
+function doubtsSince({ since, values, firstHour }: RawHours, variable: HourVariable): Doubt[] | undefined {
   const before = since && checked.get(since.raw)?.[variable]
   if (!before || since.raw.firstHour !== firstHour || isNothing(since.raw.values[variable])) return undefined
   const from = since.firstHour - firstHour - REACH_HOURS
   const start = from - REACH_HOURS
   if (start < 0) return undefined
   const late = checkHours(values[variable].subarray(start), variable).map(({ hour, flag }) => ({ hour: hour + start, flag }))
-  return [...before.faults.filter(({ hour }) => hour < from), ...late.filter(({ hour }) => hour >= from)]
+  return [...before.doubts.filter(({ hour }) => hour < from), ...late.filter(({ hour }) => hour >= from)]
 }
 
-function checkSeries(hours: RawHours, variable: HourVariable): { faults: Fault[]; believed: HourlySeries } {
+function checkSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt[]; believed: HourlySeries } {
   const read = hours.values[variable]
-  const faults = isNothing(read) ? [] : (faultsSince(hours, variable) ?? checkHours(read, variable))
-  const values = faults.length > 0 ? read.slice() : read
-  for (const { hour } of faults) values[hour] = NaN
-  return { faults, believed: { firstHour: hours.firstHour, values } }
+  const doubts = isNothing(read) ? [] : (doubtsSince(hours, variable) ?? checkHours(read, variable))
+  const values = doubts.length > 0 ? read.slice() : read
+  for (const { hour } of doubts) values[hour] = NaN
+  return { doubts, believed: { firstHour: hours.firstHour, values } }
 }
 
 /** Series of a variable of the other stations, with everything doubted left out: they fill, so they must not be filled. */
@@ -114,20 +114,20 @@ function knownDrift(
 }
 
 /** Hours of the days on which a sensor runs away from its neighbours. */
-function driftFaults(
+function driftDoubts(
   series: HourlySeries,
-  faults: readonly Fault[],
+  doubts: readonly Doubt[],
   variable: HourVariable,
   neighbours: readonly HourlySeries[],
   trusted: ReadonlySet<number>,
-): Fault[] {
+): Doubt[] {
   if (variable !== 'temperature' && variable !== 'humidity') return []
-  const doubted = new Set(faults.map(({ hour }) => hour))
+  const doubted = new Set(doubts.map(({ hour }) => hour))
   const values = doubted.size > 0 ? series.values.slice() : series.values
   for (const hour of doubted) values[hour] = NaN
   const drift = knownDrift({ firstHour: series.firstHour, values }, neighbours, variable, trusted)
   return (drift?.days ?? [])
-    .flatMap((day) => Array.from({ length: 24 }, (_, h): Fault => ({ hour: day * 24 + h - series.firstHour, flag: 'drift' })))
+    .flatMap((day) => Array.from({ length: 24 }, (_, h): Doubt => ({ hour: day * 24 + h - series.firstHour, flag: 'drift' })))
     .filter(({ hour }) => hour >= 0 && hour < values.length && !Number.isNaN(values[hour]) && !doubted.has(hour))
 }
 
@@ -150,15 +150,15 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
   const neighbours = await neighboursOf(db, station, rawOf)
   const fixes = HOUR_VALUES.flatMap((variable) => {
     const series = { firstHour: hours.firstHour, values: hours.values[variable] }
-    const isDoubted = ({ hour }: Fault): boolean => !overruled.has(fixKey({ variable, minutes: minutesOf(hour) }))
-    const faults = checkedSeries(hours, variable).faults.filter(isDoubted)
+    const isDoubted = ({ hour }: Doubt): boolean => !overruled.has(fixKey({ variable, minutes: minutesOf(hour) }))
+    const doubts = checkedSeries(hours, variable).doubts.filter(isDoubted)
     const believedDays = new Set(
       before
         .filter((fix) => fix.variable === variable && fix.decision === 'overruled' && fix.flag === 'drift')
         .map(({ minutes }) => standardDay(minutes * MS_PER_MINUTE, station.utcOffsetMinutes)),
     )
-    const drifting = driftFaults(series, faults, variable, neighbours[variable], believedDays).filter(isDoubted)
-    const all = [...faults, ...drifting].sort((a, b) => a.hour - b.hour)
+    const drifting = driftDoubts(series, doubts, variable, neighbours[variable], believedDays).filter(isDoubted)
+    const all = [...doubts, ...drifting].sort((a, b) => a.hour - b.hour)
     return fillHours(series, all, variable, neighbours[variable]).map(({ hour, flag, value, method }): StoredFix => {
       const minutes = minutesOf(hour)
       return {

@@ -3,7 +3,7 @@ import type { Router } from 'express'
 import { z } from 'zod'
 import { download, read, write, type Serving } from '../http/route.js'
 import { issueToken } from '../devices/service.js'
-import { decideFaults, seasonFaults } from './faults.js'
+import { decideDoubts, seasonDoubts } from './doubts.js'
 import { heatOfStation } from './heat.js'
 import { correctReadings, getCorrections, previewCorrection, removeCorrection, restoreCorrection } from './corrections.js'
 import { daysCsv, hoursCsv } from './csv.js'
@@ -32,8 +32,8 @@ export function weatherRoutes(router: Router, serving: Serving): void {
   write(router, serving, weather.restoreCorrection, (ctx) => restoreCorrection(ctx, ctx.params.correctionId, ctx.input.rowVersion))
   read(router, serving, weather.heat, ({ deps, params, input }) => heatOfStation(deps, params.siteId, params.stationId, input))
   write(router, serving, weather.issueToken, (ctx) => issueToken(ctx, ctx.params.stationId, ctx.input.simulated), { secret: true })
-  read(router, serving, weather.faults, ({ deps, params, input }) => seasonFaults(deps, params.siteId, params.stationId, input.season))
-  write(router, serving, weather.decideFaults, (ctx) => decideFaults(ctx, ctx.deps, ctx.params.stationId, ctx.input))
+  read(router, serving, weather.doubts, ({ deps, params, input }) => seasonDoubts(deps, params.siteId, params.stationId, input.season))
+  write(router, serving, weather.decideDoubts, (ctx) => decideDoubts(ctx, ctx.deps, ctx.params.stationId, ctx.input))
   write(router, serving, weather.typeDays, (ctx) => typeDays(ctx, ctx.deps, ctx.params.stationId, ctx.input))
 
   download(router, serving, `${weather.days.path}.csv`, weather.days.params, weather.days.input, async (deps, params, query) => ({

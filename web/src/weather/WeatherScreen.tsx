@@ -14,7 +14,7 @@ import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { DayHours } from './DayHours.js'
 import { DevicePanel } from './DevicePanel.js'
-import { FaultList } from './FaultList.js'
+import { DoubtList } from './DoubtList.js'
 import { FilePanel } from './FilePanel.js'
 import { ForecastScore } from './ForecastScore.js'
 import { HeatPanel } from './HeatPanel.js'
@@ -243,7 +243,7 @@ function StationWeather({ station, block, search, go }: StationProps) {
       {panel === 'day' && known ? <DayHours stationId={station.id} blockId={block?.id} day={day} onDay={openDay} /> : null}
       {panel === 'heat' && known ? <HeatPanel key={season} station={station} blockId={block?.id} season={season} lastDay={end} /> : null}
       {panel === 'wet' && block ? <WetEvents block={block} season={season} /> : null}
-      {panel === 'doubts' && known ? <FaultList station={station} season={season} /> : null}
+      {panel === 'doubts' && known ? <DoubtList station={station} season={season} /> : null}
       {panel === 'forecasts' && known ? <ForecastScore stationId={station.id} /> : null}
       {panel === 'readings' ? (
         <Columns $left="1fr" $right="1fr">

@@ -13,8 +13,8 @@ let app: Application
 let place: TestSite
 let river: TestSite
 
-/** Lines of a good file with the faults of a bad spring: a stuck sensor, a spike, nine hours missing. */
-function faulty(): string {
+/** Lines of a good file with the doubts of a bad spring: a stuck sensor, a spike, nine hours missing. */
+function doubted(): string {
   const lines = hourlyFile(2022, '2026-06-12').split('\n')
   const at = (start: string): number => lines.findIndex((line) => line.startsWith(start))
   const set = (i: number, temperature: number): void => {
@@ -31,14 +31,14 @@ beforeAll(async () => {
   place = await startSite(app)
   const other = done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'River' }, { person: place.person }))
   river = { ...place, stationId: other.id }
-  const file = faulty()
+  const file = doubted()
   await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
 })
 afterAll(() => app.stop())
 
 const params = () => ({ siteId: place.site.id, stationId: place.stationId })
-const faults = async () => done(await app.call(weather.faults, params(), { season: SEASON }))
-const temperatures = async () => (await faults()).filter(({ variable }) => variable === 'temperature')
+const doubts = async () => done(await app.call(weather.doubts, params(), { season: SEASON }))
+const temperatures = async () => (await doubts()).filter(({ variable }) => variable === 'temperature')
 const heatNow = async () => done(await app.call(watches.band, { siteId: place.site.id }, { season: SEASON })).watches[0]!.heat
 
 describe('what is doubted', () => {
@@ -61,7 +61,7 @@ describe('what is doubted', () => {
     await tendStations(servingOver(app), place.site.id)
     const found = await temperatures()
     expect(found.map(({ methods }) => methods)).toEqual([['neighbour'], ['interpolated'], ['neighbour']])
-    const rain = (await faults()).filter(({ variable }) => variable === 'rain')
+    const rain = (await doubts()).filter(({ variable }) => variable === 'rain')
     expect(rain).toMatchObject([{ flag: 'gap', hours: 9, methods: ['neighbour'], standsIn: { low: 0, high: 0 } }])
   })
 
@@ -88,9 +88,9 @@ describe('a decision', () => {
     const stuck = (await temperatures()).find(({ flag }) => flag === 'flat-line')!
     const decide = (decision: 'open' | 'accepted' | 'overruled') =>
       app.call(
-        weather.decideFaults,
+        weather.decideDoubts,
         params(),
-        { decision, faults: [{ variable: 'temperature', from: stuck.from, to: stuck.to }] },
+        { decision, doubts: [{ variable: 'temperature', from: stuck.from, to: stuck.to }] },
         { person: place.person },
       )
     expect(done(await decide('overruled')).hours).toBe(12)
@@ -114,18 +114,18 @@ describe('a decision', () => {
   test('on what is not doubted is refused whole', async () => {
     const spike = (await temperatures()).find(({ flag }) => flag === 'spike')!
     const answer = await app.call(
-      weather.decideFaults,
+      weather.decideDoubts,
       params(),
       {
         decision: 'overruled',
-        faults: [
+        doubts: [
           { variable: 'temperature', from: spike.from, to: spike.to },
           { variable: 'wind', from: spike.from, to: spike.to },
         ],
       },
       { person: place.person },
     )
-    expect(answer.problem.fields?.[0]?.path).toBe('faults.1')
+    expect(answer.problem.fields?.[0]?.path).toBe('doubts.1')
     expect((await temperatures()).find(({ flag }) => flag === 'spike')?.decision).toBe('open')
   })
 })
@@ -145,7 +145,7 @@ describe('a sensor that drifts', () => {
     const file = lines.join('\n')
     await importFile(app, hill, file, (await preview(app, hill, file.slice(0, 200_000))).body.mapping)
     const ask = { siteId: place.site.id, stationId: hill.stationId }
-    const drift = async () => done(await app.call(weather.faults, ask, { season: SEASON })).filter(({ flag }) => flag === 'drift')
+    const drift = async () => done(await app.call(weather.doubts, ask, { season: SEASON })).filter(({ flag }) => flag === 'drift')
     const maxOf = async () => done(await app.call(weather.days, ask, { season: SEASON })).days.find(({ day }) => day === '2026-06-10')!.max!
     const found = await drift()
     expect(found).toHaveLength(1)
@@ -154,9 +154,9 @@ describe('a sensor that drifts', () => {
     const drifting = await maxOf()
     const decide = (decision: 'accepted' | 'overruled') =>
       app.call(
-        weather.decideFaults,
+        weather.decideDoubts,
         ask,
-        { decision, faults: [{ variable: 'temperature', from: found[0]!.from, to: found[0]!.to }] },
+        { decision, doubts: [{ variable: 'temperature', from: found[0]!.from, to: found[0]!.to }] },
         { person: place.person },
       )
     done(await decide('accepted'))

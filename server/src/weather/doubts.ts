@@ -1,4 +1,4 @@
-import type { Fault, ParsedInputOf, weather } from '@bocado/contract'
+import type { Doubt, ParsedInputOf, weather } from '@bocado/contract'
 import { dayNumber, seasonLater, isoInstant, MS_PER_MINUTE } from '@bocado/core'
 import { sqlInstant, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
@@ -18,7 +18,7 @@ const spanOf = (values: readonly (number | null)[]): { low: number; high: number
   return known.length === 0 ? null : { low: Math.min(...known), high: Math.max(...known) }
 }
 
-/** Consecutive hours with the same reason and decision are one fault to judge. */
+/** Consecutive hours with the same reason and decision are one doubt to judge. */
 function runsOf(doubted: readonly DoubtedReading[]): DoubtedReading[][] {
   const runs: DoubtedReading[][] = []
   for (const one of doubted) {
@@ -37,7 +37,7 @@ function runsOf(doubted: readonly DoubtedReading[]): DoubtedReading[][] {
 }
 
 /** What is doubted of a station in a season, newest first. */
-export async function seasonFaults(deps: Deps, siteId: string, stationId: string, season: string): Promise<Fault[]> {
+export async function seasonDoubts(deps: Deps, siteId: string, stationId: string, season: string): Promise<Doubt[]> {
   const station = await getStation(deps.db, siteId, stationId)
   const site = await getSite(deps.db, deps.clock, siteId)
   requireSeason(site, season)
@@ -46,7 +46,7 @@ export async function seasonFaults(deps: Deps, siteId: string, stationId: string
   const start = dayNumber(season)
   const doubted = doubtedBetween(days, station.utcOffsetMinutes, start * 24, seasonLater(start, 1) * 24)
   return runsOf(doubted)
-    .map((run): Fault => {
+    .map((run): Doubt => {
       const first = run[0] as DoubtedReading
       return {
         variable: first.variable,
@@ -65,21 +65,21 @@ export async function seasonFaults(deps: Deps, siteId: string, stationId: string
 }
 
 /** Decides on runs of doubted hours; all of them, or none where one is not there. */
-export async function decideFaults(
+export async function decideDoubts(
   w: Write,
   deps: Deps,
   stationId: string,
-  input: ParsedInputOf<typeof weather.decideFaults>,
+  input: ParsedInputOf<typeof weather.decideDoubts>,
 ): Promise<{ hours: number }> {
   await lockStation(w, stationId)
   const station = await getStation(w.tx, w.siteId, stationId)
   // What somebody decides on was found by a check that may not be kept yet.
   if (station.checkedVersion !== station.historyVersion) await keepCheck(w.tx, station, await deps.history.check(w.tx, station))
   let hours = 0
-  for (const [i, { variable, from, to }] of input.faults.entries()) {
+  for (const [i, { variable, from, to }] of input.doubts.entries()) {
     const decided = await decideFixes(w, stationId, variable, sqlInstant(from), sqlInstant(to), input.decision)
     if (decided === 0)
-      throw fieldProblem(`faults.${i}`, `nothing of ${variable} is doubted from ${from.slice(0, 10)} on; fetch the list again`)
+      throw fieldProblem(`doubts.${i}`, `nothing of ${variable} is doubted from ${from.slice(0, 10)} on; fetch the list again`)
     hours += decided
   }
   return { hours }

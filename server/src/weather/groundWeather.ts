@@ -23,7 +23,7 @@ import { followedStation, placeDays, stationPosition, type Followed, type PlaceD
 import { listStations, type StoredStation } from './store.js'
 
 /** The weather of a season at a block, or at the site as a whole. */
-export interface BlockWeather extends SeasonAtPlace {
+export interface GroundWeather extends SeasonAtPlace {
   followed: Followed | undefined
   place: PlaceDays | undefined
   ahead: DaysAhead | undefined
@@ -85,7 +85,7 @@ export async function weatherOfBlocks(
   site: Site,
   season: string,
   seen?: SeenFrom,
-): Promise<(block: Place | null) => Promise<BlockWeather>> {
+): Promise<(block: Place | null) => Promise<GroundWeather>> {
   const [stations, normals] = await Promise.all([listStations(deps.db, site.id), findNormals(deps.db, site.id)])
   const firstDay = dayNumber(season)
   const now = await deps.clock.now(deps.db)
