@@ -54,3 +54,10 @@ test('no two operations share a method and a path, and what is bound to a site s
   expect(new Set(keys).size).toBe(keys.length)
   for (const { path } of all) expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|demo)/)
 })
+
+test('every read of a site says what its answer changes with', () => {
+  const silent = Object.values(endpoints as unknown as Record<string, Record<string, Endpoint>>)
+    .flatMap((group) => Object.values(group))
+    .filter(({ method, path, restsOn }) => method === 'get' && path.includes(':siteId') && !restsOn?.length)
+  expect(silent.map(({ path }) => path)).toEqual([])
+})
