@@ -30,6 +30,8 @@ export function build(say) {
     const done = spawnSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
       cwd: join(root, name),
       stdio: ['ignore', 'inherit', 'inherit'],
+      // Whatever started this may itself run for development.
+      env: { ...process.env, NODE_ENV: 'production' },
     })
     if (done.status !== 0) throw new Error(`building ${name} failed; the message stands above`)
   }

@@ -199,9 +199,11 @@ export const bloomSchema = z.object({
 })
 export type BloomForecast = z.infer<typeof bloomSchema>
 
+/** Whether what is derived of a site follows from everything that is known, is being recomputed and shown as it was, or could not be. */
+export const derivedSchema = z.object({ state: z.enum(['fresh', 'recomputing', 'failed']) })
+export type Derived = z.infer<typeof derivedSchema>
+
 export const bandSchema = z.object({
-  /** Whether it follows from everything that is known, is being recomputed and shown as it was, or could not be. */
-  derived: z.enum(['fresh', 'recomputing', 'failed']),
   season: z.object({ start: civilDateSchema, days: z.int(), todayIndex: z.int() }),
   /** Positions of the site's heat axis, one a day, from 0 to 1: lower 5 °C, no upper, median member, with a floor. */
   heatAxis: z.array(z.number()).nullable(),

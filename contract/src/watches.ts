@@ -3,7 +3,7 @@ import { boundsSchema, civilDateSchema, id, instantSchema, rowVersion, text } fr
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema } from './organisms.js'
 import { watchInput, watchPatch, watchSchema } from './watch.js'
-import { bandSchema, watchForecastSchema } from './watchForecasts.js'
+import { bandSchema, derivedSchema, watchForecastSchema } from './watchForecasts.js'
 
 export const ownFigureInput = z.object({
   path: z.string(),
@@ -172,6 +172,15 @@ export const watches = {
     params: z.object({ siteId: id, organismId: z.string() }),
     input: z.object({ path: z.string(), blockId: id.nullable().default(null) }),
     response: z.array(figureSchema),
+  }),
+  derived: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/derived',
+    restsOn: ['forecasts', 'site', 'stations', 'weather', 'watches', 'blooms', 'library', 'day'],
+    summary: 'Whether the forecasts of this season follow from everything that is known',
+    params: siteParams,
+    input: z.object({}),
+    response: derivedSchema,
   }),
   band: endpoint({
     method: 'get',

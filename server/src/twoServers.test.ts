@@ -121,7 +121,7 @@ test('what a server was doing when it was killed the other finishes', async () =
   const [[row]] = (await one.database.query('SELECT COUNT(*) AS n FROM work WHERE claimed_by IS NOT NULL')) as unknown as [[{ n: number }]]
   expect(Number(row.n)).toBe(1)
   await one.settled()
-  expect(done(await other.call(watches.band, at(), { season: SEASON })).derived).toBe('fresh')
+  expect(done(await other.call(watches.derived, at(), {})).state).toBe('fresh')
 })
 
 test('when one is killed the other goes on, and has what was acknowledged', async () => {
@@ -143,6 +143,6 @@ test('when one is killed the other goes on, and has what was acknowledged', asyn
   const found = new Set(done(await other.call(blocks.list, at(), {})).map(({ id }) => id))
   expect(stored.filter((id) => !found.has(id))).toEqual([])
   await other.settled()
-  expect(done(await other.call(watches.band, at(), { season: SEASON })).derived).toBe('fresh')
+  expect(done(await other.call(watches.derived, at(), {})).state).toBe('fresh')
   told.stop()
 })

@@ -15,7 +15,7 @@ export function compiledMessages(): Plugin {
     config: () => ({ resolve: { alias: [{ find: new RegExp(`^${PARSER}$`), replacement: `${PARSER}/no-parser.js` }] } }),
     async transform(_, id) {
       if (!GROUP.test(id)) return undefined
-      const { module } = await runnerImport<Record<string, Record<string, string>>>(id, { configFile: false })
+      const { module } = await runnerImport<Record<string, Record<string, string>>>(id, { configFile: false, mode: 'production' })
       const [[name, texts] = []] = Object.entries(module)
       if (!name || !texts) throw new Error(`${id} has no group of messages`)
       const compiled = Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, SAYS_MORE.test(text) ? parse(text) : text]))

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import type { Band, Site, Treatment, WatchForecast } from '@bocado/contract'
+import type { Band, Derived, Site, Treatment, WatchForecast } from '@bocado/contract'
 import { dayNumber, depositLeft, heatAxis, seasonLater } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { inputsVersion } from '../database/index.js'
@@ -25,10 +25,8 @@ interface ShownForecast extends KeptForecast {
 
 /**
  * The forecasts of a season as they are kept; those that are not are made now, for this answer alone.
- *
- * @returns whether any of them was kept and may lie behind what is known
  */
-async function forecastsShown(deps: Deps, site: Site, season: string): Promise<{ shown: ShownForecast[]; anyKept: boolean }> {
+async function forecastsShown(deps: Deps, site: Site, season: string): Promise<ShownForecast[]> {
   const { db, memo } = deps
   const [watches, kept] = await Promise.all([
     listWatches(db, site.id, season),
@@ -46,7 +44,7 @@ async function forecastsShown(deps: Deps, site: Site, season: string): Promise<{
       return one ? [{ watch, keyHash: one.keyHash, ...one.make() }] : []
     }),
   )
-  return { shown: shown.flat(), anyKept: kept.size > 0 }
+  return shown.flat()
 }
 
 /** The heat axis and the blooms of a season, computed. */
@@ -61,14 +59,14 @@ export async function makePicture(deps: Deps, site: Site, season: string): Promi
   return { keyHash: hashOf(key), make: () => deps.memo.get(key, make) }
 }
 
-type Derived = Band['derived']
-
-/** Whether what is shown of a site follows from everything that is known. */
-async function stateOf(deps: Deps, site: Site, upTo: Awaited<ReturnType<typeof siteDerived>>): Promise<Derived> {
-  const days = await daysOfStations(deps.db, [site.id], await deps.clock.now(deps.db))
-  const isOfToday = upTo?.today === site.today && upTo.stationDays === days.get(site.id)
-  if (upTo && isOfToday && upTo.inputsVersion >= inputsVersion(site.versions)) return 'fresh'
-  return (await stateOfWork(deps.db, 'derive', site.id)) === 'dead' ? 'failed' : 'recomputing'
+/** Whether what is derived of a site follows from everything that is known. */
+export async function derivedState({ db, clock }: Deps, siteId: string): Promise<Derived> {
+  const site = await getSite(db, clock, siteId)
+  const upTo = await siteDerived(db, siteId)
+  const days = await daysOfStations(db, [siteId], await clock.now(db))
+  const isOfToday = upTo?.today === site.today && upTo.stationDays === days.get(siteId)
+  if (upTo && isOfToday && upTo.inputsVersion >= inputsVersion(site.versions)) return { state: 'fresh' }
+  return { state: (await stateOfWork(db, 'derive', siteId)) === 'dead' ? 'failed' : 'recomputing' }
 }
 
 /** Every watch of a season with its forecast, what was planned, done and counted. */
@@ -78,7 +76,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   requireSeason(site, season)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [{ shown, anyKept }, upTo, rounds, treatments, products, own, route] = await Promise.all([
+  const [shown, upTo, rounds, treatments, products, own, route] = await Promise.all([
     forecastsShown(deps, site, season),
     siteDerived(db, siteId),
     listRounds(db, siteId, season),
@@ -91,7 +89,6 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const picture = pictured
     ? { keyHash: upTo.keyHash, make: () => memo.get(`picture ${siteId} ${upTo.keyHash}`, () => loadPicture(db, siteId)) }
     : await makePicture(deps, site, season)
-  const derived = anyKept || pictured ? await stateOf(deps, site, upTo) : 'fresh'
   const today = dayNumber(site.today)
   const forecasts = shown.map(({ watch, forecast, rain }): Band['watches'][number] => ({
     ...forecast,
@@ -106,7 +103,6 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   const rest = createHash('sha256')
     .update(
       JSON.stringify([
-        derived,
         shown.map(({ keyHash, watch }) => [keyHash, watch.rowVersion]),
         picture.keyHash,
         forecasts.map(({ offer }) => offer),
@@ -120,7 +116,6 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     .digest('base64url')
   const { heatAxis: axis, blooms } = await picture.make()
   const make = (): Band => ({
-    derived,
     season: { start: season, days, todayIndex: Math.min(Math.max(today - start, 0), days) },
     heatAxis: axis,
     blooms: onRoute(blooms, route),

@@ -7,7 +7,7 @@ import { acceptCalibration, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigures } from './models.js'
 import { presentedOrganism } from './presented.js'
-import { getBand } from './band.js'
+import { derivedState, getBand } from './band.js'
 import { changeWatch, createWatch, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
 
@@ -18,6 +18,7 @@ export function watchRoutes(router: Router, serving: Serving): void {
     (await listWatches(deps.db, params.siteId, input.season)).map(presentedWatch),
   )
   read(router, serving, watches.band, ({ deps, params, input }) => getBand(deps, params.siteId, input.season))
+  read(router, serving, watches.derived, ({ deps, params }) => derivedState(deps, params.siteId))
   read(router, serving, watches.figures, ({ deps, params }) => watchFigures(deps, params.siteId, params.watchId))
   read(router, serving, watches.moves, ({ deps, params, input }) => watchMoves(deps, params.siteId, params.watchId, input.since))
   read(router, serving, watches.pastSeasons, ({ deps, params }) => pastHeat(deps, params.siteId, params.watchId))

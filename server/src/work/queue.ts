@@ -43,6 +43,9 @@ export async function renew(tx: Transaction, { id }: Work, worker: string): Prom
   await tx.query('UPDATE work SET lease_until = NOW(3) + INTERVAL ? SECOND WHERE id = ? AND claimed_by = ?', [LEASE_S, id, worker])
 }
 
+/** Where many write one after the other, what follows is made a few times a second at the most. */
+const LEAST_PAUSE_MS = 250
+
 /** Ends work that was done. What was asked for again meanwhile stays, and waits at least as long as it took. */
 export async function finish(tx: Transaction, { id, version }: Work, tookMs: number): Promise<void> {
   const [result] = await tx.query('DELETE FROM work WHERE id = ? AND version = ?', [id, version])
@@ -50,7 +53,7 @@ export async function finish(tx: Transaction, { id, version }: Work, tookMs: num
   await tx.query(
     `UPDATE work SET claimed_by = NULL, lease_until = NULL, attempts = 0, not_before = GREATEST(not_before, NOW(3) + INTERVAL ? MICROSECOND)
      WHERE id = ?`,
-    [Math.round(tookMs * 1000), id],
+    [Math.round(Math.max(tookMs, LEAST_PAUSE_MS) * 1000), id],
   )
 }
 

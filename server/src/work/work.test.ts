@@ -123,26 +123,28 @@ describe('work', () => {
     }
     const band = async () => done(await alone.call(watches.band, { siteId: site.site.id }, { season: '2026-01-01' }))
     // Nothing is kept yet: what is asked for is made for whoever asks.
+    const state = async () => done(await alone.call(watches.derived, { siteId: site.site.id }, {})).state
     const first = await band()
-    expect(first).toMatchObject({ derived: 'fresh', watches: [{ grade: 'dates' }] })
+    expect(first).toMatchObject({ watches: [{ grade: 'dates' }] })
     await work()
     const kept = await band()
     expect(kept).toEqual(first)
+    expect(await state()).toBe('fresh')
     const change = { biofix: '2026-05-20', biofixNote: '', sourceKnown: 'unknown' as const, threshold: null, rowVersion: 1 }
     done(await alone.call(watches.update, { siteId: site.site.id, watchId: id }, change, { person: site.person }))
     const waiting = await band()
-    expect(waiting.derived).toBe('recomputing')
+    expect(await state()).toBe('recomputing')
     expect(waiting.watches[0]!.windows).toEqual(first.watches[0]!.windows)
     expect(waiting.watches[0]!.watch).toMatchObject({ biofix: '2026-05-20', rowVersion: 2 })
     await work()
     const now = await band()
-    expect(now.derived).toBe('fresh')
+    expect(await state()).toBe('fresh')
     expect(now.watches[0]!.windows[0]!.opens.p50).toBeGreaterThan(first.watches[0]!.windows[0]!.opens.p50!)
     // A day later everything is of yesterday, until it is made anew.
     done(await alone.call(endpoints.demo.setClock, {}, { now: '2026-06-13T14:30:00Z' }, { person: site.person }))
-    expect((await band()).derived).toBe('recomputing')
+    expect(await state()).toBe('recomputing')
     await work()
-    expect((await band()).derived).toBe('fresh')
+    expect(await state()).toBe('fresh')
     await serving.end()
   })
 

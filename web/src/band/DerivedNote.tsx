@@ -1,5 +1,7 @@
-import type { Band } from '@bocado/contract'
+import { endpoints } from '@bocado/contract'
 import styled, { keyframes } from 'styled-components'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
 import { Caution } from '../design/text.js'
 import { colour, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -16,8 +18,10 @@ const Waiting = styled.span`
 `
 
 /** Says that forecasts are shown as they were: while they are being recomputed, or because they could not be. */
-export function DerivedNote({ derived }: Pick<Band, 'derived'>) {
+export function DerivedNote() {
   const t = useText()
+  const { data } = useRead(endpoints.watches.derived, { params: { siteId: useSite().id }, input: {} })
+  const derived = data?.state
   return (
     <div role="status" aria-live="polite" data-derived={derived}>
       {derived === 'recomputing' ? <Waiting>{t('band.recomputing')}</Waiting> : null}

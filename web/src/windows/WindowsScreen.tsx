@@ -235,7 +235,7 @@ export function WindowsScreen() {
         <>
           <Head>
             <Title>{t('windows.title', { watches: all.length, open })}</Title>
-            <DerivedNote derived={band.derived} />
+            <DerivedNote />
             <span className="right">
               {all.length > 0 ? (
                 <span className="desk">
