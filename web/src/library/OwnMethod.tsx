@@ -1,12 +1,11 @@
 import { endpoints, methodKinds } from '@bocado/contract'
-import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Line, Stack } from '../design/text.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry } from './OwnEntryForm.js'
@@ -41,16 +40,21 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
-  const form = useEntry(endpoints.library.saveMethod, { entry: given } as { entry: Entry }, rowVersion === null ? null : { rowVersion })
-  const { entry } = form.values
-  const [steps, setSteps] = useState(stepsText(given))
+  // Steps are held as they are typed: a line that is being begun is no step yet.
+  const form = useEntry(
+    endpoints.library.saveMethod,
+    { entry: given, steps: stepsText(given) } as { entry: Entry; steps: string },
+    rowVersion === null ? null : { rowVersion },
+    `${site.id} ${textAt(given, 'id')}`,
+  )
+  const { entry, steps } = form.values
   const set = (path: string, value: Json): void => form.set({ entry: put(entry, path, value) })
   const wrong = (path: string): string | undefined => form.errors[`entry.${path}`]
   const field = (path: string, label: Parameters<Say>[0], width = '44ch') => (
     <TextField label={t(label)} width={width} value={textAt(entry, path)} onChange={(v) => set(path, v)} error={wrong(path)} />
   )
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id }, (values, version) => ({ ...values, rowVersion: version }))
+    const saved = await form.submit({ siteId: site.id }, (values, version) => ({ entry: values.entry, rowVersion: version }))
     if (saved) await navigate(`/sites/${site.id}/library/methods/${saved.entryId}`)
   }
   return (
@@ -80,10 +84,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
         width="70ch"
         rows={5}
         value={steps}
-        onChange={(text) => {
-          setSteps(text)
-          set('steps', stepsOf(text))
-        }}
+        onChange={(text) => form.set({ steps: text, entry: put(entry, 'steps', stepsOf(text)) })}
         error={wrong('steps')}
       />
       <Fields>
@@ -114,6 +115,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
       <ItsHazards entry={entry} set={set} wrong={wrong} />
       <WholeEntry entry={entry} onChange={(next) => form.set({ entry: next })} />
       <Faults errors={form.errors} />
+      <DraftNote entry={form} />
       <FormError text={form.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={form.isSaving}>

@@ -37,13 +37,16 @@ function StationForm({ station }: { station: Station }) {
   const clockChanges = offset !== station.utcOffsetMinutes && hours > 0
   const params = { siteId: site.id, stationId: station.id }
   const moved = errors['clockMovesHours']
-  const save = (): void =>
-    void entry.submit(params, ({ offsetHours: _, confirmed, ...v }, rowVersion) => ({
+  const save = async (): Promise<void> => {
+    const saved = await entry.submit(params, ({ offsetHours: _, confirmed, ...v }, rowVersion) => ({
       ...v,
       utcOffsetMinutes: offset,
       rowVersion,
       ...(clockChanges && confirmed ? { clockMovesHours: Number(moved ?? hours) } : {}),
     }))
+    // What was agreed to was this move, and no later one.
+    if (saved) entry.fill({ confirmed: false })
+  }
   return (
     <Stack>
       <Heading>{t('station.title', { name })}</Heading>
@@ -119,7 +122,7 @@ function StationForm({ station }: { station: Station }) {
       ) : null}
       <FormError text={entry.general} />
       <Line $gap={20}>
-        <Button isDisabled={entry.isSaving || (clockChanges && !values.confirmed)} onPress={save}>
+        <Button isDisabled={entry.isSaving || (clockChanges && !values.confirmed)} onPress={() => void save()}>
           {t('save')}
         </Button>
         <RemoveStation station={station} />
