@@ -34,7 +34,7 @@ module.exports = {
       severity: 'error',
       from: {
         path: '^server/src/',
-        pathNot: '^server/src/(database|http|work|changes|testing)/|^server/src/main\\.ts|routes\\.ts$|\\.(test|long)\\.ts$',
+        pathNot: '^server/src/(database|http|worker|changes|testing)/|^server/src/main\\.ts|routes\\.ts$|\\.(test|long)\\.ts$',
       },
       to: { path: '^server/src/(database/(database|pool|failures)|http/serving)\\.ts$', dependencyTypesNot: ['type-only'] },
     },

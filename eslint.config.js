@@ -48,7 +48,7 @@ export default typescript.config(
         { selector: 'Literal[value=86400000]', message: 'Take MS_PER_DAY, or what you need it for, from @bocado/core/time.' },
         { selector: 'Literal[raw=/^36e5$|^864e5$/]', message: 'Take durations from @bocado/core/time.' },
         {
-          selector: "BinaryExpression[operator='*'] > MemberExpression[property.name=/^utcOffset/]",
+          selector: 'BinaryExpression[operator=/^[*\\u002f]$/] > MemberExpression[property.name=/^utcOffset/]',
           message: 'Offsets are reckoned with in core/src/time: standardDay, standardHour, shownAt, instantShown.',
         },
       ],

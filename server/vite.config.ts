@@ -10,7 +10,7 @@ export default defineConfig({
     rollupOptions: {
       input: {
         main: 'src/main.ts',
-        worker: 'src/work/thread.ts',
+        worker: 'src/worker/thread.ts',
         package: 'src/package/cli.ts',
         'weatherFile.worker': 'src/weatherFiles/weatherFile.worker.ts',
       },

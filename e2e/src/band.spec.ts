@@ -1,8 +1,8 @@
 import { endpoints } from '@bocado/contract'
 import { servingOver } from '@bocado/server/testing/application'
-import { done } from '@bocado/server/testing/farm'
+import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
-import { issueForecasts } from '@bocado/server/work/issueForecasts'
+import { issueForecasts } from '@bocado/server/worker/issueForecasts'
 import type { Locator, Page } from 'playwright-core'
 import { afterAll, describe, expect, test } from 'vitest'
 import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
@@ -36,26 +36,7 @@ setStage(
       ids.set(organismId, done(await app.call(watches.create, at, { organismId, blockId, season: SEASON, biofix }, as)).id)
     await issueForecasts(servingOver(app), at.siteId)
     done(await app.call(demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, as))
-    done(
-      await app.call(
-        treatments.addProduct,
-        at,
-        {
-          name: 'Granule C',
-          kind: 'microbial',
-          stages: ['young-larva'],
-          effect: 0.75,
-          residualDays: 8,
-          labelRate: 0.1,
-          rateUnit: 'L/ha',
-          reEntryHours: 4,
-          preHarvestDays: 0,
-          bees: 'none-stated',
-          protection: 'gloves',
-        },
-        as,
-      ),
-    )
+    done(await app.call(treatments.addProduct, at, GRANULE, as))
   },
   (stage) => ({ page, open } = stage),
 )

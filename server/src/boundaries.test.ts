@@ -2,7 +2,7 @@ import { endpoints, type Endpoint } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from './database/index.js'
 import { startApplication, type Application } from './testing/application.js'
-import { done, startSite, type TestSite } from './testing/farm.js'
+import { done, startSite, type TestSite, GRANULE } from './testing/farm.js'
 
 /* What holds for every operation alike: nothing but a proper request by somebody of the site changes anything, and nothing breaks. */
 
@@ -24,26 +24,7 @@ beforeAll(async () => {
   const watch = done(
     await app.call(watches.create, at, { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: null }, as),
   )
-  const product = done(
-    await app.call(
-      treatments.addProduct,
-      at,
-      {
-        name: 'Granule C',
-        kind: 'microbial',
-        stages: ['young-larva'],
-        effect: 0.75,
-        residualDays: 8,
-        labelRate: 0.1,
-        rateUnit: 'L/ha',
-        reEntryHours: 4,
-        preHarvestDays: 0,
-        bees: 'none-stated',
-        protection: 'gloves',
-      },
-      as,
-    ),
-  )
+  const product = done(await app.call(treatments.addProduct, at, GRANULE, as))
   const treatment = done(await app.call(treatments.plan, at, { watchId: watch.id, productId: product.id, plannedOn: '2026-06-14' }, as))
   const round = done(await app.call(scouting.create, at, { watchId: watch.id, countedOn: '2026-06-10', units: [{ 'fresh-entry': 1 }] }, as))
   const record = done(await app.call(bloom.add, at, { plantId: 'common-lilac', event: 'first-open', seenFrom: '2026-04-20' }, as))

@@ -10,7 +10,7 @@ import { Memo } from './memo.js'
 import { StationHistory } from './weather/history.js'
 import { weatherFileReader } from './weatherFiles/reader.js'
 import { clearUploads } from './weatherFiles/uploads.js'
-import { WorkerThread } from './work/workers.js'
+import { WorkerThread } from './worker/workers.js'
 
 /** What was computed may take this much, and the hours and days of stations that much. */
 const MEMO_BYTES = 48 * 2 ** 20

@@ -51,15 +51,6 @@ export class Memo {
     return made
   }
 
-  /** Whether something was noted under this key; forgotten as any result is. */
-  has(key: string): boolean {
-    return this.kept.has(key)
-  }
-
-  note(key: string): void {
-    this.kept.set(key, { made: true }, { size: 64 + 2 * key.length })
-  }
-
   /** Bytes that are held now, roughly. */
   get bytes(): number {
     return this.kept.calculatedSize

@@ -9,7 +9,7 @@ import { createConnection, type Connection } from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from '../database/pool.js'
 import { startApplication, type Application } from '../testing/application.js'
-import { done, startSite, type TestSite } from '../testing/farm.js'
+import { done, startSite, type TestSite, GRANULE } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
 import { cellOf, valueOf } from './cells.js'
 import { exportSite, type PackageDescription } from './exportSite.js'
@@ -58,26 +58,7 @@ async function fill(): Promise<void> {
   done(await from.call(scouting.create, at, { ...round, checkAreaId: area.id }, as))
   const gone = done(await from.call(scouting.create, at, { ...round, checkAreaId: null }, as))
   done(await from.call(scouting.remove, { ...at, roundId: gone.id }, { rowVersion: gone.rowVersion }, as))
-  const product = done(
-    await from.call(
-      treatments.addProduct,
-      at,
-      {
-        name: 'Granule C',
-        kind: 'microbial',
-        stages: ['young-larva'],
-        effect: 0.75,
-        residualDays: 8,
-        labelRate: 0.1,
-        rateUnit: 'L/ha',
-        reEntryHours: 4,
-        preHarvestDays: 0,
-        bees: 'none-stated',
-        protection: 'gloves',
-      },
-      as,
-    ),
-  )
+  const product = done(await from.call(treatments.addProduct, at, GRANULE, as))
   done(await from.call(treatments.plan, at, { watchId: watch.id, productId: product.id, plannedOn: '2026-06-14', note: '' }, as))
   const jpeg = readFileSync(new URL('../testing/point.jpg', import.meta.url)).toString('base64')
   const photo = { jpeg, takenOn: '2026-04-20' }

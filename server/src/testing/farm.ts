@@ -10,6 +10,21 @@ export interface TestSite {
   stationId: string
 }
 
+/** A product as it is put on the shelf by its label. */
+export const GRANULE = {
+  name: 'Granule C',
+  kind: 'microbial' as const,
+  stages: ['young-larva'],
+  effect: 0.75,
+  residualDays: 8,
+  labelRate: 0.1,
+  rateUnit: 'L/ha' as const,
+  reEntryHours: 4,
+  preHarvestDays: 0,
+  bees: 'none-stated' as const,
+  protection: 'gloves',
+}
+
 /** Fails with the server's words where a step that a test only prepares with does not succeed. */
 export function done<T>(answer: { status: number; body: T; problem: { detail: string } }): T {
   if (answer.status !== 200) throw new Error(`${answer.status}: ${answer.problem.detail}`)

@@ -9,10 +9,10 @@ import { listRounds } from '../scouting/service.js'
 import { getSite, requireSeason } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
-import { stateOfWork } from '../work/queue.js'
-import { daysOfStations } from '../work/stationDays.js'
+import { stateOfWork } from '../worker/queue.js'
+import { daysOfStations } from '../worker/stationDays.js'
 import { forecastBlooms } from './blooms.js'
-import { keptForecasts, loadForecast, loadPicture, siteDerived, type KeptForecast, type KeptKey, type SeasonPicture } from './derived.js'
+import { keptForecasts, loadForecast, loadPicture, siteDerived, type KeptForecast, type SeasonPicture } from './derived.js'
 import { makeableForecasts } from './forecasts.js'
 import { hashOf, listOwnFigures, resolvedModel } from './models.js'
 import { entryKey, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
@@ -31,15 +31,15 @@ async function forecastsShown(deps: Deps, site: Site, season: string): Promise<S
   const [watches, kept] = await Promise.all([
     listWatches(db, site.id, season),
     // Only of the season at hand are forecasts kept up to date.
-    season === site.season.start ? keptForecasts(db, site.id, season) : new Map<string, KeptKey>(),
+    season === site.season.start ? keptForecasts(db, site.id, season) : new Map<string, string>(),
   ])
   const missing = new Set(watches.flatMap(({ id }) => (kept.has(id) ? [] : [id])))
   const made = missing.size > 0 ? await makeableForecasts(deps, site, season, missing) : []
   const shown = await Promise.all(
     watches.map(async (watch): Promise<ShownForecast[]> => {
-      const key = kept.get(watch.id)
-      if (key)
-        return [{ watch, keyHash: key.keyHash, ...(await memo.get(`kept ${watch.id} ${key.keyHash}`, () => loadForecast(db, watch.id))) }]
+      const keyHash = kept.get(watch.id)
+      if (keyHash !== undefined)
+        return [{ watch, keyHash, ...(await memo.get(`kept ${watch.id} ${keyHash}`, () => loadForecast(db, watch.id))) }]
       const one = made.find((m) => m.watch.id === watch.id)
       return one ? [{ watch, keyHash: one.keyHash, ...one.make() }] : []
     }),

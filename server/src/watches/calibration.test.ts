@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
-import { issueForecasts } from '../work/issueForecasts.js'
+import { issueForecasts } from '../worker/issueForecasts.js'
 
 const { watches, calibration } = endpoints
 const SEASON = '2026-01-01'

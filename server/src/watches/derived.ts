@@ -6,6 +6,8 @@ import type { ForecastOfWatch } from './forecast.js'
 
 /** Of what is kept of a forecast: raised when its shape changes, so that nothing of an older shape is shown. */
 const FORMAT = 1
+/** Forecasts that are kept by one statement: some 2 MB. */
+const AT_ONCE = 100
 
 const packed = promisify(gzip)
 const unpacked = promisify(gunzip)
@@ -26,15 +28,14 @@ export interface KeptKey {
   inputsVersion: number
 }
 
-/** The forecasts that are kept of a season, by watch. */
-export async function keptForecasts(db: Queryable, siteId: string, season: string): Promise<Map<string, KeptKey>> {
-  const [rows] = await db.query<Row[]>(
-    'SELECT watch_id, key_hash, inputs_version FROM watch_forecast WHERE site_id = ? AND season = ? AND format = ?',
-    [siteId, season, FORMAT],
-  )
-  return new Map(
-    rows.map((row) => [row['watch_id'] as string, { keyHash: row['key_hash'] as string, inputsVersion: Number(row['inputs_version']) }]),
-  )
+/** Which forecasts are kept of a season, by watch: the hash of what each rests on. */
+export async function keptForecasts(db: Queryable, siteId: string, season: string): Promise<Map<string, string>> {
+  const [rows] = await db.query<Row[]>('SELECT watch_id, key_hash FROM watch_forecast WHERE site_id = ? AND season = ? AND format = ?', [
+    siteId,
+    season,
+    FORMAT,
+  ])
+  return new Map(rows.map((row) => [row['watch_id'] as string, row['key_hash'] as string]))
 }
 
 /** The forecast that is kept of a watch. */
@@ -65,29 +66,30 @@ export async function keepForecasts(
   { siteId, season, now }: { siteId: string; season: string; now: Date },
   made: readonly Awaited<ReturnType<typeof packedForecast>>[],
 ): Promise<void> {
-  for (const one of made) {
-    const newer = (column: string): string =>
-      `${column} = IF(VALUES(inputs_version) >= watch_forecast.inputs_version OR VALUES(format) <> watch_forecast.format, VALUES(${column}), watch_forecast.${column})`
-    // The version comes last: the others are held against the one that is there.
-    const columns = ['season', 'today', 'weather_key', 'model_hash', 'key_hash', 'statement', 'made_at', 'format', 'inputs_version']
+  if (made.length === 0) return
+  const newer = (column: string): string =>
+    `${column} = IF(VALUES(inputs_version) >= watch_forecast.inputs_version OR VALUES(format) <> watch_forecast.format, VALUES(${column}), watch_forecast.${column})`
+  // The version comes last: the others are held against the one that is there.
+  const columns = ['season', 'today', 'weather_key', 'model_hash', 'key_hash', 'statement', 'made_at', 'format', 'inputs_version']
+  const rows = made.map((one) => [
+    one.watchId,
+    siteId,
+    season,
+    FORMAT,
+    one.inputsVersion,
+    one.today,
+    one.weatherKey.slice(0, 400),
+    one.modelHash,
+    one.keyHash,
+    one.statement,
+    sqlInstant(now),
+  ])
+  for (let i = 0; i < rows.length; i += AT_ONCE)
     await tx.query(
       `INSERT INTO watch_forecast (watch_id, site_id, season, format, inputs_version, today, weather_key, model_hash, key_hash, statement, made_at)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE ${columns.map(newer).join(', ')}`,
-      [
-        one.watchId,
-        siteId,
-        season,
-        FORMAT,
-        one.inputsVersion,
-        one.today,
-        one.weatherKey.slice(0, 400),
-        one.modelHash,
-        one.keyHash,
-        one.statement,
-        sqlInstant(now),
-      ],
+       VALUES ? ON DUPLICATE KEY UPDATE ${columns.map(newer).join(', ')}`,
+      [rows.slice(i, i + AT_ONCE)],
     )
-  }
 }
 
 /** Up to what a site's values are derived. */

@@ -6,7 +6,7 @@ import { jsonOf, type Row } from '../database/pool.js'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
-import { issueForecasts } from '../work/issueForecasts.js'
+import { issueForecasts } from '../worker/issueForecasts.js'
 
 const { watches, blocks, demo, treatments } = endpoints
 const SEASON = '2026-01-01'

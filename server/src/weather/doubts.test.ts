@@ -4,7 +4,7 @@ import type { Row } from '../database/pool.js'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
-import { tendStations } from '../work/tendStations.js'
+import { tendStations } from '../worker/tendStations.js'
 
 const { weather, watches } = endpoints
 const SEASON = '2026-01-01'

@@ -1,6 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { tendStations } from '../work/tendStations.js'
+import { tendStations } from '../worker/tendStations.js'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'

@@ -54,10 +54,11 @@ export function RecordForm({
     { params: { siteId: site.id, watchId: treatment.watchId }, input: { at: startedAt ?? '' } },
     startedAt !== null && !touched,
   )
-  const { fill } = entry
+  const { fill, draftSince } = entry
   useEffect(() => {
-    if (then && !touched) fill(then)
-  }, [then, touched, fill])
+    // What was typed before the page was closed is not put over.
+    if (then && !touched && draftSince === null) fill(then)
+  }, [then, touched, draftSince, fill])
 
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, (v, rowVersion) => ({

@@ -1,3 +1,4 @@
+import { inHours, inMinutes } from '@bocado/core/time'
 import { checkedVariables, correctionInput, endpoints, unitsOf, type Correction, type Station } from '@bocado/contract'
 import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
@@ -50,7 +51,7 @@ function CorrectionLine({ correction }: { correction: Correction }) {
   const { kind, from, to, shiftMinutes, variable, readAs, isIn, note, by } = correction
   const what =
     kind === 'clock'
-      ? t('correction.clock', { hours: Math.abs(shiftMinutes ?? 0) / 60, way: (shiftMinutes ?? 0) < 0 ? 'earlier' : 'later' })
+      ? t('correction.clock', { hours: Math.abs(inHours(shiftMinutes ?? 0)), way: (shiftMinutes ?? 0) < 0 ? 'earlier' : 'later' })
       : t('correction.unit', { variable: t(`variable.${variable ?? 'temperature'}`), readAs: unitName(readAs), isIn: unitName(isIn) })
   return (
     <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
@@ -91,7 +92,7 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
     kind: v.kind,
     from: v.from ?? '',
     to: v.to ?? '',
-    shiftMinutes: v.kind === 'clock' && v.shiftHours !== null ? Math.round(v.shiftHours * 60) : null,
+    shiftMinutes: v.kind === 'clock' && v.shiftHours !== null ? inMinutes(v.shiftHours) : null,
     variable: v.kind === 'unit' ? v.variable : null,
     readAs: v.kind === 'unit' ? v.readAs : null,
     isIn: v.kind === 'unit' ? v.isIn : null,

@@ -1,3 +1,4 @@
+import { inHours, inMinutes } from '@bocado/core/time'
 import { endpoints, type Station } from '@bocado/contract'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -27,13 +28,13 @@ function StationForm({ station }: { station: Station }) {
     endpoints.weather.updateStation,
     {
       ...{ name, place, latitude, longitude, elevationM, sensorHeightM, underCover },
-      offsetHours: station.utcOffsetMinutes / 60,
+      offsetHours: inHours(station.utcOffsetMinutes),
       confirmed: false,
     },
     station,
   )
   const { values, set, errors } = entry
-  const offset = Math.round((values.offsetHours ?? 0) * 60)
+  const offset = inMinutes(values.offsetHours ?? 0)
   const clockChanges = offset !== station.utcOffsetMinutes && hours > 0
   const params = { siteId: site.id, stationId: station.id }
   const moved = errors['clockMovesHours']

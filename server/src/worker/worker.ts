@@ -1,4 +1,5 @@
 import { ALL_SITES } from '@bocado/contract'
+import { MS_PER_HOUR } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { Logger } from 'pino'
@@ -13,7 +14,7 @@ import { sitesToDerive } from './turnOfDay.js'
 const LOOK_EVERY_MS = 1000
 /** How often it is looked whether a day has turned somewhere. */
 const CLOCK_EVERY_MS = 20_000
-const SWEEP_EVERY_MS = 3600 * 1000
+const SWEEP_EVERY_MS = MS_PER_HOUR
 /** A database that cannot be reached is asked again after this. */
 const BACK_OFF_MS = [1000, 2000, 5000, 15_000] as const
 
@@ -27,6 +28,7 @@ export class Worker {
   private wake: (() => void) | undefined
   private running: Promise<void> | undefined
   private clockAt = 0
+  private sweptAt = 0
 
   constructor(
     private readonly serving: Serving,
@@ -109,7 +111,6 @@ export class Worker {
   /** Asks for what time brings: sites for which a new day has begun or hours have gone by, and what is older than it has to be kept. */
   private async byTheClock(): Promise<void> {
     if (Date.now() - this.clockAt < CLOCK_EVERY_MS) return
-    const first = this.clockAt === 0
     this.clockAt = Date.now()
     const due = await reading(this.serving, sitesToDerive)
     if (due.length > 0)
@@ -119,14 +120,12 @@ export class Worker {
           else await askFor(db, 'derive', siteId, 0)
         }
       })
-    if (first || new Date().getMinutes() === 0) await this.askForSweep()
+    await this.askForSweep()
   }
 
   private async askForSweep(): Promise<void> {
-    if (Date.now() - sweptAt < SWEEP_EVERY_MS) return
-    sweptAt = Date.now()
+    if (Date.now() - this.sweptAt < SWEEP_EVERY_MS) return
+    this.sweptAt = Date.now()
     await writing(this.serving, ({ db }) => askFor(db, 'retain', '', 0))
   }
 }
-
-let sweptAt = 0

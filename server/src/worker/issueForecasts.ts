@@ -25,7 +25,7 @@ export async function issueForecasts(serving: Serving, siteId: string): Promise<
     const season = site.season.start
     const now = await deps.clock.now(deps.db)
     const [kept, before] = [await keptForecasts(deps.db, siteId, season), await siteDerived(deps.db, siteId)]
-    const fresh = (await makeableForecasts(deps, site, season)).filter(({ watch, keyHash }) => kept.get(watch.id)?.keyHash !== keyHash)
+    const fresh = (await makeableForecasts(deps, site, season)).filter(({ watch, keyHash }) => kept.get(watch.id) !== keyHash)
     const picture = await makePicture(deps, site, season)
     const isPictured = before?.season === season && before.keyHash === picture.keyHash
     return {
