@@ -5,6 +5,7 @@ import { calibration } from './calibration.js'
 import { demo, devices } from './devices.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
+import { places } from './places.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
 import { treatments } from './treatments.js'
@@ -24,6 +25,7 @@ export * from './openapi.js'
 export * from './organisms.js'
 export { plainMessage } from './plainErrors.js'
 export * from './outcomes.js'
+export * from './places.js'
 export * from './scouting.js'
 export * from './sites.js'
 export * from './stations.js'
@@ -39,6 +41,7 @@ export * from './weather.js'
 export const endpoints = {
   sites,
   blocks,
+  places,
   weather,
   watches,
   calibration,

@@ -72,6 +72,9 @@ export const methodSchema = z.object({
 })
 export type Method = z.infer<typeof methodSchema>
 
+/** The row of an own entry: of the site, or shared by every site of its holding. */
+const ownRowSchema = z.object({ id, rowVersion, shared: z.boolean() })
+
 /** One line of the library: enough to find it as one types. */
 const briefSchema = z.object({
   id: z.string(),
@@ -84,7 +87,7 @@ const briefSchema = z.object({
   silhouette: z.string().nullable(),
   monthsOnly: z.boolean(),
   /** Row of the site's own entry; null for one of the library. */
-  own: z.object({ id, rowVersion }).nullable(),
+  own: ownRowSchema.nullable(),
   /** Watches of this season. */
   watches: z.array(z.object({ id, blockId: id })),
 })
@@ -105,7 +108,7 @@ const entrySchema = organismSchema.extend({
   methods: z.array(methodSchema),
   /** The season as this site's weather has it. */
   year: watchForecastSchema.omit({ treatments: true, rounds: true, offer: true }),
-  own: z.object({ id, rowVersion }).nullable(),
+  own: ownRowSchema.nullable(),
 })
 export type LibraryEntry = z.infer<typeof entrySchema>
 
@@ -219,6 +222,8 @@ const ownInput = z.object({
   entry: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
   /** Version of the entry that is changed; without one it is added as a new one. */
   rowVersion: rowVersion.nullable().default(null),
+  /** Every site of the holding shall have it. */
+  shared: z.boolean().default(false),
 })
 /** What an entry held before another of the same id was laid over it. */
 const overwrittenSchema = z.object({
@@ -255,7 +260,7 @@ export const library = {
     summary: 'Ways to act',
     params: siteParams,
     input: z.object({}),
-    response: z.array(methodSchema.extend({ own: z.object({ id, rowVersion }).nullable() })),
+    response: z.array(methodSchema.extend({ own: ownRowSchema.nullable() })),
   }),
   indicators: endpoint({
     method: 'get',

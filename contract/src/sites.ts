@@ -15,8 +15,13 @@ export const unitSystems = ['metric', 'us'] as const
 export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean() })
 export type Person = z.infer<typeof personSchema>
 
+/** Who owns sites, and beside them a shelf, organisms and methods that all of them have. */
+export const holdingSchema = z.object({ id, name: z.string(), sites: z.int(), rowVersion })
+export type Holding = z.infer<typeof holdingSchema>
+
 export const siteSchema = z.object({
   id,
+  holding: holdingSchema,
   name: z.string(),
   place: z.string(),
   latitude: z.number().nullable(),
@@ -59,7 +64,8 @@ export const personInput = z.object({
   role: z.enum(roles, { error: 'choose a role' }),
   licensed: z.boolean().default(false),
 })
-export const siteInput = z.object({ ...siteFields, person: personInput })
+/** Without a holding the site begins one of its own. */
+export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null), person: personInput })
 export const sitePatch = z.object({ ...siteFields, rowVersion })
 
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
@@ -219,6 +225,14 @@ export const sites = {
     params: siteParams,
     input: sitePatch,
     response: siteSchema,
+  }),
+  nameHolding: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/holding',
+    summary: 'Name the holding of a site',
+    params: siteParams,
+    input: z.object({ name: text('the name of the holding', 120), rowVersion }),
+    response: holdingSchema,
   }),
   addPerson: endpoint({
     method: 'post',

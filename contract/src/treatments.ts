@@ -32,9 +32,14 @@ export const productSchema = z.object({
   preHarvestDays: z.int(),
   bees: z.enum(beeHazards),
   protection: z.string(),
+  /** Every site of the holding has it on its shelf. */
+  shared: z.boolean(),
   rowVersion,
 })
 export type Product = z.infer<typeof productSchema>
+/** What a label says, apart from whose shelf it stands on. */
+export const labelSchema = productSchema.omit({ shared: true })
+export type Label = z.infer<typeof labelSchema>
 
 export const productInput = z.object({
   name: text('the name on the label', 120),
@@ -51,6 +56,7 @@ export const productInput = z.object({
     .max(365, { error: 'must be at most 365' }),
   bees: z.enum(beeHazards, { error: 'choose what the label says about bees' }),
   protection: text('the protective gear the label asks for', 500),
+  shared: z.boolean().default(false),
 })
 
 export const weatherThenSchema = z.object({
@@ -63,6 +69,9 @@ export const treatmentSchema = z.object({
   id,
   watchId: id,
   productId: id,
+  /** The block, or the part of it, that is treated. */
+  placeId: id,
+  placeName: z.string(),
   status: z.enum(['planned', 'done']),
   plannedOn: civilDateSchema,
   done: z
@@ -73,10 +82,13 @@ export const treatmentSchema = z.object({
       rate: z.number(),
       rateUnit: z.enum(rateUnits),
       areaHa: z.number(),
+      /** Of work. */
+      minutes: z.number().nullable(),
+      doneByName: z.string(),
       weather: weatherThenSchema,
       reEntryUntil: instantSchema,
       /** The label, effect and stages of that day; the shelf may say otherwise today. */
-      label: productSchema,
+      label: labelSchema,
       /** `restored` where a correction had once put a later label in its place; `doubtful` where it may have. */
       labelState: z.enum(['kept', 'restored', 'doubtful']),
     })
@@ -87,16 +99,30 @@ export const treatmentSchema = z.object({
 })
 export type Treatment = z.infer<typeof treatmentSchema>
 
+/** When and in which order a device made it, where it was made without signal. */
+const madeSchema = z
+  .object({ at: instantSchema, order: z.int().min(0) })
+  .nullable()
+  .default(null)
+
+/** `id` is the page's own: what is made without signal is stored once, however often it is sent. */
 export const planInput = z.object({
+  id: z.uuid().optional(),
   watchId: z.uuid({ error: 'choose a watch' }),
   productId: z.uuid({ error: 'choose a product' }),
+  /** Where it acts; the whole block where nothing is chosen. */
+  placeId: z.uuid({ error: 'choose where' }).nullable().default(null),
   plannedOn: civilDateSchema,
   note,
 })
 export const doneInput = z.object({
   startedAt: instantSchema,
   rate: number('the rate used', 0.0001, 100_000),
-  areaHa: number('the area treated', 0.0001, 100_000),
+  areaHa: number('the area treated', 0.000_000_1, 100_000),
+  minutes: number('the minutes of work', 0, 100_000).nullable().default(null),
+  /** Who did it; whoever records it where nobody is named. */
+  doneById: z.uuid({ error: 'choose who did it' }).nullable().default(null),
+  made: madeSchema,
   weather: z.object({
     tempC: number('the temperature', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most).nullable().default(null),
     humidityPct: number('the humidity', READING_LIMITS.humidity.least, READING_LIMITS.humidity.most).nullable().default(null),
@@ -159,7 +185,7 @@ export const treatments = {
     path: '/sites/:siteId/treatments/:treatmentId',
     summary: 'Move or change a planned treatment',
     params: treatmentParams,
-    input: planInput.omit({ watchId: true }).extend({ rowVersion }),
+    input: planInput.omit({ watchId: true, id: true }).extend({ rowVersion }),
     response: treatmentSchema,
   }),
   record: endpoint({

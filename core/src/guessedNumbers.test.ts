@@ -39,6 +39,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   MOST_TERMS: 'of the computation',
   FAR_TAIL: 'of the computation',
   SQUARE_METRES_PER_ACRE: 'exact',
+  SQUARE_METRES_PER_HECTARE: 'exact',
+  SQUARE_METRES_PER_SQUARE_FOOT: 'exact',
   LITRES_PER_US_GALLON: 'exact',
   METRES_PER_SECOND_PER_MPH: 'exact',
   MONTHS: 'exact',

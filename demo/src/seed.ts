@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { seededRandom, MS_PER_HOUR, MS_PER_DAY } from '@bocado/core'
 import { addBloomRecord } from '@bocado/server/bloom/log'
+import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { clock } from '@bocado/server/clock'
@@ -32,6 +33,7 @@ import { inventVarietyLooks } from './pastVarieties.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
   BLOCKS,
+  PARTS,
   COPPER,
   DEMO_NOW,
   IDENTITY,
@@ -115,7 +117,7 @@ function readAtBench(moment: string): { tempC: number | null; humidityPct: numbe
 async function seed(deps: Deps): Promise<void> {
   const tx = deps.db
   await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
-  const site = await createSite(deps, { ...SITE, person: LEAD })
+  const site = await createSite(deps, endpoints.sites.create.input.parse({ ...SITE, person: LEAD }))
   const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id, now: new Date(DEMO_NOW) }
   const people = new Map<string, Write>()
   for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, person)).id })
@@ -134,6 +136,8 @@ async function seed(deps: Deps): Promise<void> {
     const input = endpoints.blocks.create.input.parse({ ...block, stationId: stations.get(station) ?? null })
     blocks.set(block.name, (await createBlock(lead, input)).id)
   }
+  for (const { block, ...part } of PARTS)
+    await addPlace(lead, endpoints.places.create.input.parse({ ...part, parentId: blocks.get(block) }))
   for (const { block, ...event } of WATERINGS)
     await addWetEvent(
       lead,
@@ -207,28 +211,47 @@ async function seed(deps: Deps): Promise<void> {
     }
   }
   const virus = products[0]!
-  const done = await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' })
-  await recordTreatment(applicator, deps, done.id, {
-    startedAt: STORY.treatedOn,
-    rate: 0.1,
-    areaHa: 3.9,
-    weather: readAtBench(STORY.treatedOn),
-    note: 'all but the north corner; second half of the night wind still',
-    rowVersion: 1,
-  })
-  await planTreatment(lead, { watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' })
+  const done = await planTreatment(
+    lead,
+    endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' }),
+  )
+  await recordTreatment(
+    applicator,
+    deps,
+    done.id,
+    endpoints.treatments.record.input.parse({
+      startedAt: STORY.treatedOn,
+      rate: 0.1,
+      areaHa: 3.9,
+      weather: readAtBench(STORY.treatedOn),
+      note: 'all but the north corner; second half of the night wind still',
+      rowVersion: 1,
+    }),
+  )
+  await planTreatment(
+    lead,
+    endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' }),
+  )
   const copper = products.find(({ name }) => name === COPPER.product)
   const vines = watched.get(`${COPPER.organism} ${COPPER.block}`)
   if (!copper || !vines) throw new Error('the copper of the story has no watch or stands on no shelf')
-  const protectant = await planTreatment(lead, { watchId: vines, productId: copper.id, plannedOn: COPPER.treatedAt.slice(0, 10), note: '' })
-  await recordTreatment(applicator, deps, protectant.id, {
-    startedAt: COPPER.treatedAt,
-    rate: 1.5,
-    areaHa: 5.5,
-    weather: readAtBench(COPPER.treatedAt),
-    note: 'before the rain that was forecast',
-    rowVersion: 1,
-  })
+  const protectant = await planTreatment(
+    lead,
+    endpoints.treatments.plan.input.parse({ watchId: vines, productId: copper.id, plannedOn: COPPER.treatedAt.slice(0, 10), note: '' }),
+  )
+  await recordTreatment(
+    applicator,
+    deps,
+    protectant.id,
+    endpoints.treatments.record.input.parse({
+      startedAt: COPPER.treatedAt,
+      rate: 1.5,
+      areaHa: 5.5,
+      weather: readAtBench(COPPER.treatedAt),
+      note: 'before the rain that was forecast',
+      rowVersion: 1,
+    }),
+  )
 }
 
 /** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */

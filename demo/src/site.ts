@@ -1,4 +1,4 @@
-import type { blocks, Person, productInput, InputOf, Watch, weather } from '@bocado/contract'
+import type { blocks, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
 
@@ -95,6 +95,14 @@ export const BLOCKS: readonly BlockDefinition[] = [
     soilTexture: 'sandy-loam',
     soilCover: 'covered',
   },
+]
+
+/** Parts of blocks that are treated or looked at by themselves. */
+export const PARTS: readonly { block: string; level: Place['level']; name: string; areaM2: number; plants?: number }[] = [
+  { block: 'Glass Two', level: 'bed', name: 'Bay 1', areaM2: 900, plants: 1800 },
+  { block: 'Glass Two', level: 'bed', name: 'Bay 2', areaM2: 900, plants: 1800 },
+  { block: 'Glass Two', level: 'bed', name: 'Bay 3', areaM2: 900, plants: 1200 },
+  { block: 'Creek Margin', level: 'patch', name: 'Knotweed by the culvert', areaM2: 42 },
 ]
 
 /** Waterings from above: in the tunnel every third morning of early June, on the corn every fifth evening from its sowing on. */

@@ -113,7 +113,7 @@ describe('what can be taken back', () => {
     await press(page, 'Put away')
     done(await app.call(blocks.remove, { ...at, blockId: taken.id }, { rowVersion: taken.rowVersion }, { person: place.person }))
     const [gone] = await app.database.query<Row[]>(
-      "SELECT id, row_version FROM block WHERE name = 'Stone Row' AND kind = 'vineyard' AND site_id = ?",
+      "SELECT id, row_version FROM place WHERE name = 'Stone Row' AND kind = 'vineyard' AND site_id = ?",
       [place.site.id],
     )
     const params = { ...at, blockId: gone[0]!['id'] as string }

@@ -9,6 +9,7 @@ import { changeRoutes } from './changes/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
+import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
 import { HttpProblem, toProblem } from './http/problems.js'
 import type { Serving } from './http/route.js'
@@ -63,6 +64,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   for (const routes of [
     siteRoutes,
     blockRoutes,
+    placeRoutes,
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,

@@ -159,6 +159,6 @@ test('what a removed block is called is free again, and removal has the time of 
     await app.call(blocks.create, at(), { name: 'Long Corn', kind: 'field', areaHa: 8, grows: 'sweet corn' }, { person: place.person }),
   )
   done(await app.call(blocks.remove, { ...at(), blockId: block.id }, { rowVersion: 1 }, { person: place.person }))
-  const [rows] = await app.database.query('SELECT deleted_at FROM block WHERE id = ?', [block.id])
+  const [rows] = await app.database.query('SELECT deleted_at FROM place WHERE id = ?', [block.id])
   expect((rows as { deleted_at: string }[])[0]!.deleted_at.slice(0, 16)).toBe('2026-06-12 14:30')
 })

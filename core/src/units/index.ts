@@ -7,6 +7,8 @@ export type TemperatureUnit = 'C' | 'F'
 export type RainUnit = 'mm' | 'in'
 export type WindUnit = 'm/s' | 'km/h' | 'mph'
 
+const SQUARE_METRES_PER_HECTARE = 10_000
+const SQUARE_METRES_PER_SQUARE_FOOT = 0.09290304
 const SQUARE_METRES_PER_ACRE = 4046.8564224
 const LITRES_PER_US_GALLON = 3.785411784
 const METRES_PER_SECOND_PER_MPH = 0.44704
@@ -35,8 +37,16 @@ export const inchesFromMillimetres = (mm: number): number => mm / 25.4
 /** m/s to mph. */
 export const mphFromMetresPerSecond = (ms: number): number => ms / METRES_PER_SECOND_PER_MPH
 /** ha to acres. */
-export const acresFromHectares = (ha: number): number => (ha * 10_000) / SQUARE_METRES_PER_ACRE
+export const acresFromHectares = (ha: number): number => squareMetresFromHectares(ha) / SQUARE_METRES_PER_ACRE
 /** Acres to ha. */
-export const hectaresFromAcres = (acres: number): number => (acres * SQUARE_METRES_PER_ACRE) / 10_000
+export const hectaresFromAcres = (acres: number): number => hectaresFromSquareMetres(acres * SQUARE_METRES_PER_ACRE)
+/** ha to m². */
+export const squareMetresFromHectares = (ha: number): number => ha * SQUARE_METRES_PER_HECTARE
+/** m² to ha. */
+export const hectaresFromSquareMetres = (m2: number): number => m2 / SQUARE_METRES_PER_HECTARE
+/** m² to square feet. */
+export const squareFeetFromSquareMetres = (m2: number): number => m2 / SQUARE_METRES_PER_SQUARE_FOOT
+/** Square feet to m². */
+export const squareMetresFromSquareFeet = (ft2: number): number => ft2 * SQUARE_METRES_PER_SQUARE_FOOT
 /** L/ha to US gallons per acre. */
 export const gallonsPerAcreFromLitresPerHectare = (lha: number): number => ((lha / LITRES_PER_US_GALLON) * SQUARE_METRES_PER_ACRE) / 10_000

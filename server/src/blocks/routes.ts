@@ -11,9 +11,9 @@ export function blockRoutes(router: Router, serving: Serving): void {
   read(router, serving, blocks.list, ({ deps, params }) => listBlocks(deps.db, params.siteId))
   write(router, serving, blocks.create, (ctx) => createBlock(ctx, ctx.input))
   write(router, serving, blocks.update, (ctx) => changeBlock(ctx, ctx.params.blockId, ctx.input))
-  write(router, serving, blocks.remove, (ctx) => removeRow(ctx, 'block', ctx.params.blockId, ctx.input.rowVersion))
+  write(router, serving, blocks.remove, (ctx) => removeRow(ctx, 'place', ctx.params.blockId, ctx.input.rowVersion))
   write(router, serving, blocks.restore, async (ctx) => {
-    await restoreRow(ctx, 'block', ctx.params.blockId, ctx.input.rowVersion)
+    await restoreRow(ctx, 'place', ctx.params.blockId, ctx.input.rowVersion)
     return getBlock(ctx.tx, ctx.siteId, ctx.params.blockId)
   })
   write(router, serving, blocks.addCheckArea, (ctx) => addCheckArea(ctx, ctx.params.blockId, ctx.input))

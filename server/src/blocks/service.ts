@@ -1,7 +1,9 @@
 import type { Block, CheckArea, ParsedInputOf, blocks } from '@bocado/contract'
-import { insertRow, liveRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
+import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import { listBlocks } from './store.js'
+import { heldWithin, liveBlock, SAME_M2, tree } from '../places/store.js'
 
 export async function getBlock(db: Queryable, siteId: string, blockId: string): Promise<Block> {
   const block = (await listBlocks(db, siteId)).find(({ id }) => id === blockId)
@@ -23,7 +25,8 @@ async function columnsOf(w: Write, input: BlockInput) {
   return {
     name: input.name,
     kind: input.kind,
-    area_ha: input.areaHa,
+    level: 'block',
+    area_m2: input.areaHa === null ? null : squareMetresFromHectares(input.areaHa),
     grows: input.grows,
     station_id: input.stationId,
     latitude: input.latitude,
@@ -35,17 +38,26 @@ async function columnsOf(w: Write, input: BlockInput) {
   }
 }
 
+/** Refuses an area that is less than what was drawn within it. */
+async function requireHeld(w: Write, blockId: string, areaHa: number | null): Promise<void> {
+  const held = heldWithin(await tree(w.tx, w.siteId), blockId)
+  if (areaHa !== null && held > squareMetresFromHectares(areaHa) + SAME_M2)
+    throw fieldProblem('areaHa', `is less than its parts have: ${hectaresFromSquareMetres(held)} ha`)
+}
+
 export async function createBlock(w: Write, input: BlockInput): Promise<Block> {
-  return getBlock(w.tx, w.siteId, await insertRow(w, 'block', await columnsOf(w, input)))
+  return getBlock(w.tx, w.siteId, await insertRow(w, 'place', await columnsOf(w, input)))
 }
 
 export async function changeBlock(w: Write, blockId: string, input: ParsedInputOf<typeof blocks.update>): Promise<Block> {
-  await updateRow(w, 'block', blockId, input.rowVersion, await columnsOf(w, input))
+  await liveBlock(w.tx, w.siteId, blockId)
+  await requireHeld(w, blockId, input.areaHa)
+  await updateRow(w, 'place', blockId, input.rowVersion, await columnsOf(w, input))
   return getBlock(w.tx, w.siteId, blockId)
 }
 
 export async function addCheckArea(w: Write, blockId: string, input: ParsedInputOf<typeof blocks.addCheckArea>): Promise<CheckArea> {
-  await liveRow(w.tx, w.siteId, 'block', blockId)
+  await liveBlock(w.tx, w.siteId, blockId)
   const id = await insertRow(w, 'check_area', { block_id: blockId, name: input.name, note: input.note })
   return { id, blockId, name: input.name, note: input.note, rowVersion: 1 }
 }

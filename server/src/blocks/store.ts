@@ -1,4 +1,5 @@
 import type { Block, CheckArea } from '@bocado/contract'
+import { hectaresFromSquareMetres } from '@bocado/core/units'
 import type { Queryable, Row } from '../database/index.js'
 import { findSite } from '../sites/store.js'
 import { followedStation } from '../weather/place.js'
@@ -12,11 +13,14 @@ const checkAreaOf = (row: Row): CheckArea => ({
   rowVersion: row['row_version'] as number,
 })
 
+/** Square metres as hectares; a block's own number comes back as it was typed. */
+const hectares = (m2: number | null): number | null => (m2 === null ? null : Number(hectaresFromSquareMetres(m2).toFixed(8)))
+
 const blockOf = (row: Row, checkAreas: CheckArea[]): Omit<Block, 'follows'> => ({
   id: row['id'] as string,
   name: row['name'] as string,
   kind: row['kind'] as Block['kind'],
-  areaHa: row['area_ha'] as number | null,
+  areaHa: hectares(row['area_m2'] as number | null),
   grows: row['grows'] as string,
   stationId: row['station_id'] as string | null,
   latitude: row['latitude'] as number | null,
@@ -35,7 +39,10 @@ export async function listCheckAreas(db: Queryable, siteId: string): Promise<Che
 }
 
 export async function listBlocks(db: Queryable, siteId: string): Promise<Block[]> {
-  const [rows] = await db.query<Row[]>('SELECT * FROM block WHERE site_id = ? AND deleted_at IS NULL ORDER BY created_at, name', [siteId])
+  const [rows] = await db.query<Row[]>(
+    "SELECT * FROM place WHERE site_id = ? AND level = 'block' AND deleted_at IS NULL ORDER BY created_at, name",
+    [siteId],
+  )
   const checkAreas = await listCheckAreas(db, siteId)
   const stations = await listStations(db, siteId)
   const site = (await findSite(db, siteId)) ?? { latitude: null, longitude: null }

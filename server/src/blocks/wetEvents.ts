@@ -1,8 +1,9 @@
 import type { ParsedInputOf, WetEvent, blocks } from '@bocado/contract'
 import { onHourAxis, type Wetting } from '@bocado/core'
-import { insertRow, instantOf, liveRow, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, instantOf, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
+import { liveBlock } from '../places/store.js'
 
 const wetEventOf = (row: Row): WetEvent => ({
   id: row['id'] as string,
@@ -39,7 +40,7 @@ export async function addWetEvent(
   blockId: string,
   input: ParsedInputOf<typeof blocks.addWetEvent>,
 ): Promise<WetEvent> {
-  await liveRow(w.tx, w.siteId, 'block', blockId)
+  await liveBlock(w.tx, w.siteId, blockId)
   if (Date.parse(input.startedAt) > (await deps.clock.now(w.tx)).getTime())
     throw fieldProblem('startedAt', 'lies in the future; enter it when it has happened')
   const id = await insertRow(w, 'wet_event', {

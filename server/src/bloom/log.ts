@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { indicators } from '@bocado/library'
-import { insertOnce, insertRows, liveRow, restoreRow, type Write } from '../database/index.js'
+import { insertOnce, insertRows, restoreRow, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { readNotebook } from './notebook.js'
 import { findBloomRecord, listBloomRecords } from './store.js'
+import { liveBlock } from '../places/store.js'
 
 type Input = ParsedInputOf<typeof bloom.add>
 
@@ -19,7 +20,7 @@ export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promis
   if (!indicators.some(({ id }) => id === input.plantId)) throw fieldProblem('plantId', 'choose a bloom plant of the library')
   const to = input.seenTo ?? input.seenFrom
   if (to > site.today) throw fieldProblem(input.seenTo ? 'seenTo' : 'seenFrom', `lies in the future; today is ${site.today}`)
-  if (input.blockId !== null) await liveRow(w.tx, w.siteId, 'block', input.blockId)
+  if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const photoId = input.photo ? await addPhoto(w, { organismId: input.plantId, blockId: input.blockId }, input.photo, site.today) : null
   const id = await insertOnce(w, 'bloom_record', { ...columnsOf(site, input), photo_id: photoId }, () =>
     fieldProblem('seenFrom', 'this is in the log already for that day and place'),

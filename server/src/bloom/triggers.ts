@@ -46,7 +46,7 @@ export async function restoreTrigger(w: Write, id: string, rowVersion: number): 
 export async function listTriggers(db: Queryable, site: Site, records: readonly BloomRecord[]): Promise<BloomTrigger[]> {
   const [rows] = await db.query<Row[]>(
     `SELECT t.*, w.organism_id, b.name AS block_name, p.name AS product_name FROM bloom_trigger t
-     JOIN watch w ON w.id = t.watch_id JOIN block b ON b.id = w.block_id LEFT JOIN product p ON p.id = t.product_id
+     JOIN watch w ON w.id = t.watch_id JOIN place b ON b.id = w.block_id LEFT JOIN product p ON p.id = t.product_id
      WHERE t.site_id = ? AND t.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY t.created_at, t.id`,
     [site.id],
   )

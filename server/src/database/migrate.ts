@@ -6,9 +6,10 @@ import type { Row } from './pool.js'
  * Applies the numbered files of a folder that have not been applied, in order. MariaDB commits at each DDL, so a file holds
  * one statement that may be run again, and the log is written after it. A lock keeps two starting servers apart.
  *
+ * @param only the migrations that are applied, where not all are
  * @throws where the database writes its log by statement: what a write stores would then not be what another server reads
  */
-export async function migrate(url: string, folder: URL): Promise<string[]> {
+export async function migrate(url: string, folder: URL, only?: readonly string[]): Promise<string[]> {
   const connection = await createConnection({ uri: url, dateStrings: true, timezone: 'Z', charset: 'utf8mb4', connectTimeout: 10_000 })
   const applied: string[] = []
   try {
@@ -24,7 +25,7 @@ export async function migrate(url: string, folder: URL): Promise<string[]> {
     const done = new Set(rows.map((row) => row['name'] as string))
     const files = (await readdir(folder)).filter((name) => name.endsWith('.sql')).sort()
     for (const name of files) {
-      if (done.has(name)) continue
+      if (done.has(name) || (only && !only.includes(name))) continue
       await connection.query(await readFile(new URL(name, folder), 'utf8'))
       await connection.query('INSERT INTO schema_migration (name) VALUES (?)', [name])
       applied.push(name)

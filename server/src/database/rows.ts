@@ -17,11 +17,12 @@ export interface Write {
 export type Editable =
   | 'site'
   | 'station'
-  | 'block'
+  | 'holding'
+  | 'place'
   | 'check_area'
   | 'watch'
   | 'product'
-  | 'treatment'
+  | 'deed'
   | 'round'
   | 'wet_event'
   | 'monthly_normals'
@@ -41,7 +42,8 @@ type Columns = Readonly<Record<string, unknown>>
 /** Which aspect of a site a table belongs to. */
 const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   site: 'site',
-  block: 'site',
+  holding: 'site',
+  place: 'site',
   check_area: 'site',
   wet_event: 'site',
   monthly_normals: 'site',
@@ -52,7 +54,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   event_record: 'watches',
   round: 'counts',
   product: 'treatments',
-  treatment: 'treatments',
+  deed: 'treatments',
   own_organism: 'library',
   own_method: 'library',
   photo: 'library',
@@ -63,16 +65,50 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   bloom_trigger: 'blooms',
 }
 
-/** Notes what of its site a write to a table changes; that there is a site, or how it is called, concerns the list of sites. */
-function touch({ tx, siteId }: Write, table: Editable): void {
-  tx.touch(siteId, ASPECT_OF[table])
-  if (table === 'site') tx.touch(ALL_SITES, 'site')
+/** Tables whose rows belong to one site, or to its holding and so to every site of it. */
+const SHARED: ReadonlySet<Editable> = new Set<Editable>(['product', 'own_organism', 'own_method'])
+
+/** Condition that picks rows of a site, or of its holding, from a table that either may own; it takes the site's id twice. */
+export const OWN_OR_SHARED = '(site_id = ? OR holding_id = (SELECT holding_id FROM site WHERE id = ?))'
+
+/** The holding of a site. */
+export async function holdingOf(db: Queryable, siteId: string): Promise<string> {
+  const [[row]] = await db.query<Row[]>('SELECT holding_id FROM site WHERE id = ?', [siteId])
+  if (!row) throw new HttpProblem(404, 'There is no such site.')
+  return row['holding_id'] as string
 }
 
-const siteColumn = (table: Editable): string => (table === 'site' ? 'id' : 'site_id')
+/** The columns that say whose a row is: the site's own, or its holding's. */
+export async function ownerColumns(w: Write, shared: boolean): Promise<{ site_id: string | null; holding_id: string | null }> {
+  return shared ? { site_id: null, holding_id: await holdingOf(w.tx, w.siteId) } : { site_id: w.siteId, holding_id: null }
+}
+
+/**
+ * Notes what of its site a write to a table changes; that there is a site, or how it is called, concerns the list of sites.
+ *
+ * @param rows what was written: where a holding owns one, every site of it changes
+ */
+async function touch({ tx, siteId }: Write, table: Editable, rows: readonly unknown[]): Promise<void> {
+  tx.touch(siteId, ASPECT_OF[table])
+  if (table === 'site' || table === 'holding') tx.touch(ALL_SITES, 'site')
+  if (table !== 'holding' && !rows.some((row) => (row as Columns | null)?.['holding_id'] && SHARED.has(table))) return
+  const [sites] = await tx.query<Row[]>('SELECT id FROM site WHERE holding_id = (SELECT holding_id FROM site WHERE id = ?)', [siteId])
+  for (const site of sites) tx.touch(site['id'] as string, ASPECT_OF[table])
+}
+
+/** Condition that picks rows of a site, with the values of its placeholders. */
+function ofSite(table: Editable, siteId: string): [string, string[]] {
+  if (SHARED.has(table)) return [OWN_OR_SHARED, [siteId, siteId]]
+  if (table === 'site') return ['id = ?', [siteId]]
+  if (table === 'holding') return ['id = (SELECT holding_id FROM site WHERE id = ?)', [siteId]]
+  return ['site_id = ?', [siteId]]
+}
+
+/** Tables whose rows say nothing of a site themselves. */
+const WITHOUT_SITE: ReadonlySet<Editable> = new Set<Editable>(['site', 'holding'])
 
 async function audit(w: Write, table: Editable, id: string, action: string, before: unknown, after: unknown): Promise<void> {
-  touch(w, table)
+  await touch(w, table, [before, after])
   await w.tx.query(
     'INSERT INTO audit (site_id, person_id, entity, entity_id, action, before_row, after_row) VALUES (?, ?, ?, ?, ?, ?, ?)',
     [w.siteId, w.personId, table, id, action, before ? JSON.stringify(before) : null, after ? JSON.stringify(after) : null],
@@ -87,17 +123,15 @@ export async function liveRow(db: Queryable, siteId: string, table: Editable, id
 }
 
 async function anyRow(db: Queryable, siteId: string, table: Editable, id: string, lock: boolean): Promise<Row> {
-  const [[row]] = await db.query<Row[]>(`SELECT * FROM ${table} WHERE id = ? AND ${siteColumn(table)} = ?${lock ? ' FOR UPDATE' : ''}`, [
-    id,
-    siteId,
-  ])
+  const [condition, values] = ofSite(table, siteId)
+  const [[row]] = await db.query<Row[]>(`SELECT * FROM ${table} WHERE id = ? AND ${condition}${lock ? ' FOR UPDATE' : ''}`, [id, ...values])
   if (!row) throw new HttpProblem(404, `There is no such ${table.replaceAll('_', ' ')} at this site.`)
   return row
 }
 
 /** Inserts a row with a new id, or with the client's. Returns the id. */
 export async function insertRow(w: Write, table: Editable, columns: Columns, id: string = randomUUID()): Promise<string> {
-  const all: Columns = { id, ...(table === 'site' ? {} : { site_id: w.siteId }), changed_by: w.personId, ...columns }
+  const all: Columns = { id, ...(WITHOUT_SITE.has(table) ? {} : { site_id: w.siteId }), changed_by: w.personId, ...columns }
   const names = Object.keys(all)
   await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
   await audit(w, table, id, 'create', null, columns)
@@ -107,7 +141,7 @@ export async function insertRow(w: Write, table: Editable, columns: Columns, id:
 /** Inserts rows of the same columns, each with a new id, in two statements however many they are. */
 export async function insertRows(w: Write, table: Editable, rows: readonly Columns[]): Promise<void> {
   if (rows.length === 0) return
-  touch(w, table)
+  await touch(w, table, rows)
   const all = rows.map((columns) => ({ id: randomUUID(), site_id: w.siteId, changed_by: w.personId, ...columns }))
   const names = Object.keys(all[0] as Columns)
   await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES ?`, [all.map((row) => names.map((name) => (row as Columns)[name]))])
@@ -162,10 +196,9 @@ async function changeRow(w: Write, table: Editable, before: Row, rowVersion: num
   }
   const all: Columns = { ...columns, changed_by: w.personId, row_version: rowVersion + 1 }
   const names = Object.keys(all)
-  await w.tx.query(`UPDATE ${table} SET ${names.map((name) => `${name} = ?`).join(', ')} WHERE id = ? AND ${siteColumn(table)} = ?`, [
+  await w.tx.query(`UPDATE ${table} SET ${names.map((name) => `${name} = ?`).join(', ')} WHERE id = ?`, [
     ...Object.values(all),
     before['id'],
-    w.siteId,
   ])
   await audit(w, table, before['id'] as string, action, before, columns)
 }

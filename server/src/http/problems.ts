@@ -58,7 +58,7 @@ export function fieldsProblem(all: readonly FieldMessage[]): HttpProblem {
 export const schemaProblem = (error: z.ZodError): HttpProblem =>
   fieldsProblem(error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })))
 
-const DUPLICATE_NAME = /Duplicate entry .* for key '(?:\w+\.)?(name_in_site|name_in_block|one_per_season)'/
+const DUPLICATE_NAME = /Duplicate entry .* for key '(?:\w+\.)?(name_in_site|name_in_place|name_in_block|one_per_season)'/
 
 /** Any error as a problem document. What is not the client's fault is told without inner detail. */
 export function toProblem(

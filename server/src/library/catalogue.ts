@@ -9,13 +9,15 @@ import {
   type Method,
   type Organism,
 } from '@bocado/library'
-import { jsonOf, type Queryable, type Row } from '../database/index.js'
+import { jsonOf, OWN_OR_SHARED, type Queryable, type Row } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 
 /** The row of an entry of the site's own. */
 export interface OwnRow {
   id: string
   rowVersion: number
+  /** Every site of the holding has it. */
+  shared: boolean
 }
 
 export interface OwnOrganism extends OwnRow {
@@ -60,15 +62,26 @@ const ownMethodOf = (row: { id: string; rowVersion: number; entry: unknown }): M
     version: `${row.rowVersion}.0.0`,
   }))
 
-const rowOf = (row: Row) => ({ id: row['id'] as string, rowVersion: row['row_version'] as number, entry: jsonOf<unknown>(row['entry']) })
+const rowOf = (row: Row) => ({
+  id: row['id'] as string,
+  rowVersion: row['row_version'] as number,
+  shared: row['site_id'] === null,
+  entry: jsonOf<unknown>(row['entry']),
+})
 
 export async function listOwnOrganisms(db: Queryable, siteId: string): Promise<OwnOrganism[]> {
-  const [rows] = await db.query<Row[]>('SELECT * FROM own_organism WHERE site_id = ? AND deleted_at IS NULL ORDER BY name', [siteId])
+  const [rows] = await db.query<Row[]>(`SELECT * FROM own_organism WHERE ${OWN_OR_SHARED} AND deleted_at IS NULL ORDER BY name`, [
+    siteId,
+    siteId,
+  ])
   return rows.map(rowOf).map((row) => ({ ...row, organism: ownOrganismOf(row) }))
 }
 
 export async function listOwnMethods(db: Queryable, siteId: string): Promise<OwnMethod[]> {
-  const [rows] = await db.query<Row[]>('SELECT * FROM own_method WHERE site_id = ? AND deleted_at IS NULL ORDER BY name', [siteId])
+  const [rows] = await db.query<Row[]>(`SELECT * FROM own_method WHERE ${OWN_OR_SHARED} AND deleted_at IS NULL ORDER BY name`, [
+    siteId,
+    siteId,
+  ])
   return rows.map(rowOf).map((row) => ({ ...row, method: ownMethodOf(row) }))
 }
 
@@ -94,7 +107,7 @@ export async function methodsOf(db: Queryable, siteId: string): Promise<(Method 
   const own = await listOwnMethods(db, siteId)
   return [
     ...methods.map((method) => ({ ...method, own: null })),
-    ...own.map(({ method, id, rowVersion }) => ({ ...method, own: { id, rowVersion } })),
+    ...own.map(({ method, id, rowVersion, shared }) => ({ ...method, own: { id, rowVersion, shared } })),
   ]
 }
 

@@ -8,6 +8,7 @@ import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { requireOrganism } from './catalogue.js'
 import { cleanJpeg } from './jpeg.js'
+import { liveBlock } from '../places/store.js'
 
 type Answers = Readonly<Record<string, CharacterAnswer>>
 
@@ -68,7 +69,7 @@ export async function listChecks(db: Queryable, siteId: string, organismId: stri
 export async function addCheck(w: Write, deps: Deps, input: ParsedInputOf<typeof library.check>): Promise<IdentityCheck> {
   const organism = await requireOrganism(w.tx, w.siteId, input.organismId)
   const { verdict, likely } = verdictOf(organism, input.answers)
-  if (input.blockId !== null) await liveRow(w.tx, w.siteId, 'block', input.blockId)
+  if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const { today } = await getSite(w.tx, deps.clock, w.siteId)
   const photoId = input.photo ? await addPhoto(w, input, input.photo, today) : null
   const id = await insertRow(w, 'identity_check', {

@@ -3,7 +3,18 @@ import type { library, ResponseOf } from '@bocado/contract'
 import { resolveEvents } from '@bocado/core'
 import { findMethod, findOrganism, methodSchema, modelOf, organismSchema, spellOut, type Organism } from '@bocado/library'
 import type { z } from 'zod'
-import { insertOnce, instantOf, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import {
+  insertOnce,
+  instantOf,
+  jsonOf,
+  OWN_OR_SHARED,
+  ownerColumns,
+  restoreRow,
+  updateRow,
+  type Queryable,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { fieldsProblem, HttpProblem, type FieldMessage } from '../http/problems.js'
 import { listOwnMethods } from './catalogue.js'
 
@@ -95,16 +106,34 @@ const idColumn = (table: Table): string => (table === 'own_organism' ? 'organism
 /** The live entry of the site under an id. */
 async function liveEntry(w: Write, table: Table, entryId: string): Promise<Row | undefined> {
   const [[row]] = await w.tx.query<Row[]>(
-    `SELECT id, row_version, name FROM ${table} WHERE site_id = ? AND ${idColumn(table)} = ? AND deleted_at IS NULL FOR UPDATE`,
-    [w.siteId, entryId],
+    `SELECT id, row_version, name FROM ${table} WHERE ${OWN_OR_SHARED} AND ${idColumn(table)} = ? AND deleted_at IS NULL FOR UPDATE`,
+    [w.siteId, w.siteId, entryId],
   )
   return row
 }
 
+/** The version that was seen of an entry, null for a new one, and whether every site of the holding shall have it. */
+interface Kept {
+  rowVersion: number | null
+  shared: boolean
+}
+
+/** An organism that other sites of the holding watch cannot become one site's own. */
+async function requireUnusedElsewhere(w: Write, table: Table, entryId: string): Promise<void> {
+  if (table !== 'own_organism') return
+  const [[row]] = await w.tx.query<Row[]>(
+    `SELECT s.name FROM watch x JOIN site s ON s.id = x.site_id
+     WHERE x.organism_id = ? AND x.site_id <> ? AND x.deleted_at IS NULL LIMIT 1`,
+    [entryId, w.siteId],
+  )
+  if (row) throw new HttpProblem(422, `${row['name'] as string} watches it, too: it stays with every site of the holding.`)
+}
+
 /** Adds an entry under an id of its own, or changes the one that was opened, at the version that was seen. */
-async function store(w: Write, table: Table, entryId: string, name: string, entry: unknown, rowVersion: number | null) {
+async function store(w: Write, table: Table, entryId: string, name: string, entry: unknown, { rowVersion, shared }: Kept) {
   const before = await liveEntry(w, table, entryId)
-  const columns = { [idColumn(table)]: entryId, name, entry: JSON.stringify(entry) }
+  if (!shared) await requireUnusedElsewhere(w, table, entryId)
+  const columns = { ...(await ownerColumns(w, shared)), [idColumn(table)]: entryId, name, entry: JSON.stringify(entry) }
   if (!before) {
     if (rowVersion !== null) throw new HttpProblem(409, 'This entry was removed meanwhile. Save it once more to add it anew.')
     const taken = (): HttpProblem => new HttpProblem(409, 'The same was added meanwhile. Open it to change it.')
@@ -126,7 +155,7 @@ function idOf({ id }: Readonly<Record<string, unknown>>): string {
 }
 
 /** Adds an organism of the site's own, or changes it. A library entry that is imported becomes one of the site's own beside it. */
-export async function saveOrganism(w: Write, entry: Readonly<Record<string, unknown>>, rowVersion: number | null) {
+export async function saveOrganism(w: Write, entry: Readonly<Record<string, unknown>>, keep: Kept) {
   const entryId = idOf(entry)
   const kept = { ...entry, id: entryId, version: typeof entry['version'] === 'string' ? entry['version'] : '1.0.0' }
   const organism = checked(kept, organismSchema)
@@ -134,14 +163,14 @@ export async function saveOrganism(w: Write, entry: Readonly<Record<string, unkn
   const faults = faultsOf(organism, own)
   if (faults.length > 0) refuse(faults)
   if (findOrganism(entryId)) refuse([{ path: at('id'), message: 'is one of the library; choose another' }])
-  return store(w, 'own_organism', entryId, organism.name, kept, rowVersion)
+  return store(w, 'own_organism', entryId, organism.name, kept, keep)
 }
 
-export async function saveMethod(w: Write, entry: Readonly<Record<string, unknown>>, rowVersion: number | null) {
+export async function saveMethod(w: Write, entry: Readonly<Record<string, unknown>>, keep: Kept) {
   const entryId = idOf(entry)
   const kept = { ...entry, id: entryId, version: typeof entry['version'] === 'string' ? entry['version'] : '1.0.0' }
   const method = checked(kept, methodSchema)
-  return store(w, 'own_method', entryId, method.name, kept, rowVersion)
+  return store(w, 'own_method', entryId, method.name, kept, keep)
 }
 
 /** Until this migration entries were kept by their names: one of the same letters was laid over another. */
@@ -171,20 +200,23 @@ export async function listOverwritten(db: Queryable, siteId: string): Promise<Re
   }))
 }
 
+const AS_NEW: Kept = { rowVersion: null, shared: false }
+
 /** Adds what was overwritten again, beside what took its place. */
 export async function bringBackOverwritten(w: Write, auditId: number) {
   const [[row]] = await w.tx.query<Row[]>(`${OVERWRITTEN} AND a.id = ?`, [w.siteId, auditId])
   if (!row) throw new HttpProblem(404, 'There is no such overwritten entry at this site.')
   const { id: _, ...entry } = jsonOf<Record<string, unknown>>(row['entry'])
-  return tableOf(row) === 'own_organism' ? saveOrganism(w, entry, null) : saveMethod(w, entry, null)
+  return tableOf(row) === 'own_organism' ? saveOrganism(w, entry, AS_NEW) : saveMethod(w, entry, AS_NEW)
 }
 
 /** An organism that is watched stays: its watches would have nothing to rest on. */
 export async function requireUnwatched(w: Write, rowId: string): Promise<void> {
   const [[row]] = await w.tx.query<Row[]>(
-    `SELECT COUNT(*) AS watches FROM own_organism o JOIN watch x ON x.site_id = o.site_id AND x.organism_id = o.organism_id
-     WHERE o.id = ? AND o.site_id = ? AND x.deleted_at IS NULL`,
-    [rowId, w.siteId],
+    `SELECT COUNT(*) AS watches FROM own_organism o JOIN site s ON s.id = o.site_id OR s.holding_id = o.holding_id
+       JOIN watch x ON x.site_id = s.id AND x.organism_id = o.organism_id
+     WHERE o.id = ? AND x.deleted_at IS NULL`,
+    [rowId],
   )
   if (Number(row?.['watches']) > 0) throw new HttpProblem(422, 'It is watched. Stop watching it first; past seasons count as well.')
 }

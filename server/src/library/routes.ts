@@ -43,8 +43,8 @@ export function libraryRoutes(router: Router, serving: Serving): void {
     await restoreRow(ctx, 'photo', ctx.params.rowId, ctx.input.rowVersion)
     return { id: ctx.params.rowId, rowVersion: ctx.input.rowVersion + 1 }
   })
-  write(router, serving, library.saveOrganism, (ctx) => saveOrganism(ctx, ctx.input.entry, ctx.input.rowVersion))
-  write(router, serving, library.saveMethod, (ctx) => saveMethod(ctx, ctx.input.entry, ctx.input.rowVersion))
+  write(router, serving, library.saveOrganism, (ctx) => saveOrganism(ctx, ctx.input.entry, ctx.input))
+  write(router, serving, library.saveMethod, (ctx) => saveMethod(ctx, ctx.input.entry, ctx.input))
   read(router, serving, library.overwritten, ({ deps, params }) => listOverwritten(deps.db, params.siteId))
   write(router, serving, library.bringBackOverwritten, (ctx) => bringBackOverwritten(ctx, ctx.params.auditId))
   write(router, serving, library.removeOwn, async (ctx) => {

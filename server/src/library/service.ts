@@ -32,6 +32,8 @@ const briefOf = (organism: Organism, own: OwnRow | null, watches: readonly Store
 })
 
 /** Everything there is to find, in one line each. */
+const rowOf = (row: OwnRow | undefined): OwnRow | null => (row ? { id: row.id, rowVersion: row.rowVersion, shared: row.shared } : null)
+
 export async function listLibrary(deps: Deps, siteId: string): Promise<LibraryBrief[]> {
   const db = deps.db
   const site = await getSite(db, deps.clock, siteId)
@@ -42,7 +44,6 @@ export async function listLibrary(deps: Deps, siteId: string): Promise<LibraryBr
     organismsOf(db, siteId),
     methodsOf(db, siteId),
   ])
-  const rowOf = <T extends OwnRow>(row: T | undefined): OwnRow | null => (row ? { id: row.id, rowVersion: row.rowVersion } : null)
   const nothing = { silhouette: null, monthsOnly: false, watches: [] }
   return [
     ...organisms.map((organism) => briefOf(organism, rowOf(own.find((o) => o.organism.id === organism.id)), watches)),
@@ -121,7 +122,7 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     figures: figuresOf(organism, resolved.pinned.own ?? []),
     methods,
     year,
-    own: ownRow ? { id: ownRow.id, rowVersion: ownRow.rowVersion } : null,
+    own: rowOf(ownRow),
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Outcome, OutcomeCount, Product, Round, Treatment } from '@bocado/contract'
+import type { Outcome, OutcomeCount, Label, Round, Treatment } from '@bocado/contract'
 import {
   cohortsInReach,
   compareWithCheck,
@@ -50,7 +50,7 @@ function countOf(round: Round | undefined, organism: Organism): OutcomeCount | n
 function achievedCoverage(
   watch: StoredWatch,
   organism: Organism,
-  product: Product,
+  product: Label,
   day: string,
   block: GroundWeather,
   memo: Memo,
@@ -82,7 +82,7 @@ function missingOf(treated: BeforeAfter<Round>, check: BeforeAfter<Round> | unde
 function outcomeOf(
   treatment: Treatment,
   day: string,
-  product: Product,
+  product: Label,
   organism: Organism,
   rounds: readonly DatedRound[],
   threshold: number,

@@ -4,7 +4,8 @@ import { createConnection } from 'mysql2/promise'
 import type { Row } from '../database/index.js'
 import { migrate } from '../database/migrate.js'
 import { exportSite } from './exportSite.js'
-import { importSite, PackageRefused } from './importSite.js'
+import { PackageRefused } from './importSite.js'
+import { restorePackage } from './restorePackage.js'
 
 const USAGE = `backup [FOLDER] [SITE …]   every site, or those named by id or name, each into a zip of its own
 restore FILE …             each package into the database; a site that is there already is left as it is`
@@ -35,7 +36,7 @@ async function main([what, ...rest]: string[]): Promise<void> {
       }
     } else if (what === 'restore' && rest.length > 0) {
       for (const path of rest) {
-        const { title, rows } = await importSite(connection, path)
+        const { title, rows } = await restorePackage(url, path)
         console.log(`${title}: ${Object.values(rows).reduce((a, b) => a + b, 0)} rows from ${path}`)
       }
     } else throw new PackageRefused(USAGE)

@@ -55,7 +55,7 @@ export async function exportSite(connection: Connection, siteId: string, path: s
     const people = new Set<string>()
     const tables = await siteTables(connection)
     for (const table of tables.filter(({ name }) => name !== PEOPLE)) {
-      resources.push(await addTable(connection, zip, table, table.ofSite, [siteId], people))
+      resources.push(await addTable(connection, zip, table, table.ofSite.replaceAll(':site', connection.escape(siteId)), [], people))
       await roomIn(file)
     }
     const persons = tables.find(({ name }) => name === PEOPLE)

@@ -8,7 +8,7 @@ import { ALL_SITES } from '@bocado/contract'
 import type { Row } from '../database/index.js'
 import { valueOf } from './cells.js'
 import type { PackageDescription } from './exportSite.js'
-import { PEOPLE, siteTables, type SiteTable } from './tables.js'
+import { SHARED, siteTables, type SiteTable } from './tables.js'
 
 /** Rows that are stored at a time. */
 const AT_ONCE = 1000
@@ -24,22 +24,35 @@ const unpacked = (bytes: Uint8Array): Promise<Record<string, Uint8Array>> =>
     ),
   )
 
-/**
- * Restores a site from its package, in one transaction: all of it, or nothing. A site that is there already is not touched.
- *
- * @returns the site and rows by table
- * @throws PackageRefused with the reason where the package is damaged, from a newer Bocado, or its site is here already
- */
-export async function importSite(
-  connection: Connection,
-  path: string,
-): Promise<{ siteId: string; title: string; rows: Record<string, number> }> {
+/** What a restore has stored: rows by table. */
+export interface Restored {
+  siteId: string
+  title: string
+  rows: Record<string, number>
+}
+
+async function opened(path: string): Promise<{ files: Record<string, Uint8Array>; description: PackageDescription }> {
   const files = await unpacked(await readFile(path))
   const described = files['datapackage.json']
   if (!described) throw new PackageRefused('there is no datapackage.json in the file')
   const description = JSON.parse(Buffer.from(described).toString()) as PackageDescription
   const about = description.bocado as PackageDescription['bocado'] | undefined
   if (about?.format !== 1) throw new PackageRefused('the file is no package of a site, or a newer Bocado made it')
+  return { files, description }
+}
+
+/** What a package says of itself. */
+export const readDescription = async (path: string): Promise<PackageDescription> => (await opened(path)).description
+
+/**
+ * Restores a site from its package, in one transaction: all of it, or nothing. A site that is there already is not touched.
+ *
+ * @returns the site and rows by table
+ * @throws PackageRefused with the reason where the package is damaged, from a newer Bocado, or its site is here already
+ */
+export async function importSite(connection: Connection, path: string): Promise<Restored> {
+  const { files, description } = await opened(path)
+  const about = description.bocado
   const tables = await siteTables(connection)
   await requireKnown(connection, description, tables)
   for (const resource of description.resources) {
@@ -76,7 +89,7 @@ export async function importSite(
   }
 }
 
-/** A package may come from an older Bocado, never from one that knows more than this. */
+/** A package is laid into the tables that it came from, or into later ones that hold all of it. */
 async function requireKnown(
   connection: Connection,
   { bocado, resources }: PackageDescription,
@@ -99,18 +112,19 @@ function* pieces(text: string): Generator<string> {
 }
 
 async function storeRows(connection: Connection, table: SiteTable, csv: string): Promise<number> {
-  // People may work at other sites here, too; they stay as they are.
-  const insert = table.name === PEOPLE ? 'INSERT IGNORE' : 'INSERT'
   let names: string[] | undefined
   let kinds: ('blob' | 'number' | 'text')[] = []
   let rows: unknown[][] = []
   let stored = 0
   const store = async (): Promise<void> => {
-    if (rows.length > 0)
-      await connection.query(`${insert} INTO \`${table.name}\` (${names?.map((name) => `\`${name}\``).join(', ')}) VALUES ?`, [rows])
+    const fresh = SHARED.has(table.name) ? await missingRows(connection, table.name, names ?? [], rows) : rows
+    if (fresh.length > 0)
+      await connection.query(`INSERT INTO \`${table.name}\` (${names?.map((name) => `\`${name}\``).join(', ')}) VALUES ?`, [fresh])
     stored += rows.length
     rows = []
   }
+  // Rows that name others of their own table are held, and come after those.
+  const within = table.references.find(({ table: to }) => to === table.name)
   const lines = Readable.from(pieces(csv)).pipe(Papa.parse(Papa.NODE_STREAM_INPUT, { skipEmptyLines: true }))
   for await (const cells of lines as AsyncIterable<string[]>) {
     if (!names) {
@@ -119,8 +133,32 @@ async function storeRows(connection: Connection, table: SiteTable, csv: string):
       continue
     }
     rows.push(cells.map((cell, c) => valueOf(cell, kinds[c] ?? 'text')))
-    if (rows.length >= AT_ONCE) await store()
+    if (rows.length >= AT_ONCE && !within) await store()
   }
+  if (within) rows = parentsFirst(rows, (names ?? []).indexOf(within.to), (names ?? []).indexOf(within.column))
   await store()
   return stored
+}
+
+/** Rows whose id is not there yet. */
+async function missingRows(connection: Connection, table: string, names: readonly string[], rows: unknown[][]): Promise<unknown[][]> {
+  const id = names.indexOf('id')
+  const [there] = await connection.query<Row[]>(`SELECT id FROM \`${table}\` WHERE id IN (?)`, [[...rows.map((row) => row[id]), '']])
+  const known = new Set(there.map((row) => row['id'] as string))
+  return rows.filter((row) => !known.has(row[id] as string))
+}
+
+/** Rows of a tree, each after the one that it lies under. */
+function parentsFirst(rows: readonly unknown[][], id: number, parent: number): unknown[][] {
+  const sorted: unknown[][] = []
+  const placed = new Set<unknown>([null])
+  let left = rows
+  while (left.length > 0) {
+    const next = left.filter((row) => placed.has(row[parent] ?? null))
+    if (next.length === 0) throw new PackageRefused('a place lies in one that is not in the package')
+    for (const row of next) placed.add(row[id])
+    sorted.push(...next)
+    left = left.filter((row) => !next.includes(row))
+  }
+  return sorted
 }

@@ -94,7 +94,7 @@ describe('a site', () => {
     path = join(folder, 'site.zip')
     const source = await open(from)
     const rows = await exportSite(source, place.site.id, path, NOW)
-    expect(rows).toMatchObject({ site: 1, station: 1, watch: 1, round: 2, treatment: 1, photo_file: 1, weather_import_rejection: 1 })
+    expect(rows).toMatchObject({ site: 1, station: 1, watch: 1, round: 2, deed: 1, photo_file: 1, weather_import_rejection: 1 })
     expect(rows['reading']).toBeGreaterThan(38_000)
     await source.end()
     connection = await open(into)
@@ -121,7 +121,7 @@ describe('a site', () => {
       'rows that the database refuses, the last of them',
       (files: Record<string, Uint8Array>) => {
         const description = JSON.parse(Buffer.from(files['datapackage.json']!).toString()) as PackageDescription
-        const resource = description.resources.find(({ name }) => name === 'treatment')!
+        const resource = description.resources.find(({ name }) => name === 'deed')!
         files[resource.path] = Buffer.from(Buffer.from(files[resource.path]!).toString().replace('planned,', 'flown,'))
         resource.hash = createHash('sha256').update(files[resource.path]!).digest('hex')
         files['datapackage.json'] = Buffer.from(JSON.stringify(description))

@@ -16,7 +16,7 @@ export interface SiteTable {
   primaryKey: string[]
   /** Which columns name rows of which tables. */
   references: { column: string; table: string; to: string }[]
-  /** Condition that picks the rows of one site, with a placeholder for its id. */
+  /** Condition that picks the rows of one site, with `:site` for its id. */
   ofSite: string
 }
 
@@ -33,6 +33,11 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
 
 /** Rows of people come with whatever names them. */
 export const PEOPLE = 'person'
+
+/** Rows that other sites here may have, too: what is there already stays as it is. */
+export const SHARED: ReadonlySet<string> = new Set([PEOPLE, 'holding', 'product', 'own_organism', 'own_method'])
+
+const HOLDING_OF_SITE = '(SELECT holding_id FROM site WHERE id = :site)'
 
 const KINDS: Readonly<Record<string, Column['kind']>> = {
   blob: 'blob',
@@ -89,9 +94,11 @@ export async function siteTables(db: Queryable): Promise<SiteTable[]> {
   }
   const tables = [...found.values()]
   const conditionOf = (table: Omit<SiteTable, 'ofSite'>, seen: readonly string[] = []): string | undefined => {
-    if (table.name === 'site') return 'id = ?'
-    if (table.name === PEOPLE) return 'FALSE AND ? IS NULL'
-    if (table.columns.some(({ name }) => name === 'site_id')) return 'site_id = ?'
+    const has = (column: string): boolean => table.columns.some(({ name }) => name === column)
+    if (table.name === 'site') return 'id = :site'
+    if (table.name === 'holding') return `id = ${HOLDING_OF_SITE}`
+    if (table.name === PEOPLE) return 'FALSE'
+    if (has('site_id')) return has('holding_id') ? `(site_id = :site OR holding_id = ${HOLDING_OF_SITE})` : 'site_id = :site'
     for (const { column, table: parentName, to } of table.references) {
       const parent = found.get(parentName)
       if (!parent || parentName === PEOPLE || seen.includes(parentName)) continue

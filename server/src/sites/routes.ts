@@ -2,13 +2,14 @@ import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
 import { read, write, type Serving } from '../http/route.js'
 import { getNormals, removeNormals, typeNormals } from '../weather/normals.js'
-import { addPerson, changeSite, createSite, getSites } from './service.js'
+import { addPerson, changeSite, createSite, getSites, nameHolding } from './service.js'
 
 export function siteRoutes(router: Router, serving: Serving): void {
   const { sites } = endpoints
   read(router, serving, sites.list, ({ deps }) => getSites(deps.db, deps.clock))
   write(router, serving, sites.create, ({ deps, input }) => createSite(deps, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
+  write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.addPerson, (ctx) => addPerson(ctx, ctx.input))
   read(router, serving, sites.normals, ({ deps, params }) => getNormals(deps, params.siteId))
   write(router, serving, sites.typeNormals, (ctx) => typeNormals(ctx, ctx.input))

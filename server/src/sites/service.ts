@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { ALL_SITES, type ParsedInputOf, type Person, type Site, type sites } from '@bocado/contract'
+import { ALL_SITES, type Holding, type ParsedInputOf, type Person, type Site, type sites } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from '@bocado/core'
 import { civilDayIn, type Clock } from '../clock.js'
-import { insertRow, updateRow, versionsOf, type Queryable, type Write } from '../database/index.js'
+import { holdingOf, insertRow, updateRow, versionsOf, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { findSite, insertPerson, joinSite, listSites, peopleOf, type StoredSite } from './store.js'
+import { findSite, insertPerson, joinSite, listSites, peopleOf, sitesOfHoldings, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -22,12 +22,21 @@ export function requireSeason(site: Pick<StoredSite, 'latitude'>, day: string): 
 /** Sites as they are shown, in a handful of queries however many they are. */
 async function presented(db: Queryable, clock: Clock, stored: readonly StoredSite[]): Promise<Site[]> {
   const ids = stored.map(({ id }) => id)
-  const [now, versions, people] = await Promise.all([clock.now(db), versionsOf(db, ids), peopleOf(db, ids)])
+  const [now, versions, people, sites] = await Promise.all([
+    clock.now(db),
+    versionsOf(db, ids),
+    peopleOf(db, ids),
+    sitesOfHoldings(
+      db,
+      stored.map(({ holding }) => holding.id),
+    ),
+  ])
   return stored.map((site) => {
     const today = civilDayIn(now, site.timeZone)
     const start = seasonStart(dayNumber(today), hemisphereOf(site))
     return {
       ...site,
+      holding: { ...site.holding, sites: sites.get(site.holding.id) ?? 1 },
       today,
       season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
       versions: versions[site.id] ?? {},
@@ -68,7 +77,14 @@ export async function createSite({ db: tx, clock }: Deps, input: ParsedInputOf<t
   const siteId = randomUUID()
   const person: Person = { id: randomUUID(), ...input.person }
   await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
-  await insertRow({ tx, siteId, personId: person.id, now: await clock.now(tx) }, 'site', columnsOf(input), siteId)
+  const w: Write = { tx, siteId, personId: person.id, now: await clock.now(tx) }
+  if (input.holdingId) {
+    const [[holding]] = await tx.query<Row[]>('SELECT id FROM holding WHERE id = ? AND deleted_at IS NULL', [input.holdingId])
+    if (!holding) throw fieldProblem('holdingId', 'choose a holding from the list')
+  }
+  const holdingId = input.holdingId ?? randomUUID()
+  if (!input.holdingId) await tx.query('INSERT INTO holding (id, name, changed_by) VALUES (?, ?, ?)', [holdingId, input.name, person.id])
+  await insertRow(w, 'site', { ...columnsOf(input), holding_id: holdingId }, siteId)
   await joinSite(tx, siteId, person)
   return getSite(tx, clock, siteId)
 }
@@ -76,6 +92,11 @@ export async function createSite({ db: tx, clock }: Deps, input: ParsedInputOf<t
 export async function changeSite(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.update>): Promise<Site> {
   await updateRow(w, 'site', w.siteId, input.rowVersion, columnsOf(input))
   return getSite(w.tx, clock, w.siteId)
+}
+
+export async function nameHolding(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.nameHolding>): Promise<Holding> {
+  await updateRow(w, 'holding', await holdingOf(w.tx, w.siteId), input.rowVersion, { name: input.name })
+  return (await getSite(w.tx, clock, w.siteId)).holding
 }
 
 export async function addPerson(w: Write, input: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {

@@ -1,10 +1,11 @@
-import type { Person, Site } from '@bocado/contract'
+import type { Holding, Person, Site } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
 
-export type StoredSite = Omit<Site, 'today' | 'season' | 'versions' | 'people'>
+export type StoredSite = Omit<Site, 'today' | 'season' | 'versions' | 'people' | 'holding'> & { holding: Omit<Holding, 'sites'> }
 
 const siteOf = (row: Row): StoredSite => ({
   id: row['id'] as string,
+  holding: { id: row['holding_id'] as string, name: row['holding_name'] as string, rowVersion: row['holding_version'] as number },
   name: row['name'] as string,
   place: row['place'] as string,
   latitude: row['latitude'] as number | null,
@@ -15,14 +16,26 @@ const siteOf = (row: Row): StoredSite => ({
   rowVersion: row['row_version'] as number,
 })
 
+const SELECT = `SELECT s.*, h.name AS holding_name, h.row_version AS holding_version FROM site s JOIN holding h ON h.id = s.holding_id`
+
 export async function listSites(db: Queryable): Promise<StoredSite[]> {
-  const [rows] = await db.query<Row[]>('SELECT * FROM site WHERE deleted_at IS NULL ORDER BY created_at, name')
+  const [rows] = await db.query<Row[]>(`${SELECT} WHERE s.deleted_at IS NULL ORDER BY s.created_at, s.name`)
   return rows.map(siteOf)
 }
 
 export async function findSite(db: Queryable, siteId: string): Promise<StoredSite | undefined> {
-  const [[row]] = await db.query<Row[]>('SELECT * FROM site WHERE id = ? AND deleted_at IS NULL', [siteId])
+  const [[row]] = await db.query<Row[]>(`${SELECT} WHERE s.id = ? AND s.deleted_at IS NULL`, [siteId])
   return row && siteOf(row)
+}
+
+/** How many sites holdings have. */
+export async function sitesOfHoldings(db: Queryable, holdingIds: readonly string[]): Promise<Map<string, number>> {
+  if (holdingIds.length === 0) return new Map()
+  const [rows] = await db.query<Row[]>(
+    'SELECT holding_id, COUNT(*) AS sites FROM site WHERE holding_id IN (?) AND deleted_at IS NULL GROUP BY holding_id',
+    [[...new Set(holdingIds)]],
+  )
+  return new Map(rows.map((row) => [row['holding_id'] as string, Number(row['sites'])]))
 }
 
 /** The people of sites, by site. */

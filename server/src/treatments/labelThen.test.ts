@@ -44,10 +44,14 @@ test('a label that a correction once put in the place of the first is restored f
   const [kept, rewritten, untold] = [await record('2026-06-01'), await record('2026-06-02'), await record('2026-06-03')]
   // As corrections left them: the label of another day in place, and of one of them nothing in the trail.
   const later = JSON.stringify({ ...product, reEntryHours: 48 })
-  await app.database.query('UPDATE treatment SET product_then = ?, row_version = 3 WHERE id IN (?)', [later, [rewritten, untold]])
+  await app.database.query('UPDATE deed SET product_then = ?, row_version = 3 WHERE id IN (?)', [later, [rewritten, untold]])
   await app.database.query('DELETE FROM audit WHERE entity_id = ?', [untold])
+  // The migration is of a time when deeds were called treatments.
+  await app.database.query('RENAME TABLE deed TO treatment')
+  await app.database.query("UPDATE audit SET entity = 'treatment' WHERE entity = 'deed'")
   for (const file of ['055_treatment_label_doubtful.sql', '056_treatment_label_first.sql'])
     await app.database.query(await readFile(new URL(`../../migrations/${file}`, import.meta.url), 'utf8'))
+  await app.database.query('RENAME TABLE treatment TO deed')
   const all = done(await app.call(treatments.list, at, { season: SEASON }))
   const done_ = (id: string) => all.find((t) => t.id === id)!.done!
   expect([kept, rewritten, untold].map((id) => [done_(id).label.reEntryHours, done_(id).labelState])).toEqual([
@@ -56,6 +60,6 @@ test('a label that a correction once put in the place of the first is restored f
     [48, 'doubtful'],
   ])
   expect(done_(rewritten).reEntryUntil).toBe('2026-06-02T19:00:00Z')
-  const [[row]] = await app.database.query<Row[]>('SELECT product_then FROM treatment WHERE id = ?', [rewritten])
+  const [[row]] = await app.database.query<Row[]>('SELECT product_then FROM deed WHERE id = ?', [rewritten])
   expect(jsonOf<{ name: string }>(row!['product_then']).name).toBe('Granule C')
 })

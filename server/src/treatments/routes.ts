@@ -15,9 +15,9 @@ export function treatmentRoutes(router: Router, serving: Serving): void {
   write(router, serving, treatments.plan, (ctx) => planTreatment(ctx, ctx.input))
   write(router, serving, treatments.move, (ctx) => moveTreatment(ctx, ctx.params.treatmentId, ctx.input))
   write(router, serving, treatments.record, (ctx) => recordTreatment(ctx, ctx.deps, ctx.params.treatmentId, ctx.input))
-  write(router, serving, treatments.remove, (ctx) => removeRow(ctx, 'treatment', ctx.params.treatmentId, ctx.input.rowVersion))
+  write(router, serving, treatments.remove, (ctx) => removeRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion))
   write(router, serving, treatments.restore, async (ctx) => {
-    await restoreRow(ctx, 'treatment', ctx.params.treatmentId, ctx.input.rowVersion)
+    await restoreRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion)
     return getTreatment(ctx.tx, ctx.siteId, ctx.params.treatmentId)
   })
 }

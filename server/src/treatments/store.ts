@@ -1,7 +1,10 @@
 import { isoInstant, MS_PER_HOUR } from '@bocado/core'
-import type { Product, Treatment } from '@bocado/contract'
-import { instantOf, jsonOf, type Queryable, type Row } from '../database/index.js'
+import type { Label, Product, Treatment } from '@bocado/contract'
+import { instantOf, jsonOf, OWN_OR_SHARED, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
+
+/** A product without whose shelf it stands on. */
+export const labelOf = ({ shared: _, ...label }: Label & { shared?: boolean }): Label => label
 
 const productOf = (row: Row): Product => ({
   id: row['id'] as string,
@@ -16,29 +19,40 @@ const productOf = (row: Row): Product => ({
   preHarvestDays: row['pre_harvest_days'] as number,
   bees: row['bees'] as Product['bees'],
   protection: row['protection'] as string,
+  shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
 
 export async function listProducts(db: Queryable, siteId: string): Promise<Product[]> {
-  const [rows] = await db.query<Row[]>('SELECT * FROM product WHERE site_id = ? AND deleted_at IS NULL ORDER BY name', [siteId])
+  const [rows] = await db.query<Row[]>(`SELECT * FROM product WHERE ${OWN_OR_SHARED} AND deleted_at IS NULL ORDER BY name`, [
+    siteId,
+    siteId,
+  ])
   return rows.map(productOf)
 }
 
 export async function findProduct(db: Queryable, siteId: string, productId: string): Promise<Product | undefined> {
-  const [[row]] = await db.query<Row[]>('SELECT * FROM product WHERE id = ? AND site_id = ? AND deleted_at IS NULL', [productId, siteId])
+  const [[row]] = await db.query<Row[]>(`SELECT * FROM product WHERE id = ? AND ${OWN_OR_SHARED} AND deleted_at IS NULL`, [
+    productId,
+    siteId,
+    siteId,
+  ])
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, w.season, s.time_zone, p.name AS person_name FROM treatment t
-  JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by`
+const SELECT = `SELECT t.*, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name FROM deed t
+  JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
+  LEFT JOIN person q ON q.id = t.done_by`
 
 function treatmentOf(row: Row): Treatment {
-  const then = jsonOf<Product | null>(row['product_then'])
+  const then = jsonOf<Label | null>(row['product_then'])
   const startedAt = row['started_at'] ? instantOf(row['started_at'] as string) : null
   return {
     id: row['id'] as string,
     watchId: row['watch_id'] as string,
     productId: row['product_id'] as string,
+    placeId: row['place_id'] as string,
+    placeName: row['place_name'] as string,
     status: row['status'] as Treatment['status'],
     plannedOn: row['planned_on'] as string,
     done:
@@ -49,12 +63,14 @@ function treatmentOf(row: Row): Treatment {
             rate: row['rate'] as number,
             rateUnit: then.rateUnit,
             areaHa: row['area_ha'] as number,
+            minutes: row['minutes'] as number | null,
+            doneByName: (row['done_by_name'] as string | null) ?? (row['person_name'] as string),
             weather: {
               tempC: row['temperature'] as number | null,
               humidityPct: row['humidity'] as number | null,
               windMs: row['wind'] as number | null,
             },
-            label: then,
+            label: labelOf(then),
             labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
             reEntryUntil: isoInstant(Date.parse(startedAt) + then.reEntryHours * MS_PER_HOUR),
           }

@@ -1,11 +1,12 @@
 import type { ParsedInputOf, ResponseOf, VarietyLook, VarietyStanding, varieties } from '@bocado/contract'
 import { dayNumber, varietyStandings } from '@bocado/core'
-import { insertOnce, liveRow, restoreRow, type Queryable, type Write } from '../database/index.js'
+import { insertOnce, restoreRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { requireOrganism } from '../library/catalogue.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { findVarietyLook, listVarietyLooks, listVarietyNames } from './store.js'
+import { liveBlock } from '../places/store.js'
 
 /** How varieties bore an organism here: what was seen, and what it amounts to for each part of the plant. */
 export async function varietiesHere(db: Queryable, siteId: string, organismId: string): Promise<ResponseOf<typeof varieties.get>> {
@@ -42,7 +43,7 @@ export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<
   const said = organism.about.varieties.map(({ what }) => what)
   if (input.libraryVariety !== null && !said.includes(input.libraryVariety))
     throw fieldProblem('libraryVariety', `must be what the library says of ${organism.name}: ${said.join('; ') || 'nothing'}`)
-  const block = await liveRow(w.tx, w.siteId, 'block', input.blockId)
+  const block = await liveBlock(w.tx, w.siteId, input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
   if (input.lookedOn > site.today) throw fieldProblem('lookedOn', `lies in the future; today is ${site.today}`)
   // One variety, one spelling: what is typed in other letters joins the name that is in use.

@@ -2,7 +2,7 @@ import type { VarietyLook } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
 
 const SELECT = `SELECT l.*, b.name AS block_name, p.name AS person
-  FROM variety_look l JOIN block b ON b.id = l.block_id JOIN person p ON p.id = l.changed_by`
+  FROM variety_look l JOIN place b ON b.id = l.block_id JOIN person p ON p.id = l.changed_by`
 
 const lookOf = (row: Row): VarietyLook => ({
   id: row['id'] as string,

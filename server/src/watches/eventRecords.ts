@@ -1,10 +1,11 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
-import { insertOnce, insertRows, liveRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertOnce, insertRows, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from './store.js'
+import { liveBlock } from '../places/store.js'
 
 const recordOf = (row: Row): EventRecord => ({
   id: row['id'] as string,
@@ -53,7 +54,7 @@ interface Place {
 async function placeOf(w: Write, deps: Deps, watchId: string): Promise<Place> {
   const watch = await findWatch(w.tx, w.siteId, watchId)
   if (!watch) throw new HttpProblem(404, 'There is no such watch at this site.')
-  await liveRow(w.tx, w.siteId, 'block', watch.blockId)
+  await liveBlock(w.tx, w.siteId, watch.blockId)
   return { watch, organism: organismOf(watch), site: await getSite(w.tx, deps.clock, w.siteId) }
 }
 

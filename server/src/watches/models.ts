@@ -10,9 +10,10 @@ import {
   type NamedFigure,
   type Organism,
 } from '@bocado/library'
-import { insertRow, liveRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { requireOrganism } from '../library/catalogue.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { liveBlock } from '../places/store.js'
 
 /** A number of the library for which a site has its own. */
 export interface OwnFigure {
@@ -157,7 +158,7 @@ export async function setOwnFigures(
   const paths = figures.map(({ path }) => path)
   const unknown = paths.find((path) => !allFigures(entry).some((f) => f.path === path))
   if (unknown !== undefined) throw fieldProblem('path', `${unknown} is no number of this organism`)
-  if (blockId !== null) await liveRow(w.tx, w.siteId, 'block', blockId)
+  if (blockId !== null) await liveBlock(w.tx, w.siteId, blockId)
   const stored = await listOwnFigures(w.tx, w.siteId)
   const here = stored.filter((f) => f.organismId === organismId && paths.includes(f.path) && f.blockId === blockId)
   // What a person sets for a block after its records were fitted is meant to hold: the fitted number gives way.

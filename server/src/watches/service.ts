@@ -2,7 +2,7 @@ import type { Block, Moves, ParsedInputOf, ResponseOf, Site, Watch, watches } fr
 import { civilDate, dayNumber, knownPastYears, LEAD_DAYS, sameDayInYear, seasonHeat, seasonLater, seasonWeather } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import { bloomsByStation } from '../bloom/evidence.js'
-import { insertRow, liveRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
+import { insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
@@ -13,6 +13,7 @@ import { bloomPush } from './forecasts.js'
 import { movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
 import { findWatch, organismOf, presentedWatch, type StoredWatch } from './store.js'
+import { liveBlock } from '../places/store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
   const watch = await findWatch(db, siteId, watchId)
@@ -34,7 +35,7 @@ function requireBiofix(site: Site, season: string, biofix: string | null): void 
 export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.create>): Promise<Watch> {
   const organism = await organismAt(w.tx, w.siteId, input.organismId)
   if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
-  await liveRow(w.tx, w.siteId, 'block', input.blockId)
+  await liveBlock(w.tx, w.siteId, input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
   requireSeason(site, input.season)
   requireBiofix(site, input.season, input.biofix)
@@ -90,7 +91,7 @@ export async function watchFigures(deps: Deps, siteId: string, watchId: string):
 export async function restoreWatch(w: Write, watchId: string, rowVersion: number): Promise<Watch> {
   await restoreRow(w, 'watch', watchId, rowVersion)
   const watch = await getWatch(w.tx, w.siteId, watchId)
-  await liveRow(w.tx, w.siteId, 'block', watch.blockId)
+  await liveBlock(w.tx, w.siteId, watch.blockId)
   if (!(await organismAt(w.tx, w.siteId, watch.organismId)))
     throw new HttpProblem(422, 'Its organism was removed from your own. Bring that back first, then the watch.')
   return presentedWatch(watch)

@@ -36,8 +36,8 @@ export const watchOf = (row: Row): StoredWatch => ({
   ownKey: row['own_id'] ? `${row['own_id'] as string}@${row['own_version'] as number}` : null,
 })
 
-const SELECT = `SELECT w.*, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry FROM watch w
-  LEFT JOIN own_organism o ON o.id = (SELECT x.id FROM own_organism x WHERE x.site_id = w.site_id AND x.organism_id = w.organism_id
+const SELECT = `SELECT w.*, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry FROM watch w JOIN site s ON s.id = w.site_id
+  LEFT JOIN own_organism o ON o.id = (SELECT x.id FROM own_organism x WHERE (x.site_id = w.site_id OR x.holding_id = s.holding_id) AND x.organism_id = w.organism_id
     ORDER BY x.deleted_at IS NULL DESC, x.created_at DESC, x.id LIMIT 1)`
 
 /** The watch as it travels: without the numbers of its model. */

@@ -137,7 +137,7 @@ export async function changeStation(w: Write, stationId: string, input: ParsedIn
 
 /** Removes a station. Its readings stay, and come back with it. A block that chose it must choose another first. */
 export async function removeStation(w: Write, stationId: string, rowVersion: number): Promise<Versioned> {
-  const [rows] = await w.tx.query('SELECT name FROM block WHERE station_id = ? AND deleted_at IS NULL ORDER BY name', [stationId])
+  const [rows] = await w.tx.query('SELECT name FROM place WHERE station_id = ? AND deleted_at IS NULL ORDER BY name', [stationId])
   const names = (rows as { name: string }[]).map(({ name }) => name)
   if (names.length > 0) throw fieldProblem('stationId', `${names.join(', ')} follow this station; choose another for them first`)
   return removeRow(w, 'station', stationId, rowVersion)

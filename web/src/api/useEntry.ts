@@ -1,6 +1,7 @@
 import type { Endpoint, InputOf, ParamsOf, ResponseOf } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useState } from 'react'
+import { bindingsOf, withValue } from './bindings.js'
 import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
 import { useDraft } from './useDraft.js'
@@ -50,6 +51,12 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     setErrors((before) =>
       Object.fromEntries(Object.entries(before).filter(([path]) => !Object.keys(changes).includes(path.split('.')[0] ?? ''))),
     )
+  }
+
+  const change = (path: string, value: unknown): void => {
+    setValues((before) => withValue(before, path, value))
+    setGeneral(null)
+    setErrors((before) => Object.fromEntries(Object.entries(before).filter(([at]) => at !== path && !at.startsWith(`${path}.`))))
   }
 
   /** Puts in what is known without anybody typing it. */
@@ -111,5 +118,17 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     kept.drop()
   }
 
-  return { values, set, setValues, fill, errors, general, submit, isSaving, discard, draftSince: kept.since }
+  return {
+    values,
+    bind: bindingsOf(values, errors, change),
+    set,
+    setValues,
+    fill,
+    errors,
+    general,
+    submit,
+    isSaving,
+    discard,
+    draftSince: kept.since,
+  }
 }

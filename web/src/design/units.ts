@@ -4,10 +4,15 @@ import {
   fahrenheitDaysFromCelsiusDays,
   fahrenheitFromCelsius,
   hectaresFromAcres,
+  hectaresFromSquareMetres,
   inchesFromMillimetres,
   mphFromMetresPerSecond,
+  squareFeetFromSquareMetres,
+  squareMetresFromSquareFeet,
   toMetresPerSecond,
 } from '@bocado/core/units'
+
+export { hectaresFromSquareMetres }
 
 /** A quantity as the site's people read and type it; stored values stay SI. The one place where the page converts. */
 export interface Measure {
@@ -23,6 +28,8 @@ export interface Measures {
   rain: Measure
   wind: Measure
   area: Measure
+  /** Parts of a block, too small for hectares. */
+  ground: Measure
 }
 
 const same = (x: number): number => x
@@ -33,6 +40,7 @@ const METRIC: Measures = {
   rain: { unit: 'mm', digits: 1, shown: same, stored: same },
   wind: { unit: 'm/s', digits: 1, shown: same, stored: same },
   area: { unit: 'ha', digits: 2, shown: same, stored: same },
+  ground: { unit: 'm²', digits: 1, shown: same, stored: same },
 }
 
 const US: Measures = {
@@ -41,6 +49,7 @@ const US: Measures = {
   rain: { unit: 'in', digits: 2, shown: inchesFromMillimetres, stored: (inches) => inches * 25.4 },
   wind: { unit: 'mph', digits: 0, shown: mphFromMetresPerSecond, stored: (mph) => toMetresPerSecond(mph, 'mph') },
   area: { unit: 'acres', digits: 2, shown: acresFromHectares, stored: hectaresFromAcres },
+  ground: { unit: 'ft²', digits: 0, shown: squareFeetFromSquareMetres, stored: squareMetresFromSquareFeet },
 }
 
 /** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */

@@ -1,4 +1,4 @@
-import { endpoints, hazardGroups } from '@bocado/contract'
+import { endpoints, hazardGroups, type LibraryBrief } from '@bocado/contract'
 import { useEffect, useState, type ReactNode } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useSearchParams } from 'react-router'
@@ -20,13 +20,15 @@ export interface PartProps {
   wrong: (path: string) => string | undefined
 }
 
+export type OwnRow = NonNullable<LibraryBrief['own']>
+
 /** Begins an entry from one that is like it, chosen by `from` in the address, or from a file. */
 export function OwnEntryStart(p: {
   kind: 'organism' | 'method'
   title: string
   choices: readonly { id: string; name: string }[]
-  /** `rowVersion` is that of the own entry that is changed; null where a new one is begun. */
-  children: (given: Entry, rowVersion: number | null) => ReactNode
+  /** The row of the own entry that is changed; null where a new one is begun. */
+  children: (given: Entry, row: OwnRow | null) => ReactNode
 }) {
   const { kind } = p
   const t = useText()
@@ -51,8 +53,7 @@ export function OwnEntryStart(p: {
     }
   }, [from, kind, site.id, t])
   const { data: briefs = [] } = useRead(endpoints.library.list, { params: { siteId: site.id }, input: {} })
-  const versionOf = (entry: Entry): number | null =>
-    briefs.find(({ id, own }) => own && id === textAt(entry, 'id'))?.own?.rowVersion ?? null
+  const rowOf = (entry: Entry): OwnRow | null => briefs.find(({ id, own }) => own && id === textAt(entry, 'id'))?.own ?? null
   const read = async (files: FileList | null): Promise<void> => {
     const file = files?.[0]
     if (!file) return
@@ -92,7 +93,7 @@ export function OwnEntryStart(p: {
         </Stack>
       </Sheet>
       <Overwritten kind={kind} />
-      {given ? <div key={given.key}>{p.children(given.entry, versionOf(given.entry))}</div> : null}
+      {given ? <div key={given.key}>{p.children(given.entry, rowOf(given.entry))}</div> : null}
     </Stack>
   )
 }

@@ -7,8 +7,9 @@ import { Button, Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Line, Stack } from '../design/text.js'
+import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText, type Say } from '../messages/useText.js'
-import { Faults, ItsHazards, OwnEntryStart, WholeEntry } from './OwnEntryForm.js'
+import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow } from './OwnEntryForm.js'
 import { figureAt, linesOf, listAt, put, textAt, type Entry, type Json } from './ownEntry.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
@@ -20,7 +21,7 @@ export function OwnMethod() {
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
   return (
     <OwnEntryStart kind="method" title={t('own.methodTitle')} choices={methods}>
-      {(given, rowVersion) => <MethodForm given={given} rowVersion={rowVersion} />}
+      {(given, row) => <MethodForm given={given} row={row} />}
     </OwnEntryStart>
   )
 }
@@ -36,15 +37,15 @@ const stepsOf = (text: string): Json =>
     return within ? { do: step, within } : { do: step }
   })
 
-function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | null }) {
+function MethodForm({ given, row }: { given: Entry; row: OwnRow | null }) {
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
   // Steps are held as they are typed: a line that is being begun is no step yet.
   const form = useEntry(
     endpoints.library.saveMethod,
-    { entry: given, steps: stepsText(given) } as { entry: Entry; steps: string },
-    rowVersion === null ? null : { rowVersion },
+    { entry: given, steps: stepsText(given), shared: row?.shared ?? false } as { entry: Entry; steps: string; shared: boolean },
+    row,
     `${site.id} ${textAt(given, 'id')}`,
   )
   const { entry, steps } = form.values
@@ -54,7 +55,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
     <TextField label={t(label)} width={width} value={textAt(entry, path)} onChange={(v) => set(path, v)} error={wrong(path)} />
   )
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id }, (values, version) => ({ entry: values.entry, rowVersion: version }))
+    const saved = await form.submit({ siteId: site.id }, ({ entry, shared }, version) => ({ entry, shared, rowVersion: version }))
     if (saved) await navigate(`/sites/${site.id}/library/methods/${saved.entryId}`)
   }
   return (
@@ -115,6 +116,7 @@ function MethodForm({ given, rowVersion }: { given: Entry; rowVersion: number | 
       <ItsHazards entry={entry} set={set} wrong={wrong} />
       <WholeEntry entry={entry} onChange={(next) => form.set({ entry: next })} />
       <Faults errors={form.errors} />
+      <SharedCheckbox bound={form.bind.check('shared')} />
       <DraftNote entry={form} />
       <FormError text={form.general} />
       <Line>

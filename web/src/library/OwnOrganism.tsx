@@ -8,8 +8,9 @@ import { Button, Checkbox, Select, TextButton, TextField } from '../design/contr
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
+import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText, type Say } from '../messages/useText.js'
-import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type PartProps } from './OwnEntryForm.js'
+import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow, type PartProps } from './OwnEntryForm.js'
 import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry } from './ownEntry.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
@@ -20,19 +21,19 @@ export function OwnOrganism() {
   const { data: organisms = [] } = useOrganisms()
   return (
     <OwnEntryStart kind="organism" title={t('own.title')} choices={organisms}>
-      {(given, rowVersion) => <OrganismForm given={given} rowVersion={rowVersion} />}
+      {(given, row) => <OrganismForm given={given} row={row} />}
     </OwnEntryStart>
   )
 }
 
-function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number | null }) {
+function OrganismForm({ given, row }: { given: Entry; row: OwnRow | null }) {
   const t = useText()
   const site = useSite()
   const navigate = useNavigate()
   const form = useEntry(
     endpoints.library.saveOrganism,
-    { entry: given } as { entry: Entry },
-    rowVersion === null ? null : { rowVersion },
+    { entry: given, shared: row?.shared ?? false } as { entry: Entry; shared: boolean },
+    row,
     `${site.id} ${textAt(given, 'id')}`,
   )
   const { entry } = form.values
@@ -60,6 +61,7 @@ function OrganismForm({ given, rowVersion }: { given: Entry; rowVersion: number 
       <ItsHazards {...part} />
       <WholeEntry entry={entry} onChange={change} />
       <Faults errors={form.errors} />
+      <SharedCheckbox bound={form.bind.check('shared')} />
       <FormError text={form.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={form.isSaving}>

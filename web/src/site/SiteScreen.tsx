@@ -2,11 +2,11 @@ import { endpoints, roles, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useRead } from '../api/hooks.js'
+import { useBand, useBlocks, usePlaces, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
-import { FormError } from '../design/FormError.js'
+import { EntryEnd } from '../design/EntryEnd.js'
 import { Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -15,6 +15,7 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
+import { PartsOfBlock } from './PartsOfBlock.js'
 import { SiteFields } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/normals.js'
@@ -22,7 +23,10 @@ import '../messages/en/site.js'
 
 const BlockRow = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 5fr) 9ch minmax(0, 4fr) max-content;
+  grid-template-columns: minmax(0, 5fr) 9ch minmax(0, 4fr) 23ch;
+  > :nth-child(4) {
+    justify-content: flex-end;
+  }
   gap: 4px 16px;
   align-items: baseline;
   b {
@@ -104,6 +108,9 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
     const shown = temperature.shown(c) - temperature.shown(0)
     return `${shown > 0 ? '+' : ''}${f.number(shown, 1)} ${temperature.unit}`
   }
+  const { data: places = [] } = usePlaces(site.id)
+  const parts = places.filter(({ parentId }) => parentId === block.id).length
+  const [showsParts, setShowsParts] = useState(false)
   const watched = band?.watches.filter(({ watch }) => watch.blockId === block.id) ?? []
   return (
     <BlockRow>
@@ -139,6 +146,13 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
         </Small>
       </span>
       <Line>
+        <TextButton
+          aria-expanded={showsParts}
+          aria-label={t('parts.showNamed', { block: block.name })}
+          onPress={() => setShowsParts(!showsParts)}
+        >
+          {showsParts ? t('parts.hide') : t('parts.show', { count: parts })}
+        </TextButton>
         <TextButton onPress={onEdit} aria-label={t('block.editNamed', { name: block.name })}>
           {t('edit')}
         </TextButton>
@@ -151,6 +165,7 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
           said={t('block.removed', { name: block.name })}
         />
       </Line>
+      {showsParts ? <PartsOfBlock block={block} /> : null}
     </BlockRow>
   )
 }
@@ -183,28 +198,21 @@ function AddPerson({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
   const entry = useEntry(endpoints.sites.addPerson, { name: '', role: 'scout' as (typeof roles)[number], licensed: false })
-  const { values, set, errors } = entry
+  const { bind } = entry
+  const save = async (): Promise<void> => {
+    if (await entry.submit({ siteId: site.id })) onDone()
+  }
   return (
     <Stack>
-      <TextField label={t('person.name')} value={values.name} onChange={(name) => set({ name })} error={errors['name']} autoFocus />
+      <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
       <Select
         label={t('person.role')}
         placeholder={t('choose')}
         options={roles.map((role) => ({ id: role, label: t(`role.${role}`) }))}
-        value={values.role}
-        onChange={(role) => set({ role: role as (typeof roles)[number] })}
-        error={errors['role']}
+        {...bind.choice('role')}
       />
-      <Checkbox label={t('person.isLicensed')} value={values.licensed} onChange={(licensed) => set({ licensed })} />
-      <FormError text={entry.general} />
-      <Line>
-        <Button isDisabled={entry.isSaving} onPress={() => void entry.submit({ siteId: site.id }).then((person) => person && onDone())}>
-          {t('save')}
-        </Button>
-        <Button $plain onPress={onDone}>
-          {t('cancel')}
-        </Button>
-      </Line>
+      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
+      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )
 }
@@ -231,6 +239,7 @@ function SiteFacts() {
             <br />
             {t(`units.${site.units}`)}
           </p>
+          <HoldingFacts />
           <TextButton onPress={() => setEditing(true)}>{t('site.edit')}</TextButton>
           <Link to="/start">{t('start.title')}</Link>
         </>
@@ -239,28 +248,48 @@ function SiteFacts() {
   )
 }
 
-function EditSite({ onDone }: { onDone: () => void }) {
+/** Who owns the site, and may name it otherwise. */
+function HoldingFacts() {
   const t = useText()
+  const site = useSite()
+  const { holding } = site
+  const [editing, setEditing] = useState(false)
+  const entry = useEntry(endpoints.sites.nameHolding, { name: holding.name }, holding)
+  const save = async (): Promise<void> => {
+    if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) setEditing(false)
+  }
+  return (
+    <>
+      <p>
+        {t('holding.of', { name: holding.name, sites: holding.sites })}{' '}
+        {editing ? null : (
+          <TextButton onPress={() => setEditing(true)} aria-label={t('holding.edit')}>
+            {t('holding.rename')}
+          </TextButton>
+        )}
+      </p>
+      {holding.sites > 1 ? <Small>{t('holding.what')}</Small> : null}
+      {editing ? (
+        <Stack>
+          <TextField label={t('holding.name')} {...entry.bind.text('name')} autoFocus />
+          <EntryEnd entry={entry} onSave={save} onCancel={() => setEditing(false)} />
+        </Stack>
+      ) : null}
+    </>
+  )
+}
+
+function EditSite({ onDone }: { onDone: () => void }) {
   const site = useSite()
   const { name, place, timeZone, units, latitude, longitude, elevationM } = site
   const entry = useEntry(endpoints.sites.update, { name, place, timeZone, units, latitude, longitude, elevationM }, site)
+  const save = async (): Promise<void> => {
+    if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
+  }
   return (
     <Stack>
-      <SiteFields values={entry.values} set={entry.set} errors={entry.errors} />
-      <FormError text={entry.general} />
-      <Line>
-        <Button
-          isDisabled={entry.isSaving}
-          onPress={() =>
-            void entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion })).then((saved) => saved && onDone())
-          }
-        >
-          {t('save')}
-        </Button>
-        <Button $plain onPress={onDone}>
-          {t('cancel')}
-        </Button>
-      </Line>
+      <SiteFields bind={entry.bind} />
+      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )
 }

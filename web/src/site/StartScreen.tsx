@@ -14,6 +14,9 @@ import { SiteFields, type SiteValues } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/site.js'
 
+/** Stands for a holding that is begun with the site. */
+const NEW_HOLDING = 'new'
+
 const Word = styled.p`
   font: 650 36px ${font.heading};
 `
@@ -32,12 +35,14 @@ export function StartScreen() {
     latitude: null as number | null,
     longitude: null as number | null,
     elevationM: null as number | null,
-    person: '',
-    role: 'lead' as (typeof roles)[number],
+    person: { name: '', role: 'lead' as (typeof roles)[number] },
+    // Whoever has a holding begins the next site in it, unless they say otherwise.
+    holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
   })
-  const { values, set, errors } = entry
+  const { bind } = entry
+  const holdings = new Map(sites.map(({ holding }) => [holding.id, holding.name]))
   const start = async (): Promise<void> => {
-    const site = await entry.submit({}, ({ person, role, ...site }) => ({ ...site, person: { name: person, role, licensed: false } }))
+    const site = await entry.submit({}, (v) => ({ ...v, holdingId: v.holdingId === NEW_HOLDING ? null : v.holdingId }))
     if (!site) return
     if (site.people[0]) workAs(site.people[0])
     await navigate(`/sites/${site.id}/site`)
@@ -51,23 +56,24 @@ export function StartScreen() {
         <Small>{t('start.text')}</Small>
         <Sheet>
           <Stack $gap={16}>
-            <SiteFields values={values} set={set} errors={errors} />
+            <SiteFields bind={bind} />
             <Line>
-              <TextField
-                label={t('start.person')}
-                width="28ch"
-                value={values.person}
-                onChange={(person) => set({ person })}
-                error={errors['person.name']}
-              />
+              {holdings.size > 0 ? (
+                <Select
+                  label={t('start.holding')}
+                  placeholder={t('choose')}
+                  width="28ch"
+                  options={[...[...holdings].map(([id, label]) => ({ id, label })), { id: NEW_HOLDING, label: t('start.holdingNew') }]}
+                  {...bind.choice('holdingId')}
+                />
+              ) : null}
+              <TextField label={t('start.person')} width="28ch" {...bind.text('person.name')} />
               <Select
                 label={t('person.role')}
                 placeholder={t('choose')}
                 width="20ch"
                 options={roles.filter((role) => role !== 'viewer').map((role) => ({ id: role, label: t(`role.${role}`) }))}
-                value={values.role}
-                onChange={(role) => set({ role: role as (typeof roles)[number] })}
-                error={errors['person.role']}
+                {...bind.choice('person.role')}
               />
             </Line>
             <FormError text={entry.general} />

@@ -1,15 +1,16 @@
-import { endpoints, type Block, type Product, type Treatment } from '@bocado/contract'
+import { endpoints, type Label, type Treatment } from '@bocado/contract'
 import { DateTime } from 'luxon'
 import { useEffect, useState } from 'react'
 import { useRead } from '../api/hooks.js'
+import type { Bindings, Bound } from '../api/bindings.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, TextField } from '../design/controls.js'
+import { TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
+import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
-import { DraftNote, FormError } from '../design/FormError.js'
 import { momentOf } from '../design/moments.js'
-import { Line, Sheet, Small, Stack } from '../design/text.js'
+import { Fields, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
@@ -18,12 +19,13 @@ import { ProductCautions } from '../windows/PlanPanel.js'
 export function RecordForm({
   treatment,
   product,
-  block,
+  areaHa,
   onDone,
 }: {
   treatment: Treatment
-  product: Product
-  block: Block
+  product: Label
+  /** Of the place where it is done, where that is known. */
+  areaHa: number | null
   onDone: () => void
 }) {
   const t = useText()
@@ -37,16 +39,15 @@ export function RecordForm({
       day: (begun?.toISODate() ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today)) as string | null,
       time: begun?.toFormat('HH:mm') ?? '',
       rate: (done?.rate ?? product.labelRate) as number | null,
-      areaHa: done?.areaHa ?? block.areaHa,
-      tempC: done?.weather.tempC ?? null,
-      humidityPct: done?.weather.humidityPct ?? null,
-      windMs: done?.weather.windMs ?? null,
+      areaHa: done?.areaHa ?? areaHa,
+      minutes: done?.minutes ?? (null as number | null),
+      weather: done?.weather ?? { tempC: null as number | null, humidityPct: null as number | null, windMs: null as number | null },
       note: treatment.note,
     },
     treatment,
     treatment.id,
   )
-  const { values, set, errors } = entry
+  const { values, bind, errors } = entry
   const [touched, setTouched] = useState(done !== null)
   const startedAt = momentOf(values.day, values.time, site.timeZone)
   const { data: then } = useRead(
@@ -57,25 +58,20 @@ export function RecordForm({
   const { fill, draftSince } = entry
   useEffect(() => {
     // What was typed before the page was closed is not put over.
-    if (then && !touched && draftSince === null) fill(then)
+    if (then && !touched && draftSince === null) fill({ weather: then })
   }, [then, touched, draftSince, fill])
 
   const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, (v, rowVersion) => ({
+    const saved = await entry.submit({ siteId: site.id, treatmentId: treatment.id }, ({ day: _, time: __, ...typed }, rowVersion) => ({
+      ...typed,
       startedAt: startedAt ?? undefined,
-      rate: v.rate ?? undefined,
-      areaHa: v.areaHa ?? undefined,
-      weather: { tempC: v.tempC, humidityPct: v.humidityPct, windMs: v.windMs },
-      note: v.note,
+      rate: typed.rate ?? undefined,
+      areaHa: typed.areaHa ?? undefined,
       rowVersion,
     }))
     if (saved) onDone()
   }
-  const weather = (changes: Partial<typeof values>): void => {
-    setTouched(true)
-    set(changes)
-  }
-  const { temperature, wind, area } = f.measures
+  const { area } = f.measures
   const inAll =
     values.rate !== null && values.areaHa !== null
       ? `${f.number(values.rate * values.areaHa, 3)} ${product.rateUnit.split('/')[0] ?? ''}`
@@ -83,66 +79,34 @@ export function RecordForm({
   return (
     <Sheet>
       <Stack>
-        <Line>
-          <DateField label={t('record.day')} value={values.day} onChange={(day) => set({ day })} error={errors['startedAt']} />
+        <Fields>
+          <DateField label={t('record.day')} {...bind.day('day')} error={errors['startedAt']} />
           <TextField
             label={t('record.time')}
             width="12ch"
-            value={values.time}
-            onChange={(time) => set({ time })}
             hint={t('record.timeHint')}
+            {...bind.text('time')}
             error={values.time !== '' && startedAt === null ? t('record.timeWrong') : undefined}
           />
           <NumberField
             label={t('record.rate')}
-            width="18ch"
+            width="16ch"
             digits={4}
             unit={product.rateUnit}
-            value={values.rate}
-            onChange={(rate) => set({ rate })}
-            error={errors['rate']}
             hint={t('record.rateHint', { rate: f.number(product.labelRate, 3) })}
+            {...bind.number('rate')}
           />
           <NumberField
             label={t('record.area')}
-            width="18ch"
+            width="15ch"
+            digits={4}
             unit={area.unit}
-            value={values.areaHa === null ? null : area.shown(values.areaHa)}
-            onChange={(shown) => set({ areaHa: shown === null ? null : area.stored(shown) })}
-            error={errors['areaHa']}
             hint={t('record.inAll', { amount: inAll })}
+            {...bind.number('areaHa', area)}
           />
-        </Line>
-        <Line>
-          <NumberField
-            label={t('record.temperature')}
-            width="15ch"
-            digits={1}
-            unit={temperature.unit}
-            value={values.tempC === null ? null : temperature.shown(values.tempC)}
-            onChange={(shown) => weather({ tempC: shown === null ? null : temperature.stored(shown) })}
-            error={errors['weather.tempC']}
-          />
-          <NumberField
-            label={t('record.humidity')}
-            width="15ch"
-            digits={0}
-            unit="%"
-            value={values.humidityPct}
-            onChange={(humidityPct) => weather({ humidityPct })}
-            error={errors['weather.humidityPct']}
-          />
-          <NumberField
-            label={t('record.wind')}
-            width="15ch"
-            digits={1}
-            unit={wind.unit}
-            value={values.windMs === null ? null : wind.shown(values.windMs)}
-            onChange={(shown) => weather({ windMs: shown === null ? null : wind.stored(shown) })}
-            error={errors['weather.windMs']}
-          />
-          <TextField label={t('note')} width="30ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
-        </Line>
+          <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
+        </Fields>
+        <WeatherThen bind={bind} onTyped={() => setTouched(true)} />
         <Small>
           {touched
             ? t('record.weatherTyped')
@@ -151,23 +115,46 @@ export function RecordForm({
               : t('record.weatherMissing')}
         </Small>
         <ProductCautions product={product} />
-        <DraftNote entry={entry} />
-        <FormError text={entry.general} />
-        <Line>
-          <Button onPress={() => void save()} isDisabled={entry.isSaving}>
-            {t('record.save')}
-          </Button>
-          <Button
-            $plain
-            onPress={() => {
-              entry.discard()
-              onDone()
-            }}
-          >
-            {t('cancel')}
-          </Button>
-        </Line>
+        <EntryEnd entry={entry} onSave={save} onCancel={onDone} words={t('record.save')} />
       </Stack>
     </Sheet>
+  )
+}
+
+/** What is typed of a treatment that was done. */
+type RecordValues = {
+  day: string | null
+  time: string
+  rate: number | null
+  areaHa: number | null
+  minutes: number | null
+  weather: { tempC: number | null; humidityPct: number | null; windMs: number | null }
+  note: string
+}
+
+/** The weather in which it was done; what is typed stands over what the station read. */
+function WeatherThen({ bind, onTyped }: { bind: Bindings<RecordValues>; onTyped: () => void }) {
+  const t = useText()
+  const { temperature, wind } = useFormat().measures
+  const typed = (field: Bound<number | null>): Bound<number | null> => ({
+    ...field,
+    onChange: (value) => {
+      onTyped()
+      field.onChange(value)
+    },
+  })
+  return (
+    <Fields>
+      <NumberField
+        label={t('record.temperature')}
+        width="15ch"
+        digits={1}
+        unit={temperature.unit}
+        {...typed(bind.number('weather.tempC', temperature))}
+      />
+      <NumberField label={t('record.humidity')} width="15ch" digits={0} unit="%" {...typed(bind.number('weather.humidityPct'))} />
+      <NumberField label={t('record.wind')} width="15ch" digits={1} unit={wind.unit} {...typed(bind.number('weather.windMs', wind))} />
+      <TextField label={t('note')} width="30ch" {...bind.text('note')} />
+    </Fields>
   )
 }

@@ -1,10 +1,11 @@
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { useBand, useBlocks, useOrganisms, useProducts } from '../api/hooks.js'
+import { useBand, useBlocks, useOrganisms, usePlaces, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/controls.js'
 import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { hectaresFromSquareMetres } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
@@ -98,10 +99,15 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
   const f = useFormat()
   const site = useSite()
   const { data: blocks = [] } = useBlocks(site.id)
-  const product = products.find(({ id }) => id === treatment.productId)
+  const { data: places = [] } = usePlaces(site.id)
+  const { done } = treatment
+  // What was done keeps the label of its day.
+  const product = done?.label ?? products.find(({ id }) => id === treatment.productId)
   const block = blocks.find(({ id }) => id === row.watch.blockId)
   if (!product || !block) return null
-  const { done } = treatment
+  const part = places.find(({ id }) => id === treatment.placeId)
+  const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : block.areaHa
+  const placeName = part ? t('place.within', { name: part.name, parent: block.name }) : block.name
   const weather = done
     ? [
         done.weather.tempC === null ? null : f.temperature(done.weather.tempC),
@@ -119,14 +125,15 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
                 name: product.name,
                 rate: `${f.number(done.rate, 3)} ${done.rateUnit}`,
                 area: f.area(done.areaHa),
-                block: block.name,
+                place: placeName,
               })}
             </b>{' '}
             {f.moment(done.startedAt)}
             {weather.length > 0 ? `, ${weather.join(', ')}` : `, ${t('treatments.noWeather')}`}
+            {done.minutes === null ? '' : `, ${t('treatments.took', { minutes: done.minutes })}`}
           </>
         ) : (
-          <b>{t('treatments.plan', { name: product.name, block: block.name, date: f.dateInDays(treatment.plannedOn) })}</b>
+          <b>{t('treatments.plan', { name: product.name, place: placeName, date: f.dateInDays(treatment.plannedOn) })}</b>
         )}
         <br />
         <Quiet>{t('treatments.against', { organism: row.organismName, person: treatment.personName })}</Quiet> {treatment.note}
@@ -140,7 +147,7 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
         </Small>
       ) : null}
       {recording ? (
-        <RecordForm treatment={treatment} product={product} block={block} onDone={() => onRecord(null)} />
+        <RecordForm treatment={treatment} product={product} areaHa={areaHa} onDone={() => onRecord(null)} />
       ) : (
         <Line>
           <TextButton onPress={() => onRecord(treatment.id)}>{done ? t('treatments.correct') : t('treatments.record')}</TextButton>

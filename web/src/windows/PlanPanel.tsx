@@ -1,8 +1,8 @@
-import { endpoints, type InfectionForecast, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
+import { endpoints, type InfectionForecast, type Label, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useProducts, useWrite } from '../api/hooks.js'
+import { useBlocks, usePlaces, useProducts, useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
 import { useSite } from '../api/workplace.js'
 import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
@@ -12,6 +12,7 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { CoverageChart } from './CoverageChart.js'
@@ -35,18 +36,24 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   // What was used here before is thought of first, then what works best.
   const before = forecast.treatments.at(-1)?.productId
   const product = products.find(({ id }) => id === (productId ?? moving?.productId ?? before)) ?? usable[0] ?? products[0]
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: places = [] } = usePlaces(site.id)
+  const block = blocks.find(({ id }) => id === forecast.watch.blockId)
+  const [placeId, setPlaceId] = useState<string | null | undefined>(undefined)
+  const chosenPlace = placeId === undefined ? (moving?.placeId ?? null) : placeId
   const nudge = (days: number): void => setDate(f.nudge(date ?? site.today, days))
   useKeys({ '[': () => nudge(-1), ']': () => nudge(1) })
 
   const save = async (): Promise<void> => {
     setErrors({})
     setGeneral(null)
-    const input = { productId: product?.id ?? '', plannedOn: date ?? '', note: moving?.note ?? '' }
+    const input = { productId: product?.id ?? '', placeId: chosenPlace, plannedOn: date ?? '', note: moving?.note ?? '' }
     try {
       if (moving)
         await move.save({ params: { siteId: site.id, treatmentId: moving.id }, input: { ...input, rowVersion: moving.rowVersion } })
       else await plan.save({ params: { siteId: site.id }, input: { ...input, watchId: forecast.watch.id } })
       planning.clear()
+      setPlaceId(undefined)
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error
       const { fields, detail } = error.problem
@@ -77,6 +84,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
           onChange={setProductId}
           error={errors['productId']}
         />
+        {block ? <PlaceSelect block={block} places={places} value={chosenPlace} onChange={setPlaceId} error={errors['placeId']} /> : null}
         <Button $plain aria-label={t('plan.earlier')} onPress={() => nudge(-1)}>
           <ChevronLeft size={16} aria-hidden />
         </Button>
@@ -96,6 +104,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         products={products}
         onMove={(treatment) => {
           setProductId(null)
+          setPlaceId(undefined)
           planning.take(treatment)
         }}
       />
@@ -192,7 +201,7 @@ function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; pro
 }
 
 /** What the label asks, always in view where the product is chosen. */
-export function ProductCautions({ product }: { product: Product }) {
+export function ProductCautions({ product }: { product: Label }) {
   const t = useText()
   const f = useFormat()
   return (

@@ -46,7 +46,7 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
   const drop = async (): Promise<void> => {
     if (!moving || !date || date === moving.plannedOn) return
     const params = { siteId: site.id, treatmentId: moving.id }
-    const input = { productId: moving.productId, note: moving.note }
+    const input = { productId: moving.productId, placeId: moving.placeId, note: moving.note }
     const moved = await move.save({ params, input: { ...input, plannedOn: date, rowVersion: moving.rowVersion } })
     setThought(null)
     undo.offer(t('plan.moved', { date: f.date(date) }), () =>

@@ -164,6 +164,10 @@ export const field = {
   'verdict.likely': 'It may be: {list}.',
   'verdict.open': 'Not ruled out: {list}. Answer what is left, or ask somebody who knows.',
   'own.import': 'Read a file',
+  'place.where': 'Where',
+  'place.whole': 'all of {block}',
+  'place.within': '{name}, {parent}',
+  'shared.everywhere': 'At every site of {holding}',
 } as const
 
 register(field)

@@ -1,0 +1,3 @@
+ALTER TABLE site
+  ADD COLUMN IF NOT EXISTS holding_id UUID NULL AFTER id,
+  ADD CONSTRAINT FOREIGN KEY IF NOT EXISTS holding_of_site (holding_id) REFERENCES holding (id)

@@ -1,0 +1,1 @@
+ALTER TABLE site MODIFY holding_id UUID NOT NULL

@@ -1,0 +1,1 @@
+RENAME TABLE IF EXISTS block TO place

@@ -1,0 +1,1 @@
+ALTER TABLE place DROP COLUMN IF EXISTS area_ha

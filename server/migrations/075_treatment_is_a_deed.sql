@@ -1,0 +1,1 @@
+RENAME TABLE IF EXISTS treatment TO deed

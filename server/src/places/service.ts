@@ -1,0 +1,60 @@
+import type { ParsedInputOf, Place, places } from '@bocado/contract'
+import { insertRow, liveRow, updateRow, type Write } from '../database/index.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { heldWithin, listPlaces, SAME_M2, tree, type StoredPlace } from './store.js'
+
+/** What may lie within what: a place holds only what comes later here. */
+const DEPTH: Readonly<Record<StoredPlace['level'], number>> = { block: 0, patch: 1, row: 2, bed: 2, plants: 3, pots: 3 }
+
+type PlaceInput = Pick<ParsedInputOf<typeof places.create>, 'level' | 'name' | 'areaM2' | 'plants'>
+
+/** Refuses what does not fit into its parent: a row in a bed, or more ground than is left there. */
+async function requireRoom(w: Write, parentId: string, input: PlaceInput, placeId?: string): Promise<void> {
+  // Whoever adds to a place waits for whoever is adding to it.
+  await liveRow(w.tx, w.siteId, 'place', parentId, true)
+  const all = await tree(w.tx, w.siteId)
+  const parent = all.get(parentId)
+  if (!parent) throw fieldProblem('parentId', 'choose a place of this site')
+  if (DEPTH[input.level] <= DEPTH[parent.level]) throw fieldProblem('level', `cannot lie within ${parent.name}, which is smaller`)
+  if (input.areaM2 !== null && parent.areaM2 !== null) {
+    const left = parent.areaM2 - heldWithin(all, parentId, placeId)
+    if (input.areaM2 > left + SAME_M2)
+      throw fieldProblem('areaM2', `is more than ${parent.name} has left: ${Number(Math.max(0, left).toFixed(1))} m²`)
+  }
+  if (!placeId) return
+  const within = [...all.values()].find((place) => place.parentId === placeId && DEPTH[place.level] <= DEPTH[input.level])
+  if (within) throw fieldProblem('level', `cannot hold ${within.name}, which lies within it`)
+  const held = heldWithin(all, placeId)
+  if (input.areaM2 !== null && input.areaM2 < held - SAME_M2)
+    throw fieldProblem('areaM2', `is less than what lies within it: ${Number(held.toFixed(1))} m²`)
+}
+
+const columnsOf = ({ level, name, areaM2, plants }: PlaceInput) => ({ level, name, area_m2: areaM2, plants })
+
+export async function getPlace(w: Write, placeId: string): Promise<Place> {
+  const place = (await listPlaces(w.tx, w.siteId)).find(({ id }) => id === placeId)
+  if (!place) throw new HttpProblem(404, 'There is no such part of a block at this site.')
+  return place
+}
+
+/** Adds a part of a block, or of a part of one, under the id that the page gave it. */
+export async function addPlace(w: Write, input: ParsedInputOf<typeof places.create>): Promise<Place> {
+  const before = (await listPlaces(w.tx, w.siteId)).find(({ id }) => id === input.id)
+  if (before) return before
+  await requireRoom(w, input.parentId, input)
+  return getPlace(w, await insertRow(w, 'place', { parent_id: input.parentId, kind: null, ...columnsOf(input) }, input.id))
+}
+
+export async function changePlace(w: Write, placeId: string, input: ParsedInputOf<typeof places.update>): Promise<Place> {
+  const { parentId } = await getPlace(w, placeId)
+  await requireRoom(w, parentId, input, placeId)
+  await updateRow(w, 'place', placeId, input.rowVersion, columnsOf(input))
+  return getPlace(w, placeId)
+}
+
+/** What was brought back has to fit, as what is added. */
+export async function fitsAgain(w: Write, placeId: string): Promise<Place> {
+  const place = await getPlace(w, placeId)
+  await requireRoom(w, place.parentId, place, placeId)
+  return place
+}

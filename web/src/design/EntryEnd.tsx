@@ -1,0 +1,37 @@
+import { useText } from '../messages/useText.js'
+import { Button } from './controls.js'
+import { DraftNote, FormError } from './FormError.js'
+import { Line } from './text.js'
+
+/** The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. */
+export function EntryEnd(p: {
+  /** What `useEntry` gives. */
+  entry: { draftSince: string | null; discard: () => void; general: string | null; isSaving: boolean }
+  onSave: () => Promise<void>
+  /** Leaves the form; what was typed is let go of. */
+  onCancel: () => void
+  /** Words of the button that stores. */
+  words?: string
+}) {
+  const t = useText()
+  return (
+    <>
+      <DraftNote entry={p.entry} />
+      <FormError text={p.entry.general} />
+      <Line>
+        <Button onPress={() => void p.onSave()} isDisabled={p.entry.isSaving}>
+          {p.words ?? t('save')}
+        </Button>
+        <Button
+          $plain
+          onPress={() => {
+            p.entry.discard()
+            p.onCancel()
+          }}
+        >
+          {t('cancel')}
+        </Button>
+      </Line>
+    </>
+  )
+}
