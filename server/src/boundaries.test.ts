@@ -6,7 +6,7 @@ import { done, startSite, type TestSite, GRANULE } from './testing/farm.js'
 
 /* What holds for every operation alike: nothing but a proper request by somebody of the site changes anything, and nothing breaks. */
 
-const { watches, treatments, scouting, bloom, library, varieties, blocks } = endpoints
+const { watches, treatments, scouting, bloom, library, varieties, blocks, places } = endpoints
 const SEASON = '2026-01-01'
 const NOBODY = '00000000-0000-4000-8000-00000000dead'
 
@@ -39,9 +39,11 @@ beforeAll(async () => {
   const check = done(await app.call(library.check, at, { organismId: 'wild-parsnip', answers: { stem: 'here' } }, as))
   const wet = { kind: 'overhead-watering', startedAt: '2026-06-10T06:00:00Z', endedAt: '2026-06-10T08:00:00Z' } as const
   const wetEvent = done(await app.call(blocks.addWetEvent, { ...at, blockId: place.blockId }, wet, as))
+  const part = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 1' }, as))
   ids = {
     siteId: place.site.id,
     blockId: place.blockId,
+    placeId: part.id,
     stationId: place.stationId,
     watchId: watch.id,
     productId: product.id,

@@ -162,7 +162,7 @@ describe('changes and removals', () => {
     expect(done(await change(0.3, 1)).rowVersion).toBe(2)
     const stale = await change(0.4, 1)
     expect(stale.status).toBe(409)
-    expect(stale.problem.current).toMatchObject({ area_ha: 0.3, row_version: 2 })
+    expect(stale.problem.current).toMatchObject({ area_m2: 3000, row_version: 2 })
 
     const removed = done(await app.call(blocks.remove, at, { rowVersion: 2 }, asLead()))
     expect(done(await app.call(blocks.list, inSite(), {})).some(({ id }) => id === block.id)).toBe(false)

@@ -5,7 +5,8 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import { closeDrafts, keepDraft, readDraft } from './drafts.js'
+import { closeBrowserStore } from './browserStore.js'
+import { keepDraft, readDraft } from './drafts.js'
 import { makeQueryClient } from './hooks.js'
 import { useEntry } from './useEntry.js'
 
@@ -20,7 +21,7 @@ let answer: () => Response
 beforeEach(() => vi.stubGlobal('fetch', () => Promise.resolve(answer())))
 afterEach(async () => {
   cleanup()
-  await closeDrafts()
+  await closeBrowserStore()
   indexedDB.deleteDatabase('bocado')
   vi.unstubAllGlobals()
 })

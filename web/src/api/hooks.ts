@@ -1,6 +1,7 @@
 import { endpoints, type AspectVersions, type Endpoint, type ResponseOf } from '@bocado/contract'
 import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
+import { keepAnswer, showKept } from './keptAnswers.js'
 import { noteReachable, noteStale } from './connection.js'
 import { noteVersions, restsOn } from './versions.js'
 import { useSite, useWorkplace } from './workplace.js'
@@ -18,7 +19,10 @@ export const makeQueryClient = (): QueryClient =>
       onError: (error, query) => {
         if (query.state.data !== undefined && error instanceof RequestProblem) noteStale(query.queryHash, error.problem.detail)
       },
-      onSuccess: (_, query) => noteStale(query.queryHash, null),
+      onSuccess: (_, query) => {
+        noteStale(query.queryHash, null)
+        void keepAnswer(query)
+      },
     }),
     defaultOptions: {
       queries: {
@@ -51,10 +55,16 @@ export async function watched<T>(work: Promise<T>): Promise<T> {
 }
 
 export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, everyMs: number | false = false) {
+  const client = useQueryClient()
+  const queryKey = [e.path, c.params, c.input]
   return useQuery<ResponseOf<E>>({
-    queryKey: [e.path, c.params, c.input],
+    queryKey,
     meta: restsOn(e, c.params),
-    queryFn: () => watched(call(e, c)),
+    queryFn: () =>
+      watched(call(e, c)).catch((error: unknown) => {
+        if (error instanceof Unreachable) void showKept(client, queryKey)
+        throw error
+      }),
     enabled,
     refetchInterval: everyMs,
   })

@@ -1,6 +1,6 @@
 import { endpoints, type Band, type WatchForecast } from '@bocado/contract'
 import { Maximize2, Plus, ZoomIn, ZoomOut } from 'lucide-react'
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
@@ -148,7 +148,8 @@ export function WindowsScreen() {
   const f = useFormat()
   const site = useSite()
   const [search, setSearch] = useSearchParams()
-  const { data: band } = useBand(site.id, site.season.start)
+  // Drawn row by row where there is time between, so that the page answers meanwhile.
+  const band = useDeferredValue(useBand(site.id, site.season.start).data)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')

@@ -1,0 +1,41 @@
+import type { Aspect } from '@bocado/contract'
+import type { Query, QueryClient, QueryKey } from '@tanstack/react-query'
+import { browserStore } from './browserStore.js'
+import type { RestsOn } from './versions.js'
+
+/** Answers that rest on these are worth having without a connection; readings alone are too many. */
+const KEPT: ReadonlySet<Aspect> = new Set<Aspect>(['site', 'watches', 'blooms', 'counts', 'treatments', 'library'])
+
+/** Older than this an answer says nothing of a season any more. */
+const KEPT_DAYS = 14
+
+/** Keeps an answer in the browser, in place of the one before. That it cannot be kept changes nothing. */
+export async function keepAnswer(query: Query<unknown, unknown>): Promise<void> {
+  const on = query.meta as Partial<RestsOn> | undefined
+  if (on?.siteId === undefined || !on.aspects?.some((aspect) => KEPT.has(aspect))) return
+  try {
+    const answer = { data: query.state.data, siteId: on.siteId, at: new Date(query.state.dataUpdatedAt).toISOString() }
+    await (await browserStore())?.put('answer', answer, query.queryHash)
+  } catch {
+    // The disk is full, or the store was taken away.
+  }
+}
+
+/**
+ * Shows the answer that was kept of a query which has none while no server answers. The query goes on being tried, and whatever rests on
+ * what has changed since is read anew when an answer comes.
+ */
+export async function showKept(client: QueryClient, queryKey: QueryKey): Promise<void> {
+  const query = client.getQueryCache().find({ queryKey, exact: true })
+  if (!query || query.state.data !== undefined) return
+  try {
+    const kept = await (await browserStore())?.get('answer', query.queryHash)
+    if (!kept) return
+    const oldest = new Date()
+    oldest.setDate(oldest.getDate() - KEPT_DAYS)
+    if (kept.at < oldest.toISOString()) await (await browserStore())?.delete('answer', query.queryHash)
+    else if (query.state.data === undefined) client.setQueryData(queryKey, kept.data, { updatedAt: Date.parse(kept.at) })
+  } catch {
+    // Without it the page waits, as it would have.
+  }
+}
