@@ -1,5 +1,4 @@
 import { endpoints, type Label, type Treatment } from '@bocado/contract'
-import { DateTime } from 'luxon'
 import { useEffect, useState } from 'react'
 import { useRead } from '../api/hooks.js'
 import type { Bindings, Bound } from '../api/bindings.js'
@@ -9,7 +8,7 @@ import { TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
-import { momentOf } from '../design/moments.js'
+import { momentOf, wallClockOf } from '../design/moments.js'
 import { Fields, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -32,12 +31,12 @@ export function RecordForm({
   const f = useFormat()
   const site = useSite()
   const { done } = treatment
-  const begun = done ? DateTime.fromISO(done.startedAt, { zone: site.timeZone }) : null
+  const begun = done ? wallClockOf(done.startedAt, site.timeZone) : null
   const entry = useEntry(
     endpoints.treatments.record,
     {
-      day: (begun?.toISODate() ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today)) as string | null,
-      time: begun?.toFormat('HH:mm') ?? '',
+      day: (begun?.day ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today)) as string | null,
+      time: begun?.time ?? '',
       rate: (done?.rate ?? product.labelRate) as number | null,
       areaHa: done?.areaHa ?? areaHa,
       minutes: done?.minutes ?? (null as number | null),

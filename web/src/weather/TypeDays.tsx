@@ -1,10 +1,10 @@
 import { endpoints, type Station } from '@bocado/contract'
-import { DateTime } from 'luxon'
 import { useState } from 'react'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
+import { dayOf } from '../design/moments.js'
 import { Caution, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -16,25 +16,23 @@ interface TypedDay {
   rain: number | null
 }
 
-const FORMATS = ['yyyy-MM-dd', 'd LLL yyyy', 'd LLLL yyyy', 'd.M.yyyy']
-
 /** One line: a day, minimum, maximum and rain if there was any. The text says what is wrong with it. */
 function readLine(line: string, f: Format, t: Say): TypedDay | string {
   const words = line.trim().split(/[\s,;]+/)
   const numbers: number[] = []
   while (words.length > 1 && numbers.length < 3 && /^[+-]?\d+([.]\d+)?$/.test(words.at(-1) ?? '')) {
     // The year of a date such as "12 Jun 2026" is no temperature.
-    if (!FORMATS.every((format) => !DateTime.fromFormat(words.join(' '), format).isValid)) break
+    if (dayOf(words.join(' ')) !== null) break
     numbers.unshift(Number(words.pop()))
   }
   const text = words.join(' ')
-  const date = FORMATS.map((format) => DateTime.fromFormat(text, format)).find(({ isValid }) => isValid)
-  if (!date) return t('typed.noDate', { text })
+  const day = dayOf(text)
+  if (day === null) return t('typed.noDate', { text })
   const [min, max, rain] = numbers
   if (min === undefined || max === undefined) return t('typed.noNumbers')
   const { temperature, rain: rainMeasure } = f.measures
   return {
-    day: date.toISODate() ?? '',
+    day,
     min: temperature.stored(min),
     max: temperature.stored(max),
     rain: rain === undefined ? null : rainMeasure.stored(rain),

@@ -1,6 +1,5 @@
 import { hoursBetween } from '@bocado/core/time'
 import { endpoints, wetEventKinds, type Block, type WetEvent } from '@bocado/contract'
-import { DateTime } from 'luxon'
 import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -8,7 +7,7 @@ import { Button, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
-import { momentOf } from '../design/moments.js'
+import { hoursAfter, momentOf } from '../design/moments.js'
 import { Columns, Heading, Fields, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -79,10 +78,7 @@ function AddEvent({ block }: { block: Block }) {
   })
   const { values, set, errors } = entry
   const startedAt = momentOf(values.day, values.time, site.timeZone)
-  const endedAt =
-    startedAt === null || values.hours === null
-      ? null
-      : (DateTime.fromISO(startedAt, { zone: 'utc' }).plus({ hours: values.hours }).toISO({ suppressMilliseconds: true }) ?? null)
+  const endedAt = startedAt === null || values.hours === null ? null : hoursAfter(startedAt, values.hours)
   return (
     <Stack>
       <Heading>{t('wet.add')}</Heading>
