@@ -2,7 +2,7 @@ import { hours, methodKinds, plantParts, signKinds } from '@bocado/library/vocab
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
-import { figureSchema, organismSchema } from './organisms.js'
+import { figureSchema, organismSchema, quantitySchema, reachSchema } from './organisms.js'
 import { watchForecastSchema } from './watchForecasts.js'
 
 export { damageSigns, hazardGroups, hours, methodKinds, plantMarks, plantParts, signKinds } from '@bocado/library/vocabulary'
@@ -31,7 +31,7 @@ const aboutSchema = z.object({
   signs: z.array(sign),
   damage: z.object({ stage: z.string(), text: z.string(), drawing: z.string(), degrees: z.array(z.number()) }),
   look: z.object({ where: z.string(), hour: z.string() }),
-  reach: z.array(z.object({ method: z.string(), stages: z.array(z.string()), note: z.string().optional() })),
+  reach: z.array(reachSchema.extend({ note: z.string().optional() })),
   doesNotWork: z.array(z.object({ what: z.string(), why: z.string() })),
   enemies: z.array(z.string()),
   arrives: z.array(z.string()),
@@ -57,6 +57,10 @@ export const methodSchema = z.object({
   version: z.string(),
   name: z.string(),
   kind: z.enum(methodKinds),
+  /** It comes as a product with a label. */
+  product: z.boolean(),
+  /** Strains, species, lures or groups, each for its own kinds only. */
+  strains: z.array(z.object({ id: z.string(), name: z.string(), what: z.string(), soilFloor: quantitySchema.optional() })),
   what: z.string(),
   steps: z.array(z.object({ do: z.string(), within: z.string().optional() })),
   materials: z.array(z.string()),
@@ -69,6 +73,7 @@ export const methodSchema = z.object({
   suits: z.object({ size: z.string(), density: z.string() }),
   hours: z.object({ perUnit: z.number(), unit: z.string(), ...provenance }),
   judgeAfterDays: z.int(),
+  fairTest: z.string().optional(),
 })
 export type Method = z.infer<typeof methodSchema>
 
@@ -101,6 +106,7 @@ const entrySchema = organismSchema.extend({
       id: z.string(),
       name: z.string(),
       reachableStages: z.array(z.string()),
+      noReach: z.string().nullable(),
       events: z.array(z.object({ id: z.string(), name: z.string(), stage: z.string() })),
     }),
   ),

@@ -6,7 +6,7 @@ const source = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('common-knowledge') }),
   z.object({ kind: z.literal('none') }),
 ])
-const quantity = z.object({
+export const quantitySchema = z.object({
   value: z.number(),
   unit: z.string(),
   confidence: z.enum(['established', 'approximate', 'placeholder']),
@@ -17,7 +17,7 @@ const quantity = z.object({
 export const biofixKinds = ['date', 'sustained-catch', 'bloom', 'chill'] as const
 
 /** One number of a model: what it is worth here, and what the library has where the site, or one block of it, has its own. */
-export const figureSchema = quantity.extend({
+export const figureSchema = quantitySchema.extend({
   path: z.string(),
   own: z
     .object({
@@ -30,6 +30,9 @@ export const figureSchema = quantity.extend({
     .nullable(),
 })
 export type ModelFigure = z.infer<typeof figureSchema>
+
+/** A method, the stages that it reaches, and by which of its strains, where it has any. */
+export const reachSchema = z.object({ method: z.string(), stages: z.array(z.string()), strains: z.array(z.string()).optional() })
 
 /** What the pages need of a library entry. */
 export const organismSchema = z.object({
@@ -45,7 +48,7 @@ export const organismSchema = z.object({
     /** The bloom that it waits for, as the bloom log has it; null for other kinds. */
     bloom: z.object({ plantId: z.string(), event: z.string() }).nullable(),
   }),
-  stages: z.array(z.object({ id: z.string(), name: z.string(), silhouette: z.string(), reachable: z.boolean(), where: z.string() })),
+  stages: z.array(z.object({ id: z.string(), name: z.string(), silhouette: z.string(), where: z.string() })),
   sampling: z.object({
     unit: z.string(),
     units: z.string(),
@@ -55,10 +58,12 @@ export const organismSchema = z.object({
     suggestedUnits: z.int(),
     how: z.string(),
     classes: z.array(z.object({ id: z.string(), name: z.string(), weight: z.number() })),
-    threshold: quantity,
+    threshold: quantitySchema,
   }),
   /** What to say of an infection that the weather allowed; null where the organism is no disease. */
   infection: z.object({ inoculum: z.string(), lookFor: z.string(), curativeDays: z.number() }).nullable(),
+  /** Ways to act on it. */
+  reach: z.array(reachSchema),
   tooLate: z.string(),
   poorlyReachable: z.string().nullable(),
   lookAlikes: z.array(z.string()),

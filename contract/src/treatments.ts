@@ -2,27 +2,52 @@ import { READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
+import { blockKinds } from './sites.js'
 
-export const productKinds = [
-  'mating-disruption',
-  'microbial',
-  'insecticide',
-  'growth-regulator',
-  'oil',
-  'soap',
-  'mineral',
-  'fungicide',
-  'herbicide',
+export const formulations = ['liquid', 'powder', 'granules', 'dust', 'bait', 'dispensers', 'living', 'cover', 'trap', 'other'] as const
+/** Ways in which a label lets it be applied. */
+export const applicationWays = [
+  'spray',
+  'spot-spray',
+  'drench',
+  'dusting',
+  'granules',
+  'bait',
+  'dispensers',
   'release',
-  'other',
+  'paint',
+  'injection',
+  'cover',
+  'trap',
 ] as const
+export const gateRefusals = [
+  'no-way-to-act',
+  'other-strain',
+  'no-stage',
+  'target-not-on-label',
+  'crop-not-on-label',
+  'place-not-on-label',
+] as const
+export const gateDoubts = ['unmapped', 'strain-not-said'] as const
 export const rateUnits = ['L/ha', 'kg/ha', 'mL/ha', 'g/ha', 'pieces/ha'] as const
 export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bloom'] as const
 
 export const productSchema = z.object({
   id,
   name: z.string(),
-  kind: z.enum(productKinds),
+  /** Methods of the library that it is for; none: nobody has said what it is. */
+  methods: z.array(z.string()),
+  /** Strain, species, lure or group, where the method has any. */
+  strain: z.string().nullable(),
+  active: z.string(),
+  formulation: z.enum(formulations).nullable(),
+  ways: z.array(z.enum(applicationWays)),
+  /** Organisms, crops and kinds of place that the label names; none where they were not entered. */
+  targets: z.array(z.string()),
+  crops: z.array(z.string()),
+  places: z.array(z.enum(blockKinds)),
+  /** What was said of it before methods were named. */
+  kindBefore: z.string().nullable(),
   stages: z.array(z.string()),
   effect: z.number(),
   residualDays: z.number(),
@@ -43,7 +68,17 @@ export type Label = z.infer<typeof labelSchema>
 
 export const productInput = z.object({
   name: text('the name on the label', 120),
-  kind: z.enum(productKinds, { error: 'choose what it is' }),
+  methods: z.array(z.string()).max(6).default([]),
+  strain: z.string().max(80).nullable().default(null),
+  active: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
+  formulation: z.enum(formulations).nullable().default(null),
+  ways: z.array(z.enum(applicationWays)).default([]),
+  targets: z.array(z.string()).max(200).default([]),
+  crops: z
+    .array(z.string().trim().min(2, { error: 'name the crop' }).max(80))
+    .max(100)
+    .default([]),
+  places: z.array(z.enum(blockKinds)).default([]),
   stages: z.array(z.string()).min(1, { error: 'choose at least one stage that it reaches' }),
   effect: number('the share it kills', 0, 1),
   residualDays: number('the days its residue acts', 0, 365),
@@ -74,6 +109,8 @@ export const treatmentSchema = z.object({
   placeName: z.string(),
   status: z.enum(['planned', 'done']),
   plannedOn: civilDateSchema,
+  /** Set where it was done although neither the library nor the label names this use: no coverage is computed. */
+  deviation: z.object({ because: z.enum(gateRefusals), reason: z.string() }).nullable(),
   done: z
     .object({
       startedAt: instantSchema,
@@ -131,6 +168,15 @@ export const doneInput = z.object({
   note,
   rowVersion,
 })
+
+/** What was done without having been planned, whatever it was. */
+export const unplannedInput = planInput
+  .omit({ plannedOn: true })
+  .extend(doneInput.omit({ rowVersion: true, note: true }).shape)
+  .extend({
+    /** What whoever did it says to its being named neither by the library nor by the label, where it is not. */
+    deviationReason: z.string().trim().max(500, { error: 'use at most 500 characters' }).default(''),
+  })
 
 const siteParams = z.object({ siteId: id })
 const productParams = z.object({ siteId: id, productId: id })
@@ -194,6 +240,14 @@ export const treatments = {
     summary: 'Record a treatment as done',
     params: treatmentParams,
     input: doneInput,
+    response: treatmentSchema,
+  }),
+  recordUnplanned: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/treatments/done',
+    summary: 'Record a treatment that was not planned; one that neither library nor label names is marked as a deviation',
+    params: siteParams,
+    input: unplannedInput,
     response: treatmentSchema,
   }),
   remove: endpoint({

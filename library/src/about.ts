@@ -48,8 +48,10 @@ export const aboutSchema = z.strictObject({
     degrees: z.array(z.number().gt(0).max(100)).min(3),
   }),
   look: z.strictObject({ where: words, hour: words }),
-  /** Methods, and the stages that each reaches. */
-  reach: z.array(z.strictObject({ method: id, stages: z.array(id).min(1), note: words.optional() })).min(1),
+  /** Methods, the stages that each reaches, and by which of its strains or species where it has any. */
+  reach: z
+    .array(z.strictObject({ method: id, stages: z.array(id).min(1), strains: z.array(id).min(1).optional(), note: words.optional() }))
+    .min(1),
   doesNotWork: z.array(z.strictObject({ what: words, why: words })).min(1),
   enemies: list,
   arrives: list.min(1),

@@ -44,7 +44,19 @@ type Bases = Readonly<Record<string, { [key: string]: Json }>>
 export function spellOut(entry: unknown): unknown {
   const { bases = {}, ...rest } = entry as { [key: string]: Json } & { bases?: Bases }
   const whole = rest['monthsOnly'] === true ? { ...STAND_IN, ...rest } : rest
-  return within(whole as Json, '', undefined, { ...(bases as Bases), ...UNKNOWN })
+  return within(withoutYesNo(whole as { [key: string]: Json }), '', undefined, { ...(bases as Bases), ...UNKNOWN })
+}
+
+/** Entries once said of each stage whether anything reaches it; what reaches it says so now. */
+function withoutYesNo(entry: { [key: string]: Json }): Json {
+  const { stages } = entry
+  if (!Array.isArray(stages)) return entry
+  const plain = stages.map((stage) =>
+    stage !== null && typeof stage === 'object' && !Array.isArray(stage)
+      ? Object.fromEntries(Object.entries(stage).filter(([name]) => name !== 'reachable'))
+      : stage,
+  )
+  return { ...entry, stages: plain }
 }
 
 const UNKNOWN: Bases = { unknown: { confidence: 'placeholder', region: 'no figure known', source: { kind: 'none' } } }

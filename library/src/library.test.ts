@@ -100,10 +100,14 @@ test('bloom plants are in the order in which they bloom', () => {
 describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) => {
   const stages = organism.stages.map(({ id }) => id)
 
-  test('names each stage of its events, and reaches only stages that can be reached', () => {
+  test('names each stage of its events, and has a method that reaches each generation, or says that none does', () => {
+    const reached = new Set(organism.about.reach.flatMap((way) => way.stages))
     for (const generation of organism.generations) {
       for (const event of generation.events) expect(stages, event.id).toContain(event.stage)
-      for (const id of generation.reachableStages) expect(organism.stages.find((s) => s.id === id)?.reachable, id).toBe(true)
+      for (const id of generation.reachableStages) expect(stages, id).toContain(id)
+      const nothing = generation.reachableStages.filter((id) => !reached.has(id))
+      if (generation.noReach === undefined) expect(nothing, generation.id).toEqual([])
+      else expect(nothing, generation.id).toEqual(generation.reachableStages)
       if (generation.diapause) expect(generation.events.map(({ id }) => id)).toContain(generation.diapause.at)
     }
   })
@@ -159,18 +163,20 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
 describe.each(organisms.map((o) => [o.name, o] as const))('what is known of %s', (_, { about, stages, kind, name }) => {
   const ids = stages.map(({ id }) => id)
 
-  test('names only stages and methods that there are, and no method on a stage that nothing from outside reaches', () => {
+  test('names only stages, methods and strains that there are, and a strain wherever a method has any', () => {
     expect([...ids, 'adult', 'larva']).toContain(about.damage.stage)
-    for (const { method, stages: reached } of about.reach) {
+    for (const { method, stages: reached, strains } of about.reach) {
       expect(findMethod(method), method).toBeDefined()
       for (const stage of reached) expect(ids, `${method} on ${stage}`).toContain(stage)
-      const { kind: way } = findMethod(method)!
-      if (
-        way === 'chemical' &&
-        !['stem-injection', 'cut-stem-paint', 'single-site-fungicide', 'foliar-systemic', 'horticultural-oil'].includes(method)
-      )
-        for (const stage of reached) expect(stages.find(({ id }) => id === stage)?.reachable, `${method} on ${stage}`).toBe(true)
+      const known = findMethod(method)!.strains.map(({ id }) => id)
+      expect(strains !== undefined, method).toBe(known.length > 0)
+      for (const strain of strains ?? []) expect(known, method).toContain(strain)
     }
+    for (const { what } of about.doesNotWork)
+      expect(
+        about.reach.map(({ method }) => findMethod(method)!.name),
+        `${what} does not work, and is offered`,
+      ).not.toContain(what)
   })
 
   test('can be told from its look-alikes by at least two characters, one of them decisive, and each look-alike by one', () => {
@@ -265,4 +271,25 @@ test('any two weeds of one place can be told apart by a mark that one shows and 
   )
   expect(alike).toEqual([])
   for (const { about, id } of weeds) expect(about.signs.length, id).toBeGreaterThanOrEqual(4)
+})
+
+describe('what comes with a label', () => {
+  test('says so in its hazards, and only that is put on a shelf', () => {
+    for (const { product, kind, hazards, id } of methods) {
+      if (kind === 'chemical') expect(product, id).toBe(true)
+      if (product && kind === 'chemical') expect(hazards.length, id).toBeGreaterThan(1)
+    }
+    for (const id of ['hand-picking', 'fallen-fruit', 'stem-surgery', 'tillage', 'repeated-mowing'])
+      expect(findMethod(id)!.product, id).toBe(false)
+  })
+
+  test('has strains wherever the wrong one does nothing', () => {
+    for (const id of ['bt', 'nematodes', 'predatory-mites', 'parasitoids', 'mating-disruption', 'single-site-fungicide', 'foliar-systemic'])
+      expect(findMethod(id)!.strains.length, id).toBeGreaterThan(1)
+  })
+
+  test('every method that people do without proof says how to find out fairly', () => {
+    for (const { evidence, product, fairTest, id, kind } of methods)
+      if (evidence === 'anecdotal' && !product && kind !== 'biological' && kind !== 'prevention') expect(fairTest, id).toBeDefined()
+  })
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { hazardSchema, provenance } from './provenance.js'
+import { hazardSchema, provenance, quantitySchema } from './provenance.js'
 import { methodKinds } from './vocabulary.js'
 
 const words = z.string().min(3)
@@ -10,6 +10,20 @@ export const methodSchema = z.strictObject({
   version: z.string().regex(/^\d+\.\d+\.\d+$/),
   name: words,
   kind: z.enum(methodKinds),
+  /** It comes as a product with a label: nothing is planned with it but what stands on the shelf. */
+  product: z.boolean().default(false),
+  /** Strains, species, lures or groups: each acts on its own kinds only, and the wrong one does nothing. */
+  strains: z
+    .array(
+      z.strictObject({
+        id: z.string().regex(/^[a-z0-9-]+$/),
+        name: words,
+        what: words,
+        /** Lowest soil temperature at which it works. */
+        soilFloor: quantitySchema.optional(),
+      }),
+    )
+    .default([]),
   what: z.string().min(15),
   /** In their order; `within` is the time in which a step has to follow. */
   steps: z.array(z.strictObject({ do: words, within: words.optional() })).min(2),
@@ -26,5 +40,7 @@ export const methodSchema = z.strictObject({
   hours: z.strictObject({ perUnit: z.number().positive(), unit: z.string().min(1), ...provenance }),
   /** Earliest day after it on which its effect can be judged. */
   judgeAfterDays: z.int().min(1),
+  /** How to find out for oneself whether it works. */
+  fairTest: words.optional(),
 })
 export type Method = z.infer<typeof methodSchema>

@@ -1,17 +1,9 @@
 import { z } from 'zod'
 import { aboutSchema } from './about.js'
 import { bloomEvents } from './vocabulary.js'
-import { confidenceSchema, hazardSchema, provenance, sourceSchema } from './provenance.js'
+import { confidenceSchema, hazardSchema, provenance, quantitySchema, sourceSchema } from './provenance.js'
 
-export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'portions', '1'] as const
-
-/** A number with its unit, how sure it is, where it holds and where it is from. */
-export const quantitySchema = z
-  .strictObject({ value: z.number(), unit: z.enum(units), ...provenance })
-  .refine((q) => q.confidence !== 'established' || q.source.kind === 'paper', {
-    error: 'an established value needs a paper',
-    path: ['source'],
-  })
+export { quantitySchema, units } from './provenance.js'
 
 /** An event on the heat scale. For a Weibull `shape` and `onset` say how it is spread, and `spread` is not asked. */
 const eventSchema = z
@@ -135,8 +127,6 @@ const stageSchema = z.strictObject({
   id: z.string().regex(/^[a-z-]+$/),
   name: z.string().min(3),
   silhouette: z.enum(silhouettes),
-  /** Whether anything applied from outside can reach the stage, and why not. */
-  reachable: z.boolean(),
   where: z.string().min(3),
 })
 
@@ -159,7 +149,10 @@ export const organismSchema = z
         name: z.string().min(3),
         /** In their order; none where only months are known. */
         events: z.array(eventSchema),
+        /** The stages that its window is for, as long as no way to act is chosen: each is reached by some method. */
         reachableStages: z.array(z.string()).min(1),
+        /** That no known method reaches it, and what is left to do. */
+        noReach: z.string().min(20).optional(),
         /** Day length at which half of this generation's sensitive stage, which `at` begins, goes into diapause, and how sharply. */
         diapause: z.strictObject({ at: z.string(), criticalHours: quantitySchema, slope: quantitySchema }).optional(),
         /** Months, 1 to 12 in the northern hemisphere, in which it can be reached, and the bloom that announces it. */

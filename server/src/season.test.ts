@@ -49,7 +49,7 @@ beforeAll(async () => {
       inSite(),
       {
         name: 'Granule C',
-        kind: 'microbial',
+        methods: ['granulosis-virus'],
         stages: ['young-larva'],
         effect: 0.75,
         residualDays: 8,

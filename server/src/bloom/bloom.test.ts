@@ -216,7 +216,7 @@ describe('a trigger by bloom', () => {
         at(),
         {
           name,
-          kind: 'insecticide',
+          methods: ['spinosyn'],
           stages: ['young-larva'],
           effect: 0.8,
           residualDays: 7,

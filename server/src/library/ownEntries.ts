@@ -56,8 +56,11 @@ function faultsOf(organism: Organism, methodIds: ReadonlySet<string>): FieldMess
       const stage = stages.find((s) => s.id === id)
       if (!stage)
         faults.push({ path: at(`${path}.reachableStages.${i}`), message: `there is no stage ${id}; use ${[...known].join(', ')}` })
-      else if (!stage.reachable)
-        faults.push({ path: at(`${path}.reachableStages.${i}`), message: `${stage.name} is marked as not reachable from outside` })
+      else if (!generation.noReach && !about.reach.some(({ stages: reached }) => reached.includes(id)))
+        faults.push({
+          path: at(`${path}.reachableStages.${i}`),
+          message: `no method reaches ${stage.name}; add one under what helps, or say under noReach that none does`,
+        })
     })
     generation.events.forEach((event, i) => {
       if (!known.has(event.stage))

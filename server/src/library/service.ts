@@ -113,10 +113,11 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     ...presentedOrganism(organism),
     monthsOnly: organism.monthsOnly,
     about: organism.about,
-    generations: organism.generations.map(({ id, name, reachableStages, events }) => ({
+    generations: organism.generations.map(({ id, name, reachableStages, noReach, events }) => ({
       id,
       name,
       reachableStages,
+      noReach: noReach ?? null,
       events: events.map((event) => ({ id: event.id, name: event.name, stage: event.stage })),
     })),
     figures: figuresOf(organism, resolved.pinned.own ?? []),

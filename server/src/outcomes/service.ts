@@ -1,4 +1,4 @@
-import type { Outcome, OutcomeCount, Label, Round, Treatment } from '@bocado/contract'
+import type { Block, Outcome, OutcomeCount, Label, Round, Treatment } from '@bocado/contract'
 import {
   cohortsInReach,
   compareWithCheck,
@@ -16,6 +16,7 @@ import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
+import { gateFor } from '../treatments/gate.js'
 import { listTreatments } from '../treatments/store.js'
 import type { Memo } from '../memo.js'
 import { placedAt } from '../watches/forecast.js'
@@ -52,16 +53,18 @@ function achievedCoverage(
   organism: Organism,
   product: Label,
   day: string,
+  ground: Block,
   block: GroundWeather,
   memo: Memo,
 ): Bounds | null {
   const { heat, ensemble, events } = placedAt(block, watch.pinned, watch.biofix, memo)
   if (heat.members.length === 0) return null
-  const reachable = organism.stages.filter(({ id, reachable: r }) => r && product.stages.includes(id)).map(({ id }) => id)
+  const verdict = gateFor(product, organism, ground)
+  if (verdict.verdict !== 'fits') return null
   const cohorts = cohortsInReach(
     events,
     watch.pinned.generations.map(({ id }) => id),
-    reachable,
+    verdict.stages,
     ensemble,
   )
   return treatmentReach(cohorts, product, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
@@ -149,7 +152,9 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     if (!treatment.done || !watch || !product || !block) continue
     const organism = organismOf(watch)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map(dated)
-    const coverage = achievedCoverage(watch, organism, product, treatment.done.day, await weatherOf(block), deps.memo)
+    const coverage = treatment.deviation
+      ? null
+      : achievedCoverage(watch, organism, product, treatment.done.day, block, await weatherOf(block), deps.memo)
     result.push(
       outcomeOf(
         treatment,

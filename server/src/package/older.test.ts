@@ -1,12 +1,12 @@
 import { mkdtempSync, rmSync } from 'node:fs'
-import { readdir } from 'node:fs/promises'
+import { readdir, readFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { endpoints } from '@bocado/contract'
 import { createConnection, type Connection } from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { migrate } from '../database/migrate.js'
-import type { Row } from '../database/pool.js'
+import { jsonOf, type Row } from '../database/pool.js'
 import { startApplication, type Application } from '../testing/application.js'
 import { done } from '../testing/farm.js'
 import { exportSite } from './exportSite.js'
@@ -137,7 +137,8 @@ describe('a database of before', () => {
       [ids.sprayed, 'done', ids.block, 'Old Apples'],
       [ids.planned, 'planned', ids.block, 'Old Apples'],
     ])
-    expect(treatments[0]?.done).toMatchObject({ rate: 0.1, areaHa: 4.1, label: LABEL, minutes: null })
+    const { kind, ...label } = LABEL
+    expect(treatments[0]?.done).toMatchObject({ rate: 0.1, areaHa: 4.1, minutes: null, label: { ...label, methods: [], kindBefore: kind } })
     const [deeds] = await old.query<Row[]>('SELECT organism_id, done_by FROM deed ORDER BY planned_on')
     expect(deeds).toEqual([
       { organism_id: 'codling-moth', done_by: ids.person },
@@ -155,6 +156,27 @@ describe('a database of before', () => {
       { name: 'Lower Hollin', holding: 'Hollin Bench' },
     ])
     expect(done(await app.call(endpoints.treatments.products, at, {}))).toMatchObject([{ name: 'Granule C', shared: false }])
+  })
+
+  test('says of a product what it is where its kind leaves no doubt, and asks where it does', async () => {
+    const kinds = ['oil', 'soap', 'growth-regulator', 'mating-disruption', 'insecticide', 'fungicide', 'release']
+    const migration = await readFile(new URL('081_product_method_by_kind.sql', MIGRATIONS), 'utf8')
+    const mapped: Record<string, string[]> = {}
+    for (const kind of kinds) {
+      await old.query("UPDATE product SET kind = ?, methods = '[]'", [kind])
+      await old.query(migration)
+      const [[row]] = await old.query<Row[]>('SELECT methods FROM product')
+      mapped[kind] = jsonOf<string[]>(row!['methods'])
+    }
+    expect(mapped).toEqual({
+      oil: ['horticultural-oil'],
+      soap: ['insecticidal-soap'],
+      'growth-regulator': ['growth-regulator'],
+      'mating-disruption': ['mating-disruption'],
+      insecticide: [],
+      fungicide: [],
+      release: [],
+    })
   })
 
   test('leaves nothing of the way behind', async () => {

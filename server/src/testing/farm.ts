@@ -13,7 +13,7 @@ export interface TestSite {
 /** A product as it is put on the shelf by its label. */
 export const GRANULE = {
   name: 'Granule C',
-  kind: 'microbial' as const,
+  methods: ['granulosis-virus'],
   stages: ['young-larva'],
   effect: 0.75,
   residualDays: 8,

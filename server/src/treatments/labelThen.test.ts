@@ -24,7 +24,7 @@ test('a label that a correction once put in the place of the first is restored f
   )
   const label = {
     name: 'Granule C',
-    kind: 'microbial',
+    methods: ['granulosis-virus'] as string[],
     stages: ['young-larva'] as string[],
     effect: 0.75,
     residualDays: 8,

@@ -2,7 +2,16 @@ import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Serving } from '../http/route.js'
-import { addProduct, changeProduct, getTreatment, moveTreatment, planTreatment, recordTreatment, weatherForWatch } from './service.js'
+import {
+  addProduct,
+  changeProduct,
+  getTreatment,
+  moveTreatment,
+  planTreatment,
+  recordTreatment,
+  recordUnplanned,
+  weatherForWatch,
+} from './service.js'
 import { listProducts, listTreatments } from './store.js'
 
 export function treatmentRoutes(router: Router, serving: Serving): void {
@@ -15,6 +24,7 @@ export function treatmentRoutes(router: Router, serving: Serving): void {
   write(router, serving, treatments.plan, (ctx) => planTreatment(ctx, ctx.input))
   write(router, serving, treatments.move, (ctx) => moveTreatment(ctx, ctx.params.treatmentId, ctx.input))
   write(router, serving, treatments.record, (ctx) => recordTreatment(ctx, ctx.deps, ctx.params.treatmentId, ctx.input))
+  write(router, serving, treatments.recordUnplanned, (ctx) => recordUnplanned(ctx, ctx.deps, ctx.input))
   write(router, serving, treatments.remove, (ctx) => removeRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion))
   write(router, serving, treatments.restore, async (ctx) => {
     await restoreRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion)

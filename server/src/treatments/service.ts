@@ -1,4 +1,4 @@
-import type { ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
+import type { Label, ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { civilDayIn } from '../clock.js'
@@ -10,7 +10,8 @@ import { blockOf, SAME_M2, tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
 import { peopleOf } from '../sites/store.js'
 import { weatherAt } from '../weather/dayHours.js'
-import { findWatch, type StoredWatch } from '../watches/store.js'
+import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
+import { gateFor, REFUSALS, requireKnownLabel } from './gate.js'
 import { findProduct, findTreatment, labelOf } from './store.js'
 
 type ProductInput = ParsedInputOf<typeof treatments.addProduct>
@@ -18,7 +19,14 @@ type ProductInput = ParsedInputOf<typeof treatments.addProduct>
 const productColumns = async (w: Write, input: ProductInput) => ({
   ...(await ownerColumns(w, input.shared)),
   name: input.name,
-  kind: input.kind,
+  methods: JSON.stringify(input.methods),
+  strain: input.strain,
+  active: input.active,
+  formulation: input.formulation,
+  ways: JSON.stringify(input.ways),
+  targets: JSON.stringify(input.targets),
+  crops: JSON.stringify(input.crops),
+  places: JSON.stringify(input.places),
   stages: JSON.stringify(input.stages),
   effect: input.effect,
   residual_days: input.residualDays,
@@ -37,10 +45,12 @@ async function getProduct(db: Queryable, siteId: string, productId: string): Pro
 }
 
 export async function addProduct(w: Write, input: ProductInput): Promise<Product> {
+  await requireKnownLabel(w.tx, w.siteId, input)
   return getProduct(w.tx, w.siteId, await insertRow(w, 'product', await productColumns(w, input)))
 }
 
 export async function changeProduct(w: Write, productId: string, input: ParsedInputOf<typeof treatments.updateProduct>): Promise<Product> {
+  await requireKnownLabel(w.tx, w.siteId, input)
   if (!input.shared) await requireUnusedElsewhere(w, productId)
   await updateRow(w, 'product', productId, input.rowVersion, await productColumns(w, input))
   return getProduct(w.tx, w.siteId, productId)
@@ -72,6 +82,12 @@ function requireInSeason(path: string, day: string, season: string): void {
   if (day < season || day > end) throw fieldProblem(path, `must lie in the season, ${season} to ${end}`)
 }
 
+/** Refuses a product that is not for the organism of a watch, in its block: it is never planned, whoever asks. */
+async function requireFit(w: Write, product: Product, watch: StoredWatch): Promise<void> {
+  const verdict = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+  if (verdict.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[verdict.because]}`)
+}
+
 /** The place that is named, or the watch's whole block; it has to lie in that block. */
 async function placeFor(w: Write, watch: Pick<StoredWatch, 'blockId'>, placeId: string | null): Promise<string> {
   if (placeId === null || placeId === watch.blockId) return watch.blockId
@@ -90,6 +106,7 @@ export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatm
   if (before) return before
   const watch = await watchFor(w, input.watchId)
   const product = await getProduct(w.tx, w.siteId, input.productId)
+  await requireFit(w, product, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
   const columns = {
     watch_id: watch.id,
@@ -110,6 +127,7 @@ export async function moveTreatment(w: Write, treatmentId: string, input: Parsed
     throw new HttpProblem(409, 'This treatment is recorded as done and can no longer be moved. Correct the record instead.')
   const product = await getProduct(w.tx, w.siteId, input.productId)
   const watch = await watchFor(w, before.watchId)
+  await requireFit(w, product, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, {
     product_id: product.id,
@@ -128,7 +146,48 @@ async function doerOf(w: Write, personId: string | null): Promise<string> {
   return personId
 }
 
-/** Records what was done. The label's highest rate and the area of the place are limits, not hints. */
+type DoneInput = Omit<ParsedInputOf<typeof treatments.record>, 'rowVersion'>
+
+/** Where it was done, and by which label. */
+interface DoneAt {
+  watch: StoredWatch
+  placeId: string
+  label: Label
+}
+
+/** The columns of what was done. The label's highest rate and the area of the place are limits, not hints. */
+async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: DoneAt, input: DoneInput) {
+  const place = (await tree(w.tx, w.siteId)).get(placeId)
+  const now = await deps.clock.now(w.tx)
+  if (Date.parse(input.startedAt) > now.getTime())
+    throw fieldProblem('startedAt', 'lies in the future; record a treatment when it has been done')
+  const { timeZone } = await getSite(w.tx, deps.clock, w.siteId)
+  const day = civilDayIn(new Date(input.startedAt), timeZone)
+  requireInSeason('startedAt', day, watch.season)
+  if (input.rate > label.labelRate)
+    throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
+  if (place?.areaM2 && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
+    throw fieldProblem('areaHa', `is more than ${place.name} has: ${Number(hectaresFromSquareMetres(place.areaM2).toFixed(6))} ha`)
+  return {
+    day,
+    columns: {
+      status: 'done',
+      started_at: sqlInstant(input.startedAt),
+      rate: input.rate,
+      area_ha: input.areaHa,
+      minutes: input.minutes,
+      done_by: await doerOf(w, input.doneById),
+      ...(input.made ? { recorded_at: sqlInstant(input.made.at), queue_order: input.made.order } : {}),
+      temperature: input.weather.tempC,
+      humidity: input.weather.humidityPct,
+      wind: input.weather.windMs,
+      product_then: JSON.stringify(labelOf(label)),
+      note: input.note,
+    },
+  }
+}
+
+/** Records a planned treatment as done, or corrects its record. */
 export async function recordTreatment(
   w: Write,
   deps: Deps,
@@ -138,32 +197,38 @@ export async function recordTreatment(
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   const watch = await watchFor(w, before.watchId)
   // A correction is held against the label of its day, and leaves that label as it was.
-  const product = before.done?.label ?? (await getProduct(w.tx, w.siteId, before.productId))
-  const place = (await tree(w.tx, w.siteId)).get(before.placeId)
-  const now = await deps.clock.now(w.tx)
-  if (Date.parse(input.startedAt) > now.getTime())
-    throw fieldProblem('startedAt', 'lies in the future; record a treatment when it has been done')
-  const { timeZone } = await getSite(w.tx, deps.clock, w.siteId)
-  requireInSeason('startedAt', civilDayIn(new Date(input.startedAt), timeZone), watch.season)
-  if (input.rate > product.labelRate)
-    throw fieldProblem('rate', `is above the label of ${product.name}: at most ${product.labelRate} ${product.rateUnit}`)
-  if (place?.areaM2 && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
-    throw fieldProblem('areaHa', `is more than ${place.name} has: ${Number(hectaresFromSquareMetres(place.areaM2).toFixed(6))} ha`)
-  await updateRow(w, 'deed', treatmentId, input.rowVersion, {
-    status: 'done',
-    started_at: sqlInstant(input.startedAt),
-    rate: input.rate,
-    area_ha: input.areaHa,
-    minutes: input.minutes,
-    done_by: await doerOf(w, input.doneById),
-    ...(input.made ? { recorded_at: sqlInstant(input.made.at), queue_order: input.made.order } : {}),
-    temperature: input.weather.tempC,
-    humidity: input.weather.humidityPct,
-    wind: input.weather.windMs,
-    product_then: JSON.stringify(labelOf(product)),
-    note: input.note,
-  })
+  const label = before.done?.label ?? (await getProduct(w.tx, w.siteId, before.productId))
+  const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, label }, input)
+  await updateRow(w, 'deed', treatmentId, input.rowVersion, columns)
   return getTreatment(w.tx, w.siteId, treatmentId)
+}
+
+/**
+ * Records what was done without a plan. A record accepts what was done: where neither the library nor the label names the use it is marked
+ * as a deviation, with what whoever did it says to that, and no coverage is computed of it.
+ */
+export async function recordUnplanned(w: Write, deps: Deps, input: ParsedInputOf<typeof treatments.recordUnplanned>): Promise<Treatment> {
+  const before = await storedBefore(w, input.id)
+  if (before) return before
+  const watch = await watchFor(w, input.watchId)
+  const product = await getProduct(w.tx, w.siteId, input.productId)
+  const verdict = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+  const because = verdict.verdict === 'refused' ? verdict.because : null
+  if (because !== null && input.deviationReason.length < 3)
+    throw fieldProblem('deviationReason', `say why: ${product.name} ${REFUSALS[because]}`)
+  const placeId = await placeFor(w, watch, input.placeId)
+  const { day, columns } = await doneColumns(w, deps, { watch, placeId, label: product }, input)
+  const row = {
+    watch_id: watch.id,
+    organism_id: watch.organismId,
+    place_id: placeId,
+    product_id: product.id,
+    planned_on: day,
+    deviation: because,
+    deviation_reason: because === null ? null : input.deviationReason,
+    ...columns,
+  }
+  return getTreatment(w.tx, w.siteId, await insertRow(w, 'deed', row, input.id))
 }
 
 /** The reading of the watch's station in the hour of a moment. */

@@ -1,4 +1,5 @@
 import { isoInstant, MS_PER_HOUR } from '@bocado/core'
+import type { GateRefusal } from '@bocado/core'
 import type { Label, Product, Treatment } from '@bocado/contract'
 import { instantOf, jsonOf, OWN_OR_SHARED, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
@@ -9,7 +10,15 @@ export const labelOf = ({ shared: _, ...label }: Label & { shared?: boolean }): 
 const productOf = (row: Row): Product => ({
   id: row['id'] as string,
   name: row['name'] as string,
-  kind: row['kind'] as Product['kind'],
+  methods: jsonOf<string[]>(row['methods']),
+  strain: row['strain'] as string | null,
+  active: row['active'] as string,
+  formulation: row['formulation'] as Product['formulation'],
+  ways: jsonOf<Product['ways']>(row['ways']),
+  targets: jsonOf<string[]>(row['targets']),
+  crops: jsonOf<string[]>(row['crops']),
+  places: jsonOf<Product['places']>(row['places']),
+  kindBefore: row['kind'] as string | null,
   stages: jsonOf<string[]>(row['stages']),
   effect: row['effect'] as number,
   residualDays: row['residual_days'] as number,
@@ -40,12 +49,38 @@ export async function findProduct(db: Queryable, siteId: string, productId: stri
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name FROM deed t
+const SELECT = `SELECT t.*, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
   JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
-  LEFT JOIN person q ON q.id = t.done_by`
+  LEFT JOIN person q ON q.id = t.done_by LEFT JOIN product x ON x.id = t.product_id`
+
+/** What a label did not say before methods were named. */
+const NOT_SAID = {
+  methods: [],
+  strain: null,
+  active: '',
+  formulation: null,
+  ways: [],
+  targets: [],
+  crops: [],
+  places: [],
+  kindBefore: null,
+}
+
+/**
+ * The label of the day on which it was done. Whoever recorded it before methods were named said by the product what it is: that is no
+ * number of its label, and is taken from the shelf.
+ */
+function labelThen(row: Row): Label | null {
+  const kept = jsonOf<(Omit<Label, keyof typeof NOT_SAID> & Partial<Label> & { kind?: string }) | null>(row['product_then'])
+  if (!kept) return null
+  const { kind = null, ...label } = kept
+  const whole = { ...NOT_SAID, kindBefore: kind, ...label }
+  if (label.methods !== undefined) return labelOf(whole)
+  return labelOf({ ...whole, methods: jsonOf<string[] | null>(row['shelf_methods']) ?? [], strain: row['shelf_strain'] as string | null })
+}
 
 function treatmentOf(row: Row): Treatment {
-  const then = jsonOf<Label | null>(row['product_then'])
+  const then = labelThen(row)
   const startedAt = row['started_at'] ? instantOf(row['started_at'] as string) : null
   return {
     id: row['id'] as string,
@@ -55,6 +90,9 @@ function treatmentOf(row: Row): Treatment {
     placeName: row['place_name'] as string,
     status: row['status'] as Treatment['status'],
     plannedOn: row['planned_on'] as string,
+    deviation: row['deviation']
+      ? { because: row['deviation'] as GateRefusal, reason: (row['deviation_reason'] as string | null) ?? '' }
+      : null,
     done:
       startedAt && then
         ? {
@@ -70,7 +108,7 @@ function treatmentOf(row: Row): Treatment {
               humidityPct: row['humidity'] as number | null,
               windMs: row['wind'] as number | null,
             },
-            label: labelOf(then),
+            label: then,
             labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
             reEntryUntil: isoInstant(Date.parse(startedAt) + then.reEntryHours * MS_PER_HOUR),
           }

@@ -201,7 +201,13 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     scientificName: organism.scientificName,
     kind: organism.kind,
     stages: organism.stages,
-    generations: organism.generations.map(({ id, name, reachableStages }) => ({ id, name, reachableStages, share: weightOf(id) })),
+    generations: organism.generations.map(({ id, name, reachableStages }) => ({
+      id,
+      name,
+      // The watch keeps the reach of the model that it is pinned to.
+      reachableStages: [...(pinned.generations.find((generation) => generation.id === id)?.reachableStages ?? reachableStages)],
+      share: weightOf(id),
+    })),
     biofix: {
       how: start.how,
       kind: organism.biofix.kind,

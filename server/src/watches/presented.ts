@@ -19,6 +19,11 @@ export function presentedOrganism(organism: Organism): OrganismInPages {
     stages,
     sampling,
     infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,
+    reach: organism.about.reach.map(({ method, stages: reached, strains }) => ({
+      method,
+      stages: reached,
+      ...(strains ? { strains } : {}),
+    })),
     tooLate,
     poorlyReachable: organism.poorlyReachable ?? null,
     lookAlikes,

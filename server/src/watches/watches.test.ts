@@ -147,7 +147,7 @@ describe('infection', () => {
         at(),
         {
           name: 'Terrace copper',
-          kind: 'fungicide',
+          methods: ['copper', 'sulphur', 'single-site-fungicide'],
           stages: ['spore'],
           effect: 0.8,
           residualDays: 10,

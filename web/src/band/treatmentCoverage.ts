@@ -4,8 +4,8 @@ import { ensembleOf } from './streams.js'
 
 export type { TreatmentReach }
 
-/** What a product does, as far as coverage goes; a bare contact treatment stands for the window itself. */
-export type Action = Pick<Product, 'stages' | 'effect' | 'residualDays'>
+/** What a product does, as far as coverage goes: the stages that it reaches, by its label and the library. */
+export type Action = Pick<Product, 'effect' | 'residualDays'> & { stages: readonly string[] }
 
 /** Cohorts of a watch that a product can reach, over the draws of its season. */
 export interface ReachedCohorts {
@@ -13,14 +13,13 @@ export interface ReachedCohorts {
   ensemble: Ensemble
 }
 
-/** Cohorts of each generation that a product can reach: those of its stages that anything outside reaches at all. */
+/** Cohorts of each generation that has a stage which it reaches. */
 export function cohortsFor(forecast: WatchForecast, action: Action): ReachedCohorts {
-  const open = forecast.stages.filter(({ id, reachable }) => reachable && action.stages.includes(id)).map(({ id }) => id)
   const ensemble = ensembleOf(forecast)
   const generations = cohortsInReach(
     forecast.events,
     forecast.generations.map(({ id }) => id),
-    open,
+    action.stages,
     ensemble,
   )
   return { generations, ensemble }

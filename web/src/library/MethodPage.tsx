@@ -57,8 +57,22 @@ export function MethodPage() {
           days: method.judgeAfterDays,
         })}
       </p>
+      {method.strains.length > 0 ? (
+        <>
+          <p>{t('way.strains')}</p>
+          <ul style={{ margin: 0 }}>
+            {method.strains.map((strain) => (
+              <li key={strain.id}>
+                {strain.name}: {strain.what}
+                {strain.soilFloor ? `, ${t('way.soilFloor', { floor: f.temperature(strain.soilFloor.value) })}` : ''}
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+      {method.fairTest ? <p>{t('way.fairTest', { text: method.fairTest })}</p> : null}
       <Hazards hazards={method.hazards} />
-      <Caution>{t('caution.label')}</Caution>
+      {method.product ? <Caution>{t('caution.label')}</Caution> : null}
     </Stack>
   )
 }

@@ -191,13 +191,21 @@ function Stages({ entry }: { entry: LibraryEntry }) {
             <th scope="row">
               {stage.name} {stage.id === entry.about.damage.stage ? <b>{t('organism.damaging')}</b> : null} <Quiet>{stage.where}</Quiet>
             </th>
-            <td>{t(stage.reachable ? 'organism.reachable' : 'organism.unreachable')}</td>
+            <td>{reachedBy(entry, stage.id) || t('organism.unreachable')}</td>
           </tr>
         ))}
       </tbody>
     </PlainTable>
   )
 }
+
+/** The methods that reach a stage, by their names. */
+const reachedBy = ({ about, methods }: LibraryEntry, stage: string): string =>
+  about.reach
+    .filter(({ stages }) => stages.includes(stage))
+    .map(({ method }) => methods.find(({ id }) => id === method)?.name ?? '')
+    .filter((name, i, all) => name !== '' && all.indexOf(name) === i)
+    .join(', ')
 
 /** Watches it in a block, from here on. */
 function WatchIt({ entry }: { entry: LibraryEntry }) {

@@ -246,11 +246,6 @@ function ItsStages({ entry, set, wrong }: PartProps) {
             onChange={(v) => set(`stages.${i}.where`, v)}
             error={wrong(`stages.${i}.where`)}
           />
-          <Checkbox
-            label={t('organism.reachable')}
-            value={at(entry, `stages.${i}.reachable`) === true}
-            onChange={(v) => set(`stages.${i}.reachable`, v)}
-          />
         </Line>
       ))}
     </Stack>

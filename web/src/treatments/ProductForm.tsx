@@ -1,12 +1,25 @@
-import { beeHazards, endpoints, productKinds, rateUnits, type Product } from '@bocado/contract'
-import { useOrganisms } from '../api/hooks.js'
+import {
+  applicationWays,
+  beeHazards,
+  blockKinds,
+  endpoints,
+  formulations,
+  rateUnits,
+  type Method,
+  type Organism,
+  type Product,
+} from '@bocado/contract'
+import { useState } from 'react'
+import type { Bindings } from '../api/bindings.js'
+import { useOrganisms, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Checkbox, Select, TextField } from '../design/controls.js'
+import { Checkbox, Select, TextButton, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
-import { Line, Sheet, Small, Stack } from '../design/text.js'
+import { Several } from '../design/Several.js'
+import { Caution, Line, Sheet, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText } from '../messages/useText.js'
@@ -19,9 +32,16 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const t = useText()
   const site = useSite()
   const { data: organisms = [] } = useOrganisms()
-  const initial = {
+  const initial: ProductValues = {
     name: product?.name ?? '',
-    kind: product?.kind ?? (null as Product['kind'] | null),
+    methods: product?.methods ?? ([] as string[]),
+    strain: product?.strain ?? (null as string | null),
+    active: product?.active ?? '',
+    formulation: product?.formulation ?? (null as Product['formulation']),
+    ways: product?.ways ?? ([] as Product['ways']),
+    targets: product?.targets ?? ([] as string[]),
+    crops: product?.crops.join(', ') ?? '',
+    places: product?.places ?? ([] as Product['places']),
     stages: product?.stages ?? ([] as string[]),
     effect: product?.effect ?? (null as number | null),
     residualDays: product?.residualDays ?? (null as number | null),
@@ -37,9 +57,14 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const update = useEntry(endpoints.treatments.updateProduct, initial, product, product?.id)
   const entry = product ? update : create
   const { values, bind, set, errors } = entry
-  const stages = [...new Set(organisms.flatMap((o) => o.stages.filter(({ reachable }) => reachable).map(({ id }) => id)))]
+  const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+  const stages = stagesFor(organisms, values.methods)
   const save = async (): Promise<void> => {
-    const typed = Object.fromEntries(Object.entries(values).map(([name, value]) => [name, value ?? undefined]))
+    const { crops, ...rest } = values
+    const typed = {
+      ...Object.fromEntries(Object.entries(rest).map(([name, value]) => [name, value ?? undefined])),
+      crops: crops.split(/[,;\n]/).flatMap((crop) => crop.trim() || []),
+    }
     const saved = product
       ? await update.submit({ siteId: site.id, productId: product.id }, (_, rowVersion) => ({ ...typed, rowVersion }))
       : await create.submit({ siteId: site.id }, () => typed)
@@ -51,12 +76,10 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     <Sheet>
       <Stack>
         <TextField label={t('product.name')} {...bind.text('name')} />
-        <Select
-          label={t('product.kind')}
-          placeholder={t('choose')}
-          options={choice(productKinds, 'productKind')}
-          {...bind.choice('kind')}
-        />
+        <WhatItIs values={values} set={set} errors={errors} methods={methods.filter(({ product: hasLabel }) => hasLabel)} />
+        {product && values.methods.length === 0 ? (
+          <Caution>{t('product.unmapped', { before: product.kindBefore ?? 'none' })}</Caution>
+        ) : null}
         <Stack $gap={0} role="group" aria-label={t('product.stages')}>
           <Small style={{ fontWeight: 600, color: colour.ink }}>{t('product.stages')}</Small>
           {stages.map((id) => (
@@ -89,10 +112,143 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
         </Line>
         <Select label={t('product.bees')} placeholder={t('choose')} options={choice(beeHazards, 'bees')} {...bind.choice('bees')} />
         <TextField label={t('product.protection')} {...bind.text('protection')} />
+        <MoreOfLabel values={values} set={set} errors={errors} bind={bind} organisms={targetsFor(organisms, values.methods)} />
         <SharedCheckbox bound={bind.check('shared')} />
         <FormError text={errors['shared'] ?? null} />
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
       </Stack>
     </Sheet>
+  )
+}
+
+type ProductValues = {
+  name: string
+  methods: string[]
+  strain: string | null
+  active: string
+  formulation: Product['formulation']
+  ways: Product['ways']
+  targets: string[]
+  crops: string
+  places: Product['places']
+  stages: string[]
+  effect: number | null
+  residualDays: number | null
+  labelRate: number | null
+  rateUnit: Product['rateUnit'] | null
+  reEntryHours: number | null
+  preHarvestDays: number | null
+  bees: Product['bees'] | null
+  protection: string
+  shared: boolean
+}
+
+interface PartProps {
+  values: ProductValues
+  set: (changes: Partial<ProductValues>) => void
+  errors: Readonly<Record<string, string>>
+}
+
+/** Organisms against which any of the methods is known; every one while nobody has said what it is. */
+const targetsFor = (organisms: readonly Organism[], methods: readonly string[]): Organism[] =>
+  organisms.filter(({ reach }) => methods.length === 0 || reach.some(({ method }) => methods.includes(method)))
+
+/** The stages that any of the methods reaches anywhere; every stage while nobody has said what it is. */
+const stagesFor = (organisms: readonly Organism[], methods: readonly string[]): string[] => [
+  ...new Set(
+    organisms.flatMap(({ reach }) =>
+      reach.filter(({ method }) => methods.length === 0 || methods.includes(method)).flatMap((way) => way.stages),
+    ),
+  ),
+]
+
+/** What it is, by the methods of the library, and of which strain. */
+function WhatItIs({ values, set, errors, methods }: PartProps & { methods: readonly Method[] }) {
+  const t = useText()
+  const strains = methods.filter(({ id }) => values.methods.includes(id)).flatMap((method) => method.strains)
+  return (
+    <>
+      <Several
+        label={t('product.methods')}
+        placeholder={t(values.methods.length === 0 ? 'choose' : 'product.alsoIs')}
+        options={methods.map(({ id, name }) => ({ id, label: name }))}
+        value={values.methods}
+        onChange={(chosen) => set({ methods: chosen, strain: null })}
+        dropWords={(name) => t('product.drop', { name })}
+        error={errors['methods']}
+      />
+      {strains.length > 0 ? (
+        <Select
+          label={t('product.strain')}
+          placeholder={t('choose')}
+          options={strains.map(({ id, name }) => ({ id, label: name }))}
+          value={values.strain}
+          onChange={(strain) => set({ strain })}
+          error={errors['strain']}
+        />
+      ) : null}
+    </>
+  )
+}
+
+/** What else the label says of where, how and against what it may be used. */
+function MoreOfLabel({
+  values,
+  set,
+  errors,
+  bind,
+  organisms,
+}: PartProps & { bind: Bindings<ProductValues>; organisms: readonly Organism[] }) {
+  const t = useText()
+  const [open, setOpen] = useState(false)
+  const named = <T extends string>(all: readonly T[], prefix: string) =>
+    all.map((id) => ({ id, label: t(`${prefix}.${id}` as Parameters<typeof t>[0]) }))
+  if (!open)
+    return (
+      <TextButton aria-expanded={false} onPress={() => setOpen(true)}>
+        {t('product.more', { targets: values.targets.length })}
+      </TextButton>
+    )
+  const several = {
+    placeholder: t('choose'),
+    dropWords: (name: string) => t('product.drop', { name }),
+  }
+  return (
+    <Stack>
+      <Several
+        {...several}
+        label={t('product.targets')}
+        hint={t('product.targetsHint')}
+        options={organisms.map(({ id, name }) => ({ id, label: name }))}
+        value={values.targets}
+        onChange={(targets) => set({ targets })}
+        error={errors['targets']}
+      />
+      <TextField label={t('product.crops')} hint={t('product.cropsHint')} {...bind.text('crops')} />
+      <Several
+        {...several}
+        label={t('product.places')}
+        options={named(blockKinds, 'kind')}
+        value={values.places}
+        onChange={(places) => set({ places: places as Product['places'] })}
+      />
+      <TextField label={t('product.active')} {...bind.text('active')} />
+      <Line>
+        <Select
+          label={t('product.formulation')}
+          placeholder={t('choose')}
+          width="18ch"
+          options={named(formulations, 'formulation')}
+          {...bind.choice('formulation')}
+        />
+      </Line>
+      <Several
+        {...several}
+        label={t('product.ways')}
+        options={named(applicationWays, 'use')}
+        value={values.ways}
+        onChange={(ways) => set({ ways: ways as Product['ways'] })}
+      />
+    </Stack>
   )
 }

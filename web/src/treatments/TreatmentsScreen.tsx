@@ -11,6 +11,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { ProductForm } from './ProductForm.js'
+import { RecordUnplanned } from './RecordUnplanned.js'
 import { RecordForm } from './RecordForm.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
@@ -35,6 +36,7 @@ export function TreatmentsScreen() {
     .sort((a, b) => (b.treatment.done?.startedAt ?? '').localeCompare(a.treatment.done?.startedAt ?? ''))
   const recording = search.get('record')
   const record = (id: string | null): void => setSearch(id ? { record: id } : {}, { replace: true })
+  const unplanned = search.get('did')
   return (
     <Page>
       <Columns $left="7fr" $right="4fr">
@@ -63,7 +65,22 @@ export function TreatmentsScreen() {
             )}
           </Stack>
           <Stack>
-            <Heading>{t('treatments.done')}</Heading>
+            <Line style={{ justifyContent: 'space-between' }}>
+              <Heading>{t('treatments.done')}</Heading>
+              {unplanned === null && band.watches.length > 0 ? (
+                <TextButton onPress={() => setSearch({ did: '' }, { replace: true })}>{t('record.unplanned')}</TextButton>
+              ) : null}
+            </Line>
+            {unplanned === null ? null : (
+              <RecordUnplanned
+                key={`${unplanned} ${search.get('with') ?? ''}`}
+                rows={band.watches}
+                products={products}
+                watchId={unplanned || null}
+                productId={search.get('with')}
+                onDone={() => record(null)}
+              />
+            )}
             {done.length === 0 ? <Small>{t('treatments.emptyDone')}</Small> : null}
             <Rows>
               {done.map(({ row, treatment }) => (
@@ -136,6 +153,13 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
           <b>{t('treatments.plan', { name: product.name, place: placeName, date: f.dateInDays(treatment.plannedOn) })}</b>
         )}
         <br />
+        {treatment.deviation ? (
+          <>
+            <b>{t('treatments.deviation')}</b> {t(`gate.${treatment.deviation.because}`, { name: product.name })}{' '}
+            {treatment.deviation.reason}
+            <br />
+          </>
+        ) : null}
         <Quiet>{t('treatments.against', { organism: row.organismName, person: treatment.personName })}</Quiet> {treatment.note}
       </p>
       {done ? (

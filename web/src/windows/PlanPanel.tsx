@@ -2,7 +2,7 @@ import { endpoints, type InfectionForecast, type Label, type Product, type Treat
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useBlocks, usePlaces, useProducts, useWrite } from '../api/hooks.js'
+import { usePlaces, useProducts, useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
 import { useSite } from '../api/workplace.js'
 import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
@@ -17,6 +17,7 @@ import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { CoverageChart } from './CoverageChart.js'
 import type { Planning } from './usePlanning.js'
+import { useShelfFor, type Shelved } from './useShelfFor.js'
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
 export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {
@@ -30,15 +31,15 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const [general, setGeneral] = useState<string | null>(null)
   const plan = useWrite(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
-  const usable = products
-    .filter((product) => forecast.stages.some(({ id, reachable }) => reachable && product.stages.includes(id)))
-    .sort((a, b) => b.effect - a.effect)
+  const shelf = useShelfFor(forecast.watch)
+  const { block } = shelf
+  const offered = [...shelf.fits, ...shelf.doubtful]
   // What was used here before is thought of first, then what works best.
   const before = forecast.treatments.at(-1)?.productId
-  const product = products.find(({ id }) => id === (productId ?? moving?.productId ?? before)) ?? usable[0] ?? products[0]
-  const { data: blocks = [] } = useBlocks(site.id)
+  const wanted = productId ?? moving?.productId ?? before
+  const chosen = offered.find(({ product: { id } }) => id === wanted) ?? offered[0]
+  const product = chosen?.product
   const { data: places = [] } = usePlaces(site.id)
-  const block = blocks.find(({ id }) => id === forecast.watch.blockId)
   const [placeId, setPlaceId] = useState<string | null | undefined>(undefined)
   const chosenPlace = placeId === undefined ? (moving?.placeId ?? null) : placeId
   const nudge = (days: number): void => setDate(f.nudge(date ?? site.today, days))
@@ -71,6 +72,16 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
       </Stack>
     )
   }
+  if (!chosen || !product) {
+    return (
+      <Stack>
+        <Heading>{t('plan.title')}</Heading>
+        {block ? <p>{t('plan.nothingFits')}</p> : null}
+        <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
+        <PlannedList forecast={forecast} products={products} onMove={planning.take} />
+      </Stack>
+    )
+  }
   return (
     <Stack>
       <Heading>{moving ? t('plan.moving') : t('plan.title')}</Heading>
@@ -79,8 +90,8 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
           label={t('plan.product')}
           placeholder={t('choose')}
           width="26ch"
-          options={products.map(({ id, name }) => ({ id, label: name }))}
-          value={product?.id ?? null}
+          options={offered.map((o) => ({ id: o.product.id, label: o.product.name }))}
+          value={product.id}
           onChange={setProductId}
           error={errors['productId']}
         />
@@ -97,8 +108,15 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         </Button>
       </Line>
       <FormError text={general} />
-      {product && date ? <Reached forecast={forecast} product={product} date={date} onDate={setDate} /> : null}
-      {product ? <ProductCautions product={product} /> : null}
+      {chosen.gate.verdict === 'doubtful' ? (
+        <Caution>
+          {t(`gate.${chosen.gate.because}`, { name: product.name })} <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelfNow')}</Link>
+        </Caution>
+      ) : date ? (
+        <Reached forecast={forecast} product={product} stages={chosen.gate.stages} date={date} onDate={setDate} />
+      ) : null}
+      <ProductCautions product={product} />
+      <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
       <PlannedList
         forecast={forecast}
         products={products}
@@ -112,21 +130,51 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   )
 }
 
+/** What stands on the shelf and is not for this, each with the reason; it can be recorded where it was used all the same. */
+function NotForIt({ refused, watchId }: { refused: readonly Shelved<'refused'>[]; watchId: string }) {
+  const t = useText()
+  const site = useSite()
+  const [open, setOpen] = useState(false)
+  if (refused.length === 0) return null
+  return (
+    <Stack $gap={4}>
+      <TextButton aria-expanded={open} onPress={() => setOpen(!open)}>
+        {t('plan.notForIt', { count: refused.length })}
+      </TextButton>
+      {open ? (
+        <ul style={{ margin: 0 }}>
+          {refused.map(({ product, gate }) => (
+            <li key={product.id}>
+              <Small as="span">
+                {t(`gate.${gate.because}`, { name: product.name })}{' '}
+                <Link to={`/sites/${site.id}/treatments?did=${watchId}&with=${product.id}`}>{t('plan.wasUsed')}</Link>
+              </Small>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </Stack>
+  )
+}
+
 function Reached({
   forecast,
   product,
+  stages,
   date,
   onDate,
 }: {
   forecast: WatchForecast
   product: Product
+  /** Those that it reaches here. */
+  stages: readonly string[]
   date: string
   onDate: (date: string) => void
 }) {
   const t = useText()
   const f = useFormat()
   const start = forecast.watch.season
-  const { stages, effect, residualDays } = product
+  const { effect, residualDays } = product
   const cohorts = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
@@ -139,12 +187,10 @@ function Reached({
   }, [forecast, cohorts, stages, effect, residualDays])
 
   if (forecast.grade !== 'dates') return <Small>{t(forecast.grade === 'months' ? 'plan.months' : 'plan.noWeather')}</Small>
-  if (!forecast.stages.some(({ id, reachable }) => reachable && stages.includes(id)))
-    return <p>{t('plan.noStage', { product: product.name })}</p>
   if (forecast.infection) return <Covered forecast={forecast} infection={forecast.infection} product={product} date={date} />
   if (forecast.windows.length === 0) return <Small>{t('window.noFuture')}</Small>
   const index = f.seasonIndex(start, date)
-  const reached = coverageOn(cohorts, product, index)
+  const reached = coverageOn(cohorts, { stages, effect, residualDays }, index)
   if (!reached || cohorts.generations.length === 0) return <p>{t('plan.noStage', { product: product.name })}</p>
   const best = days
     .filter(({ coverage }) => coverage?.generation === reached.generation)

@@ -1,0 +1,137 @@
+import { endpoints, type Label } from '@bocado/contract'
+import { useEffect, useState } from 'react'
+import type { Bindings, Bound } from '../api/bindings.js'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { TextField } from '../design/controls.js'
+import { DateField } from '../design/DateField.js'
+import { momentOf } from '../design/moments.js'
+import { NumberField } from '../design/NumberField.js'
+import { Fields, Small } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+
+/** What is typed of a treatment that was done. */
+export type DoneValues = {
+  day: string | null
+  time: string
+  rate: number | null
+  areaHa: number | null
+  minutes: number | null
+  weather: { tempC: number | null; humidityPct: number | null; windMs: number | null }
+  note: string
+}
+
+export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null }
+
+/** What was typed, as the endpoint takes it. */
+export function doneInput({ day, time, rate, areaHa, minutes, weather, note }: DoneValues, zone: string) {
+  return {
+    startedAt: momentOf(day, time, zone) ?? undefined,
+    rate: rate ?? undefined,
+    areaHa: areaHa ?? undefined,
+    minutes,
+    weather,
+    note,
+  }
+}
+
+/** The fields of what was done: when, how much of what on how much ground, and the weather of that hour as the station read it. */
+export function DoneFields(p: {
+  values: DoneValues
+  bind: Bindings<DoneValues>
+  errors: Readonly<Record<string, string>>
+  /** Puts in what is known without anybody typing it. */
+  fill: (changes: { weather: DoneValues['weather'] }) => void
+  label: Label
+  watchId: string
+  /** The weather was typed or recorded before: it is not put over. */
+  weatherStands: boolean
+}) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { values, bind, errors, label, weatherStands, fill } = p
+  const [typed, setTyped] = useState(false)
+  const stands = typed || weatherStands
+  const startedAt = momentOf(values.day, values.time, site.timeZone)
+  const { data: then } = useRead(
+    endpoints.treatments.weatherAt,
+    { params: { siteId: site.id, watchId: p.watchId }, input: { at: startedAt ?? '' } },
+    startedAt !== null && !stands,
+  )
+  useEffect(() => {
+    if (then && !stands) fill({ weather: then })
+  }, [then, stands, fill])
+  const { area } = f.measures
+  const inAll =
+    values.rate !== null && values.areaHa !== null
+      ? `${f.number(values.rate * values.areaHa, 3)} ${label.rateUnit.split('/')[0] ?? ''}`
+      : ''
+  return (
+    <>
+      <Fields>
+        <DateField label={t('record.day')} {...bind.day('day')} error={errors['startedAt']} />
+        <TextField
+          label={t('record.time')}
+          width="12ch"
+          hint={t('record.timeHint')}
+          {...bind.text('time')}
+          error={values.time !== '' && startedAt === null ? t('record.timeWrong') : undefined}
+        />
+        <NumberField
+          label={t('record.rate')}
+          width="16ch"
+          digits={4}
+          unit={label.rateUnit}
+          hint={t('record.rateHint', { rate: f.number(label.labelRate, 3) })}
+          {...bind.number('rate')}
+        />
+        <NumberField
+          label={t('record.area')}
+          width="15ch"
+          digits={4}
+          unit={area.unit}
+          hint={t('record.inAll', { amount: inAll })}
+          {...bind.number('areaHa', area)}
+        />
+        <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
+      </Fields>
+      <WeatherThen bind={bind} onTyped={() => setTyped(true)} />
+      <Small>
+        {stands
+          ? t('record.weatherTyped')
+          : then && Object.values(then).some((v) => v !== null)
+            ? t('record.weatherRead')
+            : t('record.weatherMissing')}
+      </Small>
+    </>
+  )
+}
+
+/** The weather in which it was done; what is typed stands over what the station read. */
+function WeatherThen({ bind, onTyped }: { bind: Bindings<DoneValues>; onTyped: () => void }) {
+  const t = useText()
+  const { temperature, wind } = useFormat().measures
+  const typed = (field: Bound<number | null>): Bound<number | null> => ({
+    ...field,
+    onChange: (value) => {
+      onTyped()
+      field.onChange(value)
+    },
+  })
+  return (
+    <Fields>
+      <NumberField
+        label={t('record.temperature')}
+        width="15ch"
+        digits={1}
+        unit={temperature.unit}
+        {...typed(bind.number('weather.tempC', temperature))}
+      />
+      <NumberField label={t('record.humidity')} width="15ch" digits={0} unit="%" {...typed(bind.number('weather.humidityPct'))} />
+      <NumberField label={t('record.wind')} width="15ch" digits={1} unit={wind.unit} {...typed(bind.number('weather.windMs', wind))} />
+      <TextField label={t('note')} width="30ch" {...bind.text('note')} />
+    </Fields>
+  )
+}

@@ -1,0 +1,132 @@
+import { endpoints, type Product, type WatchForecast } from '@bocado/contract'
+import { useBlocks, useOrganisms, usePlaces } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { gateOf } from '../band/gate.js'
+import { Select, TextField } from '../design/controls.js'
+import { EntryEnd } from '../design/EntryEnd.js'
+import { Caution, Fields, Heading, Sheet, Stack } from '../design/text.js'
+import { hectaresFromSquareMetres } from '../design/units.js'
+import { useText } from '../messages/useText.js'
+import { ProductCautions } from '../windows/PlanPanel.js'
+import { DoneFields, doneInput, NO_WEATHER, type DoneValues } from './DoneFields.js'
+import { PlaceSelect } from './PlaceSelect.js'
+
+type Values = DoneValues & { watchId: string | null; productId: string | null; placeId: string | null; deviationReason: string }
+
+/** What was done without a plan. A record accepts what was done: what is not for its target is marked, with the reason that is given. */
+export function RecordUnplanned(p: {
+  rows: readonly WatchForecast[]
+  products: readonly Product[]
+  /** Chosen where it was asked for. */
+  watchId: string | null
+  productId: string | null
+  onDone: () => void
+}) {
+  const t = useText()
+  const site = useSite()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { data: places = [] } = usePlaces(site.id)
+  const { data: organisms = [] } = useOrganisms()
+  const entry = useEntry(
+    endpoints.treatments.recordUnplanned,
+    {
+      watchId: p.watchId,
+      productId: p.productId,
+      placeId: null,
+      day: site.today,
+      time: '',
+      rate: null,
+      areaHa: null,
+      minutes: null,
+      weather: NO_WEATHER,
+      note: '',
+      deviationReason: '',
+    } as Values,
+    null,
+    site.id,
+  )
+  const { values, bind, errors } = entry
+  const row = p.rows.find(({ watch }) => watch.id === values.watchId)
+  const product = p.products.find(({ id }) => id === values.productId)
+  const block = blocks.find(({ id }) => id === row?.watch.blockId)
+  const organism = organisms.find(({ id }) => id === row?.watch.organismId)
+  const gate = product && block && organism ? gateOf(product, organism, block) : null
+  const part = places.find(({ id }) => id === values.placeId)
+  const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : (block?.areaHa ?? null)
+  const nameOf = ({ watch, organismName }: WatchForecast): string =>
+    t('place.within', { name: organismName, parent: blocks.find(({ id }) => id === watch.blockId)?.name ?? '' })
+  const save = async (): Promise<void> => {
+    const saved = await entry.submit({ siteId: site.id }, (typed) => ({
+      ...doneInput({ ...typed, rate: typed.rate ?? product?.labelRate ?? null, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
+      watchId: typed.watchId ?? '',
+      productId: typed.productId ?? '',
+      placeId: typed.placeId,
+      deviationReason: typed.deviationReason,
+    }))
+    if (saved) p.onDone()
+  }
+  return (
+    <Sheet>
+      <Stack>
+        <Heading>{t('record.unplanned')}</Heading>
+        <Fields>
+          <Select
+            label={t('record.against')}
+            placeholder={t('choose')}
+            width="32ch"
+            options={p.rows.map((r) => ({ id: r.watch.id, label: nameOf(r) }))}
+            value={values.watchId}
+            onChange={(watchId) => entry.set({ watchId, placeId: null })}
+            error={errors['watchId']}
+          />
+          <Select
+            label={t('plan.product')}
+            placeholder={t('choose')}
+            width="28ch"
+            options={p.products.map(({ id, name }) => ({ id, label: name }))}
+            {...bind.choice('productId')}
+          />
+          {block ? (
+            <PlaceSelect
+              block={block}
+              places={places}
+              value={values.placeId}
+              onChange={(placeId) => entry.set({ placeId })}
+              error={errors['placeId']}
+            />
+          ) : null}
+        </Fields>
+        {row && product && block ? (
+          <>
+            <DoneFields
+              {...entry}
+              values={{ ...values, rate: values.rate ?? product.labelRate, areaHa: values.areaHa ?? areaHa }}
+              bind={{
+                ...bind,
+                number: (path, measure) => {
+                  const field = bind.number(path, measure)
+                  const known = path === 'rate' ? product.labelRate : path === 'areaHa' ? areaHa : null
+                  return { ...field, value: field.value ?? (known !== null && measure ? measure.shown(known) : known) }
+                },
+              }}
+              label={product}
+              watchId={row.watch.id}
+              weatherStands={entry.draftSince !== null}
+            />
+            {gate?.verdict === 'refused' ? (
+              <>
+                <Caution>
+                  {t(`gate.${gate.because}`, { name: product.name })} {t('record.deviates')}
+                </Caution>
+                <TextField label={t('record.deviationReason')} width="60ch" {...bind.text('deviationReason')} />
+              </>
+            ) : null}
+            <ProductCautions product={product} />
+          </>
+        ) : null}
+        <EntryEnd entry={entry} onSave={save} onCancel={p.onDone} words={t('record.save')} />
+      </Stack>
+    </Sheet>
+  )
+}
