@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { id } from './common.js'
+import { id, rowVersion } from './common.js'
 
 const source = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('paper'), authors: z.string(), year: z.int() }),
@@ -59,6 +59,13 @@ export const organismSchema = z.object({
     how: z.string(),
     classes: z.array(z.object({ id: z.string(), name: z.string(), weight: z.number() })),
     threshold: quantitySchema,
+    measure: z.enum(['density', 'incidence']),
+    /** Damage tells how it went, and comes too late to decide on: `decision` says by what to decide. */
+    serves: z.enum(['decision', 'outcome']),
+    decision: z.string().optional(),
+    eliminate: z.boolean(),
+    /** How the site counts it, where it goes by another rule than the library. */
+    rule: z.object({ id, frame: z.string(), reason: z.string(), rowVersion }).nullable(),
   }),
   /** What to say of an infection that the weather allowed; null where the organism is no disease. */
   infection: z.object({ inoculum: z.string(), lookFor: z.string(), curativeDays: z.number() }).nullable(),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { civilDateSchema, id } from './common.js'
+import { thresholdSchema } from './scouting.js'
 import { endpoint } from './endpoint.js'
 
 const interval = z.object({ low: z.number(), high: z.number() })
@@ -22,7 +23,7 @@ export const outcomeSchema = z.object({
   watchId: id,
   productName: z.string(),
   treatedOn: civilDateSchema,
-  threshold: z.number(),
+  threshold: thresholdSchema.nullable(),
   item: z.string(),
   units: z.string(),
   treated: z.object({ before: outcomeCountSchema.nullable(), after: outcomeCountSchema.nullable() }),

@@ -1,11 +1,15 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, rowVersion } from './common.js'
+import { civilDateSchema, id, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
 const tally = z.record(
   z.string(),
   z.int({ error: 'enter a whole number' }).min(0, { error: 'must be at least 0' }).max(100_000, { error: 'must be at most 100000' }),
 )
+
+/** A number on which one decides, per 100 items, and whose it is; of what is to go altogether one is enough. */
+export const thresholdSchema = z.object({ per100: z.number(), from: z.enum(['own', 'library', 'every-one']) })
+export type Threshold = z.infer<typeof thresholdSchema>
 
 /** A count in one area on one day: what was found on each sample unit, by class. */
 export const roundSchema = z.object({
@@ -22,7 +26,9 @@ export const roundSchema = z.object({
   /** Effective count of each unit: Σ weight·n. */
   effective: z.array(z.number()),
   per100: z.number(),
-  threshold: z.number(),
+  /** The one of its day; null where none is known. */
+  threshold: thresholdSchema.nullable(),
+  crossed: z.boolean(),
 })
 export type Round = z.infer<typeof roundSchema>
 
@@ -35,9 +41,40 @@ export const roundInput = z.object({
 })
 
 const siteParams = z.object({ siteId: id })
+const ruleParams = z.object({ siteId: id, ruleId: id })
 const roundParams = z.object({ siteId: id, roundId: id })
 
 export const scouting = {
+  setRule: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/organisms/:organismId/counting-rule',
+    summary: 'Set how the site counts an organism; rounds that were counted before are reckoned by it as well',
+    params: z.object({ siteId: id, organismId: z.string() }),
+    input: z.object({
+      weights: z.record(z.string(), number('the weight', 0, 100)),
+      frame: z.string().trim().max(500, { error: 'use at most 500 characters' }).default(''),
+      reason: text('why this site counts otherwise', 500),
+      /** null where there is no rule yet. */
+      rowVersion: rowVersion.nullable(),
+    }),
+    response: z.object({ id, rowVersion }),
+  }),
+  removeRule: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/counting-rules/:ruleId',
+    summary: 'Count as the library says again; can be restored',
+    params: ruleParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreRule: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/counting-rules/:ruleId/restore',
+    summary: 'Undo the removal of a counting rule',
+    params: ruleParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/rounds',

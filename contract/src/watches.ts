@@ -67,7 +67,7 @@ export const watches = {
   organisms: endpoint({
     method: 'get',
     path: '/sites/:siteId/organisms',
-    restsOn: ['library'],
+    restsOn: ['library', 'counts'],
     summary: 'Organisms that can be watched, the site’s own among them',
     params: siteParams,
     input: z.object({}),

@@ -175,6 +175,17 @@ export const organismSchema = z
       how: z.string().min(20),
       classes: z.array(z.strictObject({ id: z.string().regex(/^[a-z-]+$/), name: z.string().min(3), weight: z.number().min(0) })).min(1),
       threshold: quantitySchema,
+      /** What is counted: how many there are, or which share of items has any. */
+      measure: z.enum(['density', 'incidence']).default('density'),
+      /** Damage tells how it went, and comes too late to decide on. */
+      serves: z.enum(['decision', 'outcome']).default('decision'),
+      /** By what to decide, where the count comes too late. */
+      decision: z.string().min(20).optional(),
+      /** It is to go altogether: one is enough to act. */
+      eliminate: z.boolean().default(false),
+    }).refine((s) => s.serves === 'decision' || s.decision !== undefined, {
+      error: 'a count that comes too late to decide on says by what to decide',
+      path: ['decision'],
     }),
     lookAlikes: z.array(z.string().min(20)).min(1),
     hazards: z.array(hazardSchema).min(1),

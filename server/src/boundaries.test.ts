@@ -40,7 +40,10 @@ beforeAll(async () => {
   const wet = { kind: 'overhead-watering', startedAt: '2026-06-10T06:00:00Z', endedAt: '2026-06-10T08:00:00Z' } as const
   const wetEvent = done(await app.call(blocks.addWetEvent, { ...at, blockId: place.blockId }, wet, as))
   const part = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 1' }, as))
+  const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
+  const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   ids = {
+    ruleId,
     siteId: place.site.id,
     blockId: place.blockId,
     placeId: part.id,

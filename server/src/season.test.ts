@@ -173,7 +173,7 @@ describe('counts and outcome', () => {
     const first = await count('2026-06-02', before)
     // 24 entries on 24 trees of 20 fruit each.
     expect(first.per100).toBeCloseTo(5)
-    expect(first.threshold).toBe(2)
+    expect(first.threshold).toEqual({ per100: 2, from: 'library' })
 
     let outcome = done(await app.call(outcomes.list, inSite(), { season: SEASON }))[0]!
     expect(outcome.missing).toEqual(['count-after', 'check-area'])

@@ -1,3 +1,4 @@
+export * from './actionThreshold.js'
 export * from './economicInjuryLevel.js'
 export * from './effectiveCount.js'
 export * from './precision.js'

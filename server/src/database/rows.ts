@@ -24,6 +24,7 @@ export type Editable =
   | 'product'
   | 'deed'
   | 'round'
+  | 'counting_rule'
   | 'wet_event'
   | 'monthly_normals'
   | 'station_correction'
@@ -53,6 +54,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   own_figure: 'watches',
   event_record: 'watches',
   round: 'counts',
+  counting_rule: 'counts',
   product: 'treatments',
   deed: 'treatments',
   own_organism: 'library',

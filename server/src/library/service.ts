@@ -6,6 +6,7 @@ import type { Deps } from '../http/route.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
 import { forecastWatch } from '../watches/forecast.js'
 import { figuresOf, listOwnFigures, resolvedModel } from '../watches/models.js'
+import { countingRules } from '../scouting/countingRules.js'
 import { presentedOrganism } from '../watches/presented.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
@@ -110,7 +111,7 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
     organism.about.reach.map(({ method }) => method),
   )
   return {
-    ...presentedOrganism(organism),
+    ...presentedOrganism(organism, (await countingRules(db, siteId)).get(organism.id)),
     monthsOnly: organism.monthsOnly,
     about: organism.about,
     generations: organism.generations.map(({ id, name, reachableStages, noReach, events }) => ({

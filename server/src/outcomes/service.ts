@@ -1,4 +1,4 @@
-import type { Block, Outcome, OutcomeCount, Label, Round, Treatment } from '@bocado/contract'
+import type { Block, Outcome, OutcomeCount, Label, Round, Threshold, Treatment } from '@bocado/contract'
 import {
   cohortsInReach,
   compareWithCheck,
@@ -43,7 +43,7 @@ function countOf(round: Round | undefined, organism: Organism): OutcomeCount | n
     per100: mean * per100,
     low: low * per100,
     high: high * per100,
-    crossed: mean * per100 >= round.threshold,
+    crossed: round.crossed,
   }
 }
 
@@ -70,6 +70,12 @@ function achievedCoverage(
   return treatmentReach(cohorts, product, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
 }
 
+/** The threshold of the count before a treatment, or of the one after it: that of its day. */
+function thresholdOf(rounds: readonly DatedRound[], day: string): Threshold | null {
+  const { before, after } = treatedCounts(rounds, dayNumber(day))
+  return (before ?? after)?.threshold ?? null
+}
+
 function missingOf(treated: BeforeAfter<Round>, check: BeforeAfter<Round> | undefined): Outcome['missing'] {
   const missing: Outcome['missing'] = []
   if (!treated.before) missing.push('count-before')
@@ -88,7 +94,7 @@ function outcomeOf(
   product: Label,
   organism: Organism,
   rounds: readonly DatedRound[],
-  threshold: number,
+  threshold: Threshold | null,
   coverage: Bounds | null,
 ): Outcome {
   const treated = treatedCounts(rounds, dayNumber(day))
@@ -155,17 +161,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     const coverage = treatment.deviation
       ? null
       : achievedCoverage(watch, organism, product, treatment.done.day, block, await weatherOf(block), deps.memo)
-    result.push(
-      outcomeOf(
-        treatment,
-        treatment.done.day,
-        product,
-        organism,
-        ofWatch,
-        watch.threshold?.per100 ?? organism.sampling.threshold.value,
-        coverage,
-      ),
-    )
+    result.push(outcomeOf(treatment, treatment.done.day, product, organism, ofWatch, thresholdOf(ofWatch, treatment.done.day), coverage))
   }
   return result
 }

@@ -1,39 +1,38 @@
 import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
-import { effectiveCount } from '@bocado/core'
+import { actionThreshold, effectiveCount, isCrossed } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
+import { countingRules, weightsOf, type CountingRule } from './countingRules.js'
 import { findRound, roundsOfSeason, type StoredRound } from './store.js'
 
-const weightsOf = (organism: Organism): Record<string, number> =>
-  Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, weight]))
-
-/** A round with what it amounts to: effective count per unit and per hundred items, beside the threshold. */
-function presented(round: StoredRound): Round {
-  const { organismId: _, ownEntry: __, ownThreshold, ...shown } = round
-  const organism = organismOf(round)
-  const weights = weightsOf(organism)
-  const effective = round.units.map((unit) => effectiveCount(unit, weights))
-  const items = effective.length * organism.sampling.itemsPerUnit
-  return {
-    ...shown,
-    effective,
-    per100: (100 * effective.reduce((a, b) => a + b, 0)) / items,
-    threshold: ownThreshold ?? organism.sampling.threshold.value,
-  }
+/** A round with what it amounts to: effective count per unit and per hundred items, beside the threshold of its day. */
+function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>): Round {
+  const { organismId, ownEntry: _, ownThreshold, thresholdThen, ...shown } = round
+  const { sampling } = organismOf(round)
+  const weights = weightsOf(organismOf(round), rules.get(organismId))
+  // Of a share each item counts once, however much was found on it.
+  const most = sampling.measure === 'incidence' ? sampling.itemsPerUnit : Infinity
+  const effective = round.units.map((unit) => Math.min(most, effectiveCount(unit, weights)))
+  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * sampling.itemsPerUnit)
+  const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedFor(sampling)) : thresholdThen
+  return { ...shown, effective, per100, threshold, crossed: isCrossed(per100, threshold) }
 }
 
+const countedFor = ({ threshold, serves, eliminate }: Organism['sampling']) => ({ threshold, serves, eliminate })
+
 export async function listRounds(db: Queryable, siteId: string, season: string): Promise<Round[]> {
-  return (await roundsOfSeason(db, siteId, season)).map(presented)
+  const rules = await countingRules(db, siteId)
+  return (await roundsOfSeason(db, siteId, season)).map((round) => presented(round, rules))
 }
 
 export async function getRound(db: Queryable, siteId: string, roundId: string): Promise<Round> {
   const round = await findRound(db, siteId, roundId)
   if (!round) throw new HttpProblem(404, 'There is no such counting round at this site.')
-  return presented(round)
+  return presented(round, await countingRules(db, siteId))
 }
 
 type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId'>
@@ -61,7 +60,15 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
 export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typeof scouting.create>): Promise<Round> {
   const watch = await findWatch(w.tx, w.siteId, input.watchId)
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
-  return getRound(w.tx, w.siteId, await insertRow(w, 'round', { watch_id: watch.id, ...(await columnsOf(w, deps, watch, input)) }))
+  // What was decided on that day stays as it was, whatever is thought of thresholds later.
+  const threshold = actionThreshold(watch.threshold?.per100 ?? null, countedFor(organismOf(watch).sampling))
+  const columns = {
+    watch_id: watch.id,
+    threshold_from: threshold?.from ?? 'none',
+    threshold_then: threshold?.per100 ?? null,
+    ...(await columnsOf(w, deps, watch, input)),
+  }
+  return getRound(w.tx, w.siteId, await insertRow(w, 'round', columns))
 }
 
 export async function changeRound(w: Write, deps: Deps, roundId: string, input: ParsedInputOf<typeof scouting.update>): Promise<Round> {

@@ -1,3 +1,4 @@
+import type { Threshold } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -9,6 +10,8 @@ export interface StoredRound {
   /** The organism where it is one of the site's own. */
   ownEntry: Organism | null
   ownThreshold: number | null
+  /** Of the day on which it was recorded; undefined where that was not kept yet. */
+  thresholdThen: Threshold | null | undefined
   checkAreaId: string | null
   checkAreaName: string | null
   countedOn: string
@@ -23,12 +26,19 @@ const SELECT = `SELECT r.*, w.organism_id, w.threshold_per_100, o.id AS own_id, 
   JOIN site s ON s.id = w.site_id
   LEFT JOIN own_organism o ON (o.site_id = w.site_id OR o.holding_id = s.holding_id) AND o.organism_id = w.organism_id AND o.deleted_at IS NULL LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
 
+function thresholdThen(row: Row): Threshold | null | undefined {
+  const from = row['threshold_from'] as Threshold['from'] | 'none' | null
+  if (from === null) return undefined
+  return from === 'none' ? null : { per100: row['threshold_then'] as number, from }
+}
+
 const roundOf = (row: Row): StoredRound => ({
   id: row['id'] as string,
   watchId: row['watch_id'] as string,
   organismId: row['organism_id'] as string,
   ownEntry: ownEntryOf(row),
   ownThreshold: row['threshold_per_100'] as number | null,
+  thresholdThen: thresholdThen(row),
   checkAreaId: row['check_area_id'] as string | null,
   checkAreaName: row['check_area_name'] as string | null,
   countedOn: row['counted_on'] as string,

@@ -1,8 +1,9 @@
 import type { Organism as OrganismInPages } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
+import type { CountingRule } from '../scouting/countingRules.js'
 
 /** A library entry as the pages need it. */
-export function presentedOrganism(organism: Organism): OrganismInPages {
+export function presentedOrganism(organism: Organism, rule?: CountingRule): OrganismInPages {
   const { id, version, name, scientificName, kind, crops, biofix, stages, sampling, infection, tooLate, lookAlikes, hazards } = organism
   return {
     id,
@@ -17,7 +18,7 @@ export function presentedOrganism(organism: Organism): OrganismInPages {
       bloom: biofix.kind === 'bloom' && biofix.event ? { plantId: biofix.plant, event: biofix.event } : null,
     },
     stages,
-    sampling,
+    sampling: samplingOf(sampling, rule),
     infection: infection ? { inoculum: infection.inoculum, lookFor: infection.lookFor, curativeDays: infection.curativeDays.value } : null,
     reach: organism.about.reach.map(({ method, stages: reached, strains }) => ({
       method,
@@ -28,5 +29,15 @@ export function presentedOrganism(organism: Organism): OrganismInPages {
     poorlyReachable: organism.poorlyReachable ?? null,
     lookAlikes,
     hazards,
+  }
+}
+
+/** How it is counted: the library's way, with the site's own weights and frame where it has any. */
+function samplingOf({ decision, ...sampling }: Organism['sampling'], rule: CountingRule | undefined): OrganismInPages['sampling'] {
+  return {
+    ...sampling,
+    ...(decision === undefined ? {} : { decision }),
+    classes: sampling.classes.map((one) => ({ ...one, weight: rule?.weights[one.id] ?? one.weight })),
+    rule: rule ? { id: rule.id, frame: rule.frame, reason: rule.reason, rowVersion: rule.rowVersion } : null,
   }
 }

@@ -6,6 +6,7 @@ import { read, write, type Serving } from '../http/route.js'
 import { acceptCalibration, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigures } from './models.js'
+import { countingRules } from '../scouting/countingRules.js'
 import { presentedOrganism } from './presented.js'
 import { derivedState, getBand } from './band.js'
 import { changeWatch, createWatch, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
@@ -13,7 +14,10 @@ import { listWatches, presentedWatch } from './store.js'
 
 export function watchRoutes(router: Router, serving: Serving): void {
   const { watches, calibration } = endpoints
-  read(router, serving, watches.organisms, async ({ deps, params }) => (await organismsOf(deps.db, params.siteId)).map(presentedOrganism))
+  read(router, serving, watches.organisms, async ({ deps, params }) => {
+    const [organisms, rules] = await Promise.all([organismsOf(deps.db, params.siteId), countingRules(deps.db, params.siteId)])
+    return organisms.map((organism) => presentedOrganism(organism, rules.get(organism.id)))
+  })
   read(router, serving, watches.list, async ({ deps, params, input }) =>
     (await listWatches(deps.db, params.siteId, input.season)).map(presentedWatch),
   )

@@ -154,12 +154,12 @@ describe('what stands behind the streams', () => {
 })
 
 describe('coverage', () => {
-  test('is highest between laying and hatch, and a product that only reaches what is inside reaches nothing', () => {
+  test('is highest between laying and hatch, and a stage that the generation does not have is never reached', () => {
     const ovicide = { stages: ['egg'], effect: 1, residualDays: 0 }
     const cohorts = cohortsFor(forecast, ovicide)
     expect(coverageOn(cohorts, ovicide, 37)!.bounds.p50).toBeGreaterThan(0.8)
     expect(coverageOn(cohorts, ovicide, 12)!.bounds.p50).toBeLessThan(0.05)
-    const drench = { stages: ['larva'], effect: 1, residualDays: 0 }
+    const drench = { stages: ['rosette'], effect: 1, residualDays: 0 }
     expect(coverageOn(cohortsFor(forecast, drench), drench, 37)).toBeUndefined()
   })
 })

@@ -1,4 +1,4 @@
-import type { WatchForecast, WindowForecast } from '@bocado/contract'
+import type { Round, WatchForecast, WindowForecast } from '@bocado/contract'
 import { curveMonotoneX, line } from 'd3-shape'
 import { memo, useMemo } from 'react'
 import { StageShape } from '../design/StageShape.js'
@@ -79,7 +79,7 @@ export function PastWindows({ row, top, height, scale }: { row: WatchForecast; t
   })
 }
 
-/** Counts against the threshold, which lies at the middle of the row: dots in the block, diamonds in the check area. */
+/** Counts: dots in the block, diamonds in the check area. A threshold lies at the middle of the row; without one the highest count does. */
 export function Counts(p: { row: WatchForecast; scale: DayScale; base: number; tall: number; big: boolean }) {
   const { row, scale, base, tall } = p
   const t = useText()
@@ -88,28 +88,33 @@ export function Counts(p: { row: WatchForecast; scale: DayScale; base: number; t
   const last = row.rounds.at(-1)
   if (!first || !last) return null
   const index = (date: string): number => f.seasonIndex(row.watch.season, date)
-  const y = (per100: number, threshold: number): number => base - tall * Math.min(1, per100 / (2 * threshold))
+  const highest = Math.max(...row.rounds.map(({ per100 }) => per100), 1)
+  const middleOf = ({ threshold }: Round): number => (threshold && threshold.per100 > 0 ? threshold.per100 : highest)
+  const y = (round: Round): number => base - tall * Math.min(1, round.per100 / (2 * middleOf(round)))
   const r = p.big ? 4.2 : 2.8
   return (
     <g stroke={colour.ink} strokeWidth="1.2">
-      <line
-        x1={scale.x(index(first.countedOn)) - 16}
-        x2={scale.x(index(last.countedOn)) + 22}
-        y1={base - tall / 2}
-        y2={base - tall / 2}
-        stroke={colour.beet}
-        strokeDasharray="2 3"
-      />
+      {row.rounds.some(({ threshold }) => threshold && threshold.per100 > 0) ? (
+        <line
+          x1={scale.x(index(first.countedOn)) - 16}
+          x2={scale.x(index(last.countedOn)) + 22}
+          y1={base - tall / 2}
+          y2={base - tall / 2}
+          stroke={colour.beet}
+          strokeDasharray="2 3"
+        />
+      ) : null}
       {row.rounds.map((round) => {
         const x = scale.x(index(round.countedOn) + 0.5)
-        const cy = y(round.per100, round.threshold)
-        const fill = round.per100 >= round.threshold ? colour.beet : '#fff'
+        const cy = y(round)
+        const fill = round.crossed ? colour.beet : '#fff'
         const title = (
           <title>
             {t('band.count', {
               date: f.date(round.countedOn),
               per100: f.number(round.per100, 1),
-              threshold: f.number(round.threshold, 1),
+              from: round.threshold === null ? 'none' : round.threshold.from === 'every-one' ? 'one' : 'known',
+              threshold: f.number(round.threshold?.per100 ?? 0, 1),
               where: round.checkAreaName ?? t('count.inBlock'),
             })}
           </title>

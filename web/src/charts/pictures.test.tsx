@@ -13,11 +13,12 @@ const round = (countedOn: string, per100: number, check = false): Round =>
     checkAreaName: check ? 'North corner' : null,
     countedOn,
     per100,
+    crossed: per100 >= 2,
   }) as Round
 
 describe('counts against the threshold', () => {
   const rounds = [round('2026-06-01', 1), round('2026-06-08', 3), round('2026-06-15', 2), round('2026-06-08', 6, true)]
-  const markup = markupOf(<RoundsChart rounds={rounds} threshold={2} items="fruit" />)
+  const markup = markupOf(<RoundsChart rounds={rounds} threshold={{ per100: 2, from: 'library' }} items="fruit" />)
   const dots = shapesOf(markup, 'circle') as { cx: number; cy: number; fill: string }[]
   const [line] = shapesOf(markup, 'line').filter(({ stroke }) => stroke === colour.beet) as { y1: number; y2: number }[]
 
@@ -37,9 +38,18 @@ describe('counts against the threshold', () => {
     expect(wordsOf(markup)).toEqual(expect.arrayContaining(['1 Jun', '15 Jun']))
   })
 
+  test('without a threshold there is no line and no mark', () => {
+    const without = markupOf(<RoundsChart rounds={[{ ...round('2026-06-01', 9), crossed: false }]} threshold={null} items="fruit" />)
+    expect(shapesOf(without, 'line').filter(({ stroke }) => stroke === colour.beet)).toEqual([])
+    expect(shapesOf(without, 'circle').filter(({ fill }) => fill === colour.beet)).toEqual([])
+  })
+
   test('a single count, and one far above the threshold, stay inside the picture', () => {
     for (const per100 of [0, 0.4, 500]) {
-      const [dot] = shapesOf(markupOf(<RoundsChart rounds={[round('2026-06-01', per100)]} threshold={2} items="fruit" />), 'circle') as {
+      const [dot] = shapesOf(
+        markupOf(<RoundsChart rounds={[round('2026-06-01', per100)]} threshold={{ per100: 2, from: 'library' }} items="fruit" />),
+        'circle',
+      ) as {
         cx: number
         cy: number
       }[]

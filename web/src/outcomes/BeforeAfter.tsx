@@ -14,9 +14,13 @@ const FOOT = 44
 export function BeforeAfter({ outcome, block }: { outcome: Outcome; block: string }) {
   const t = useText()
   const f = useFormat()
-  const { treated, check, comparison, threshold } = outcome
+  const { treated, check, comparison } = outcome
+  const threshold = outcome.threshold && outcome.threshold.per100 > 0 ? outcome.threshold.per100 : null
   const highs = [treated.before, treated.after, check?.before, check?.after].flatMap((c) => c?.high ?? [])
-  const y = scaleLinear([0, Math.max(threshold * 1.4, comparison?.expectedWithoutTreatment ?? 0, ...highs) * 1.05], [HEIGHT - FOOT, 14])
+  const y = scaleLinear(
+    [0, Math.max((threshold ?? 0) * 1.4, comparison?.expectedWithoutTreatment ?? 0, ...highs) * 1.05],
+    [HEIGHT - FOOT, 14],
+  )
   const places = { treatedBefore: 110, treatedAfter: 240, checkBefore: 400, checkAfter: 530 }
   return (
     <Picture
@@ -33,10 +37,14 @@ export function BeforeAfter({ outcome, block }: { outcome: Outcome; block: strin
           </text>
         </g>
       ))}
-      <line x1={LEFT} x2={WIDTH} y1={y(threshold)} y2={y(threshold)} stroke={colour.beet} strokeWidth="1.5" strokeDasharray="5 4" />
-      <text x={WIDTH - 4} y={y(threshold) - 5} textAnchor="end" style={{ fill: 'var(--beet)' }}>
-        {t('scouting.thresholdShort', { threshold: f.number(threshold, 1) })}
-      </text>
+      {threshold === null ? null : (
+        <>
+          <line x1={LEFT} x2={WIDTH} y1={y(threshold)} y2={y(threshold)} stroke={colour.beet} strokeWidth="1.5" strokeDasharray="5 4" />
+          <text x={WIDTH - 4} y={y(threshold) - 5} textAnchor="end" style={{ fill: 'var(--beet)' }}>
+            {t('scouting.thresholdShort', { threshold: f.number(threshold, 1) })}
+          </text>
+        </>
+      )}
       <line x1={320} x2={320} y1={8} y2={HEIGHT - 6} stroke={colour.rule} />
       <Pair from={treated.before} to={treated.after} x={[places.treatedBefore, places.treatedAfter]} y={y} diamond={false} />
       {check ? <Pair from={check.before} to={check.after} x={[places.checkBefore, places.checkAfter]} y={y} diamond /> : null}

@@ -105,11 +105,12 @@ function verdictSentence(outcome: Outcome, block: string, t: Say, f: Format): st
 
 function thresholdSentence(outcome: Outcome, t: Say, f: Format): string {
   const { before, after } = outcome.treated
+  const { threshold } = outcome
+  const words = (crossed: boolean) => (threshold === null ? 'outcomes.counted' : crossed ? 'outcomes.over' : 'outcomes.under')
   const one = (count: typeof before): string =>
-    count
-      ? t(count.crossed ? 'outcomes.over' : 'outcomes.under', { per100: f.number(count.per100, 1), date: f.date(count.countedOn) })
-      : t('outcomes.notCounted')
-  return t('outcomes.threshold', { threshold: f.number(outcome.threshold, 1), items: outcome.item, before: one(before), after: one(after) })
+    count ? t(words(count.crossed), { per100: f.number(count.per100, 1), date: f.date(count.countedOn) }) : t('outcomes.notCounted')
+  if (threshold === null) return t('outcomes.noThreshold', { before: one(before), after: one(after) })
+  return t('outcomes.threshold', { threshold: f.number(threshold.per100, 1), items: outcome.item, before: one(before), after: one(after) })
 }
 
 function ClaimSentence({ outcome }: { outcome: Outcome }) {

@@ -6,6 +6,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { useSite } from '../api/workplace.js'
 import { Button, Select, TextButton, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
@@ -152,9 +153,16 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const digits = Object.fromEntries(sampling.classes.map(({ id }, i) => [String(i + 1), () => tally(id, 1)]))
   useKeys({ ...digits, n: next })
 
-  const effective = units.map((unit) => sampling.classes.reduce((sum, { id, weight }) => sum + weight * (unit[id] ?? 0), 0))
+  const most = sampling.measure === 'incidence' ? sampling.itemsPerUnit : Infinity
+  const effective = units.map((unit) =>
+    Math.min(
+      most,
+      sampling.classes.reduce((sum, { id, weight }) => sum + weight * (unit[id] ?? 0), 0),
+    ),
+  )
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
-  const threshold = row.watch.threshold?.per100 ?? sampling.threshold.value
+  const threshold = thresholdOf(row.watch, organism)
+  const crossed = isCrossed(per100, threshold)
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
   const save = async (): Promise<void> => {
@@ -227,9 +235,15 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
             })}
           </Heading>
           <p>
-            <b style={{ color: per100 >= threshold ? colour.beet : colour.petrol }}>
-              {t(per100 >= threshold ? 'count.over' : 'count.under', { threshold: f.number(threshold, 1) })}
-            </b>{' '}
+            {threshold === null ? (
+              t('scouting.noThreshold')
+            ) : threshold.from === 'every-one' ? (
+              t('scouting.everyOne')
+            ) : (
+              <b style={{ color: crossed ? colour.beet : colour.petrol }}>
+                {t(crossed ? 'count.over' : 'count.under', { threshold: f.number(threshold.per100, 1) })}
+              </b>
+            )}{' '}
             {units.length < sampling.suggestedUnits ? t('count.suggested', { count: sampling.suggestedUnits, units: sampling.units }) : ''}
           </p>
           <Chips>

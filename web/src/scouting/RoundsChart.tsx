@@ -1,4 +1,4 @@
-import type { Round } from '@bocado/contract'
+import type { Round, Threshold } from '@bocado/contract'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { Picture } from '../charts/Picture.js'
@@ -13,14 +13,15 @@ const RIGHT = 130
 const FOOT = 22
 
 /** Counts of a season against the threshold: the block as dots, the check area as diamonds. */
-export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: number; items: string }) {
+export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: Threshold | null; items: string }) {
   const t = useText()
   const f = useFormat()
   const first = rounds[0]?.countedOn ?? f.today
   const dayOf = (round: Round): number => f.seasonIndex(first, round.countedOn)
   const days = rounds.map(dayOf)
   const x = scaleLinear([Math.min(...days), Math.max(...days, Math.min(...days) + 1)], [LEFT + 14, WIDTH - RIGHT])
-  const y = scaleLinear([0, Math.max(threshold * 1.3, ...rounds.map(({ per100 }) => per100 * 1.08))], [HEIGHT - FOOT, 8])
+  const drawn = threshold && threshold.per100 > 0 ? threshold.per100 : null
+  const y = scaleLinear([0, Math.max((drawn ?? 0) * 1.3, 1, ...rounds.map(({ per100 }) => per100 * 1.08))], [HEIGHT - FOOT, 8])
   const series = [...new Set(rounds.map(({ checkAreaName }) => checkAreaName))].map((name) =>
     rounds.filter(({ checkAreaName }) => checkAreaName === name),
   )
@@ -28,7 +29,11 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
     .x(({ countedOn }) => x(Date.parse(countedOn)))
     .y(({ per100 }) => y(per100))
   return (
-    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('scouting.chart', { items, threshold: f.number(threshold, 1) })}>
+    <Picture
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={t('scouting.chart', { items, known: drawn === null ? 'no' : 'yes', threshold: f.number(drawn ?? 0, 1) })}
+    >
       {y.ticks(3).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH - RIGHT + 8} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />
@@ -37,18 +42,14 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
           </text>
         </g>
       ))}
-      <line
-        x1={LEFT}
-        x2={WIDTH - RIGHT + 8}
-        y1={y(threshold)}
-        y2={y(threshold)}
-        stroke={colour.beet}
-        strokeWidth="1.5"
-        strokeDasharray="5 4"
-      />
-      <text x={WIDTH - RIGHT + 12} y={y(threshold) + 4} style={{ fill: 'var(--beet)' }}>
-        {t('scouting.thresholdShort', { threshold: f.number(threshold, 1) })}
-      </text>
+      {drawn === null ? null : (
+        <>
+          <line x1={LEFT} x2={WIDTH - RIGHT + 8} y1={y(drawn)} y2={y(drawn)} stroke={colour.beet} strokeWidth="1.5" strokeDasharray="5 4" />
+          <text x={WIDTH - RIGHT + 12} y={y(drawn) + 4} style={{ fill: 'var(--beet)' }}>
+            {t('scouting.thresholdShort', { threshold: f.number(drawn, 1) })}
+          </text>
+        </>
+      )}
       {series.map((of) => {
         const check = of[0]?.checkAreaId !== null
         const last = of.at(-1)
@@ -57,7 +58,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
             <path d={path(of) ?? ''} fill="none" stroke={colour.ink} strokeDasharray={check ? '3 3' : 'none'} />
             {of.map((round) => {
               const [cx, cy] = [x(dayOf(round)), y(round.per100)]
-              const fill = round.per100 >= threshold ? colour.beet : colour.white
+              const fill = round.crossed ? colour.beet : colour.white
               return check ? (
                 <rect
                   key={round.id}
@@ -77,7 +78,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
             {last ? (
               <text
                 x={x(dayOf(last)) + 12}
-                y={y(last.per100) + 4 + (Math.abs(y(last.per100) - y(threshold)) < 14 ? -14 : 0)}
+                y={y(last.per100) + 4 + (drawn !== null && Math.abs(y(last.per100) - y(drawn)) < 14 ? -14 : 0)}
                 style={{ fill: 'var(--ink)' }}
               >
                 {check ? t('scouting.inCheck') : t('count.inBlock')}

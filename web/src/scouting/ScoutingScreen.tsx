@@ -6,6 +6,7 @@ import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
+import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
 import { Button, TextButton, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
@@ -15,6 +16,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
+import { CountingRule } from './CountingRule.js'
 import { RoundsChart } from './RoundsChart.js'
 import '../messages/en/field.js'
 import '../messages/en/work.js'
@@ -88,7 +90,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   const site = useSite()
   const [adding, setAdding] = useState(false)
   const { sampling } = organism
-  const threshold = row.watch.threshold?.per100 ?? sampling.threshold.value
+  const threshold = thresholdOf(row.watch, organism)
   return (
     <Watch>
       <Stack>
@@ -96,8 +98,16 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
           {row.organismName} <Quiet style={{ fontSize: 15 }}>{block.name}</Quiet>
         </Heading>
         <p>{windowSentence(row, t, f)}</p>
-        <p>{t('scouting.threshold', { threshold: f.number(threshold, 1), items: sampling.items })}</p>
-        <Small>{sampling.how}</Small>
+        <p>
+          {threshold === null
+            ? sampling.serves === 'outcome'
+              ? t('scouting.decideBy', { decision: sampling.decision ?? '' })
+              : t('scouting.noThreshold')
+            : threshold.from === 'every-one'
+              ? t('scouting.everyOne')
+              : t('scouting.threshold', { threshold: f.number(threshold.per100, 1), items: sampling.items })}
+        </p>
+        <CountingRule organism={organism} />
         <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>{t('scouting.count')}</CountLink>
         <Small>
           {block.checkAreas.length > 0
@@ -128,14 +138,16 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
   const f = useFormat()
   const site = useSite()
   const { items, units, unit } = organism.sampling
-  const over = round.per100 >= round.threshold
+  const { crossed } = round
   return (
     <li>
       <Counted>
         <span>
           {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: {f.number(round.per100, 1)}{' '}
           {t('scouting.per100', { items })}{' '}
-          <b style={{ color: over ? colour.beet : colour.petrol }}>{over ? t('scouting.over') : t('scouting.under')}</b>{' '}
+          {round.threshold && round.threshold.from !== 'every-one' ? (
+            <b style={{ color: crossed ? colour.beet : colour.petrol }}>{crossed ? t('scouting.over') : t('scouting.under')}</b>
+          ) : null}{' '}
           <Small as="span">
             {t('scouting.by', { count: round.units.length, unit: round.units.length === 1 ? unit : units, person: round.personName })}
           </Small>

@@ -201,8 +201,7 @@ function MoreOfLabel({
 }: PartProps & { bind: Bindings<ProductValues>; organisms: readonly Organism[] }) {
   const t = useText()
   const [open, setOpen] = useState(false)
-  const named = <T extends string>(all: readonly T[], prefix: string) =>
-    all.map((id) => ({ id, label: t(`${prefix}.${id}` as Parameters<typeof t>[0]) }))
+  const named = <T extends string>(all: readonly T[], label: (id: T) => string) => all.map((id) => ({ id, label: label(id) }))
   if (!open)
     return (
       <TextButton aria-expanded={false} onPress={() => setOpen(true)}>
@@ -228,7 +227,7 @@ function MoreOfLabel({
       <Several
         {...several}
         label={t('product.places')}
-        options={named(blockKinds, 'kind')}
+        options={named(blockKinds, (id) => t(`kind.${id}`))}
         value={values.places}
         onChange={(places) => set({ places: places as Product['places'] })}
       />
@@ -238,14 +237,14 @@ function MoreOfLabel({
           label={t('product.formulation')}
           placeholder={t('choose')}
           width="18ch"
-          options={named(formulations, 'formulation')}
+          options={named(formulations, (id) => t(`formulation.${id}`))}
           {...bind.choice('formulation')}
         />
       </Line>
       <Several
         {...several}
         label={t('product.ways')}
-        options={named(applicationWays, 'use')}
+        options={named(applicationWays, (id) => t(`use.${id}`))}
         value={values.ways}
         onChange={(ways) => set({ ways: ways as Product['ways'] })}
       />

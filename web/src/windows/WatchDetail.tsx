@@ -1,10 +1,11 @@
-import { endpoints, knowns, type bloomEvents, type Organism, type Watch, type WatchForecast } from '@bocado/contract'
+import { endpoints, knowns, type bloomEvents, type Organism, type Round, type Watch, type WatchForecast } from '@bocado/contract'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
+import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { Button, Checkbox, Choice, Select, TextButton, TextField } from '../design/controls.js'
@@ -68,12 +69,46 @@ export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | u
   )
 }
 
+/** How the last count stands against the threshold, where one is known; where none is, that there is none. */
+function CountedAgainst({ forecast, organism, last }: { forecast: WatchForecast; organism: Organism; last: Round | undefined }) {
+  const t = useText()
+  const f = useFormat()
+  const { sampling } = organism
+  const threshold = thresholdOf(forecast.watch, organism)
+  const counted = {
+    counted: last ? 'yes' : 'no',
+    count: f.number(last?.per100 ?? 0, 1),
+    items: sampling.items,
+    date: last ? f.date(last.countedOn) : '',
+  }
+  if (threshold === null)
+    return (
+      <p>
+        {sampling.decision !== undefined && sampling.serves === 'outcome'
+          ? t('detail.decideBy', { ...counted, decision: sampling.decision })
+          : t('detail.noThreshold', counted)}
+      </p>
+    )
+  if (threshold.from === 'every-one') return <p>{t('detail.everyOne', counted)}</p>
+  const shown = { ...counted, threshold: f.number(threshold.per100, 1) }
+  return (
+    <p>
+      {last ? t(isCrossed(last.per100, threshold) ? 'detail.crossed' : 'detail.below', shown) : t('detail.noCount', shown)}{' '}
+      {forecast.watch.threshold
+        ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
+        : t('detail.libraryThreshold', {
+            region: sampling.threshold.region,
+            confidence: t(`confidence.${sampling.threshold.confidence}`),
+          })}
+    </p>
+  )
+}
+
 function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
   const t = useText()
   const f = useFormat()
   const [editing, setEditing] = useState(false)
   const last = forecast.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
-  const threshold = forecast.watch.threshold?.per100 ?? organism?.sampling.threshold.value
   return (
     <Stack>
       {forecast.grade === 'calendar' ? (
@@ -104,24 +139,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
         <InfectionWords forecast={forecast} infection={forecast.infection} organism={organism} />
       ) : null}
       <EmergenceWords forecast={forecast} />
-      {organism && threshold !== undefined ? (
-        <p>
-          {last
-            ? t(last.per100 >= threshold ? 'detail.crossed' : 'detail.below', {
-                count: f.number(last.per100, 1),
-                items: organism.sampling.items,
-                date: f.date(last.countedOn),
-                threshold: f.number(threshold, 1),
-              })
-            : t('detail.noCount', { items: organism.sampling.items, threshold: f.number(threshold, 1) })}{' '}
-          {forecast.watch.threshold
-            ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
-            : t('detail.libraryThreshold', {
-                region: organism.sampling.threshold.region,
-                confidence: t(`confidence.${organism.sampling.threshold.confidence}`),
-              })}
-        </p>
-      ) : null}
+      {organism ? <CountedAgainst forecast={forecast} organism={organism} last={last} /> : null}
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
       {forecast.wide && forecast.grade === 'dates' && forecast.basis !== 'normals' ? (

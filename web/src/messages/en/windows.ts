@@ -84,7 +84,8 @@ export const windows = {
   'watch.sourceKnown.yes': 'is known',
   'watch.sourceKnown.no': 'was looked for and not found',
   'watch.sourceKnown.unknown': 'is not known',
-  'band.count': '{date}, {where}: {per100} per 100, threshold {threshold}',
+  'band.count':
+    '{date}, {where}: {per100} per 100, {from, select, none {no threshold known} one {every one counts} other {threshold {threshold}}}',
 
   'emergence.title': 'Seedlings',
   'emergence.reading': '{share} of the seedlings up',
@@ -140,6 +141,12 @@ export const windows = {
   'detail.crossed': 'Last count {count} per 100 {items} on {date}: over the threshold of {threshold}.',
   'detail.below': 'Last count {count} per 100 {items} on {date}: under the threshold of {threshold}.',
   'detail.noCount': 'Not counted yet; the threshold is {threshold} per 100 {items}.',
+  'detail.everyOne':
+    '{counted, select, no {Not counted yet.} other {Last count {count} per 100 {items} on {date}.}} It is to go altogether: one is enough to act.',
+  'detail.noThreshold':
+    '{counted, select, no {Not counted yet.} other {Last count {count} per 100 {items} on {date}.}} No threshold is known here: write your own, or count and compare.',
+  'detail.decideBy':
+    '{counted, select, no {Not counted yet.} other {Last count {count} per 100 {items} on {date}.}} That count comes too late to decide on. Decide by: {decision}',
   'detail.ownThreshold': 'Threshold of this site: {reason}.',
   'detail.libraryThreshold': 'Threshold for {region}, {confidence}; set your own where it differs.',
   'detail.edit': 'Change biofix or threshold',

@@ -1,0 +1,62 @@
+import type { ParsedInputOf, scouting } from '@bocado/contract'
+import type { Organism } from '@bocado/library'
+import { insertOnce, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { requireOrganism } from '../library/catalogue.js'
+
+/** How a site counts an organism, where it goes by another rule than the library. */
+export interface CountingRule {
+  id: string
+  organismId: string
+  weights: Record<string, number>
+  frame: string
+  reason: string
+  rowVersion: number
+}
+
+const ruleOf = (row: Row): CountingRule => ({
+  id: row['id'] as string,
+  organismId: row['organism_id'] as string,
+  weights: jsonOf<Record<string, number>>(row['weights']),
+  frame: row['frame'] as string,
+  reason: row['reason'] as string,
+  rowVersion: row['row_version'] as number,
+})
+
+/** The rules of a site, by organism. */
+export async function countingRules(db: Queryable, siteId: string): Promise<Map<string, CountingRule>> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM counting_rule WHERE site_id = ? AND deleted_at IS NULL', [siteId])
+  return new Map(rows.map(ruleOf).map((rule) => [rule.organismId, rule]))
+}
+
+/** The weights by which a site reckons its counts of an organism: its own, and the library's where it has none. */
+export const weightsOf = (organism: Organism, rule: CountingRule | undefined): Record<string, number> =>
+  Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, rule?.weights[id] ?? weight]))
+
+/** Sets how a site counts an organism, or changes it; rounds that were counted before are reckoned by it as well. */
+export async function setCountingRule(
+  w: Write,
+  organismId: string,
+  input: ParsedInputOf<typeof scouting.setRule>,
+): Promise<{ id: string; rowVersion: number }> {
+  const organism = await requireOrganism(w.tx, w.siteId, organismId)
+  const classes = organism.sampling.classes.map(({ id }) => id)
+  for (const name of Object.keys(input.weights))
+    if (!classes.includes(name)) throw fieldProblem(`weights.${name}`, `is no class that is counted for it; use ${classes.join(', ')}`)
+  if (classes.every((id) => (input.weights[id] ?? 0) === 0)) throw fieldProblem('weights', 'let at least one class count')
+  const columns = { organism_id: organismId, weights: JSON.stringify(input.weights), frame: input.frame, reason: input.reason }
+  if (input.rowVersion === null) {
+    const meanwhile = (): HttpProblem =>
+      new HttpProblem(409, 'Somebody set how this is counted meanwhile. Look at it, and change that instead.')
+    return { id: await insertOnce(w, 'counting_rule', columns, meanwhile), rowVersion: 1 }
+  }
+  const rule = (await countingRules(w.tx, w.siteId)).get(organismId)
+  if (!rule) throw new HttpProblem(409, 'The rule was removed meanwhile. Save it once more to set it anew.')
+  await updateRow(w, 'counting_rule', rule.id, input.rowVersion, columns)
+  return { id: rule.id, rowVersion: input.rowVersion + 1 }
+}
+
+export async function restoreCountingRule(w: Write, ruleId: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  await restoreRow(w, 'counting_rule', ruleId, rowVersion)
+  return { id: ruleId, rowVersion: rowVersion + 1 }
+}

@@ -1,0 +1,90 @@
+import { endpoints } from '@bocado/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
+
+const { scouting, watches } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let at: { siteId: string }
+let as: { person: string }
+const ids: Record<string, string> = {}
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  place = await startSite(app)
+  at = { siteId: place.site.id }
+  as = { person: place.person }
+  for (const organismId of ['codling-moth', 'bagworm', 'himalayan-balsam', 'corn-earworm', 'european-red-mite', 'colorado-potato-beetle'])
+    ids[organismId] = done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: SEASON }, as)).id
+})
+afterAll(() => app.stop())
+
+const count = async (organism: string, units: Record<string, number>[], countedOn = '2026-06-11') =>
+  done(await app.call(scouting.create, at, { watchId: ids[organism]!, countedOn, units }, as))
+const rounds = async (organism: string) =>
+  done(await app.call(scouting.list, at, { season: SEASON })).filter(({ watchId }) => watchId === ids[organism])
+const setThreshold = async (organism: string, per100: number | null) => {
+  const all = done(await app.call(watches.list, at, { season: SEASON }))
+  const watch = all.find(({ id }) => id === ids[organism])!
+  const { biofix, biofixNote, sourceKnown, rowVersion } = watch
+  const threshold = per100 === null ? null : { per100, reason: 'sold at the gate' }
+  done(await app.call(watches.update, { ...at, watchId: watch.id }, { biofix, biofixNote, sourceKnown, threshold, rowVersion }, as))
+}
+
+describe('a count', () => {
+  test('crosses nothing where the library only guesses, or counts what comes too late', async () => {
+    expect(await count('bagworm', [{ bag: 90 }])).toMatchObject({ threshold: null, crossed: false })
+    expect(await count('corn-earworm', [{ larva: 1 }])).toMatchObject({ per100: 100, threshold: null, crossed: false })
+  })
+
+  test('of what is to go altogether is over as soon as there is one', async () => {
+    expect(await count('himalayan-balsam', [{}, {}])).toMatchObject({ threshold: { from: 'every-one' }, crossed: false })
+    expect(await count('himalayan-balsam', [{}, { grown: 1 }])).toMatchObject({ crossed: true })
+  })
+
+  test('keeps the threshold of its day, whatever is thought of it later', async () => {
+    const before = await count('codling-moth', [{ 'fresh-entry': 1 }, {}])
+    expect(before).toMatchObject({ per100: 2.5, threshold: { per100: 2, from: 'library' }, crossed: true })
+    await setThreshold('codling-moth', 5)
+    await count('codling-moth', [{ 'fresh-entry': 1 }, {}], '2026-06-12')
+    expect((await rounds('codling-moth')).map(({ threshold, crossed }) => [threshold, crossed])).toEqual([
+      [{ per100: 2, from: 'library' }, true],
+      [{ per100: 5, from: 'own' }, false],
+    ])
+  })
+
+  test('of a share has each item once, however much sits on it', async () => {
+    expect(await count('european-red-mite', [{ mite: 40 }, { mite: 0 }])).toMatchObject({ effective: [5, 0], per100: 50 })
+  })
+})
+
+describe('a site that counts by its own rule', () => {
+  const rule = (weights: Record<string, number>, rowVersion: number | null = null) =>
+    app.call(
+      scouting.setRule,
+      { ...at, organismId: 'colorado-potato-beetle' },
+      { weights, frame: 'the upper two thirds of a plant', reason: 'beetles fly in from next door', rowVersion },
+      as,
+    )
+
+  test('has its past rounds reckoned by it, and its instruction in place of the library’s', async () => {
+    expect((await count('colorado-potato-beetle', [{ small: 8, adult: 1, egg: 3 }])).effective).toEqual([6])
+    const set = done(await rule({ small: 0, large: 1, adult: 2, egg: 0 }))
+    expect((await rounds('colorado-potato-beetle'))[0]).toMatchObject({ effective: [2], units: [{ small: 8, adult: 1, egg: 3 }] })
+    const potato = async () => done(await app.call(watches.organisms, at, {})).find(({ id }) => id === 'colorado-potato-beetle')!.sampling
+    expect(await potato()).toMatchObject({ rule: { frame: 'the upper two thirds of a plant' } })
+    expect((await potato()).classes.map(({ id, weight }) => [id, weight])).toContainEqual(['adult', 2])
+    const removed = done(await app.call(scouting.removeRule, { ...at, ruleId: set.id }, { rowVersion: set.rowVersion }, as))
+    expect((await rounds('colorado-potato-beetle'))[0]).toMatchObject({ effective: [6] })
+    done(await app.call(scouting.restoreRule, { ...at, ruleId: set.id }, { rowVersion: removed.rowVersion }, as))
+    expect((await potato()).rule).not.toBeNull()
+  })
+
+  test('is told what is wrong with it', async () => {
+    expect((await rule({ grub: 1 }, 3)).problem.fields?.[0]?.path).toBe('weights.grub')
+    expect((await rule({ small: 0 }, 3)).problem.fields?.[0]?.message).toBe('let at least one class count')
+    expect((await rule({ small: 1 })).status).toBe(409)
+  })
+})

@@ -1,0 +1,14 @@
+import type { Organism, Threshold, Watch } from '@bocado/contract'
+import { actionThreshold, isCrossed } from '@bocado/core'
+
+export { isCrossed }
+
+/** The threshold on which one decides of a watch today; null where none is known. */
+export const thresholdOf = (watch: Pick<Watch, 'threshold'>, { sampling }: Pick<Organism, 'sampling'>): Threshold | null => {
+  const { confidence, value } = sampling.threshold
+  return actionThreshold(watch.threshold?.per100 ?? null, {
+    threshold: { value, confidence },
+    serves: sampling.serves,
+    eliminate: sampling.eliminate,
+  })
+}

@@ -1,0 +1,84 @@
+import { endpoints, type Organism } from '@bocado/contract'
+import { useState } from 'react'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { TextButton, TextField } from '../design/controls.js'
+import { EntryEnd } from '../design/EntryEnd.js'
+import { NumberField } from '../design/NumberField.js'
+import { Fields, Line, Sheet, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
+
+/** How it is counted here: the library's way, or the site's own with its reason. */
+export function CountingRule({ organism }: { organism: Organism }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const [editing, setEditing] = useState(false)
+  const { how, classes, rule } = organism.sampling
+  if (editing) return <RuleForm organism={organism} onDone={() => setEditing(false)} />
+  const weights = classes.map(({ name, weight }) => t('rule.weight', { name, weight: f.number(weight, 3) })).join(', ')
+  return (
+    <Stack $gap={4}>
+      <Small>{rule?.frame || how}</Small>
+      {rule ? <Small>{t('rule.own', { weights, reason: rule.reason })}</Small> : null}
+      <Line>
+        <TextButton aria-label={t('rule.editNamed', { name: organism.name })} onPress={() => setEditing(true)}>
+          {t('rule.edit')}
+        </TextButton>
+        {rule ? (
+          <RemoveButton
+            remove={endpoints.scouting.removeRule}
+            restore={endpoints.scouting.restoreRule}
+            params={{ siteId: site.id, ruleId: rule.id }}
+            rowVersion={rule.rowVersion}
+            words={t('rule.asLibrary')}
+            said={t('rule.removed', { name: organism.name })}
+          />
+        ) : null}
+      </Line>
+    </Stack>
+  )
+}
+
+function RuleForm({ organism, onDone }: { organism: Organism; onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const { classes, rule, how } = organism.sampling
+  const entry = useEntry(
+    endpoints.scouting.setRule,
+    {
+      weights: Object.fromEntries(classes.map(({ id, weight }) => [id, weight as number | null])),
+      frame: rule?.frame || how,
+      reason: rule?.reason ?? '',
+    },
+    rule,
+    `${site.id} ${organism.id}`,
+  )
+  const save = async (): Promise<void> => {
+    const params = { siteId: site.id, organismId: organism.id }
+    const saved = await entry.submit(params, ({ weights, frame, reason }, rowVersion) => ({
+      weights: Object.fromEntries(Object.entries(weights).map(([name, weight]) => [name, weight ?? 0])),
+      frame: frame === how ? '' : frame,
+      reason,
+      rowVersion,
+    }))
+    if (saved) onDone()
+  }
+  return (
+    <Sheet>
+      <Stack>
+        <Small>{t('rule.explain')}</Small>
+        <Fields>
+          {classes.map(({ id, name }) => (
+            <NumberField key={id} label={name} width="16ch" digits={3} {...entry.bind.number(`weights.${id}`)} />
+          ))}
+        </Fields>
+        <TextField label={t('rule.frame')} rows={3} width="60ch" {...entry.bind.text('frame')} />
+        <TextField label={t('rule.reason')} width="60ch" {...entry.bind.text('reason')} />
+        <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
+      </Stack>
+    </Sheet>
+  )
+}
