@@ -160,6 +160,8 @@ export const watchForecastSchema = z.object({
     missing: z.array(z.object({ from: civilDateSchema, to: civilDateSchema })),
   }),
   windows: z.array(windowSchema),
+  /** It breeds on after the broods that are modelled: then counts tell, not windows. */
+  breedsOn: z.boolean(),
   infection: infectionSchema.nullable(),
   emergence: emergenceSchema.nullable(),
   /** A model that is newer than the one the watch is pinned to. */

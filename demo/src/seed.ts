@@ -213,7 +213,7 @@ async function seed(deps: Deps): Promise<void> {
   const virus = products[0]!
   const done = await planTreatment(
     lead,
-    endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: '2026-06-02', note: '' }),
+    endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: '2026-06-05', note: '' }),
   )
   await recordTreatment(
     applicator,

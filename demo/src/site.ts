@@ -337,12 +337,13 @@ export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const
 /** The Old Apples story of this season: fruit with fresh entries per hundred in truth, from which the counts are drawn. */
 export const STORY = {
   checkName: 'North corner',
-  treatedOn: '2026-06-03T04:20:00Z',
+  treatedOn: '2026-06-06T04:20:00Z',
   plannedOn: '2026-06-13',
   rounds: [
-    { countedOn: '2026-05-28', block: 0.9, check: 0.8 },
-    { countedOn: '2026-06-02', block: 3.6, check: 3.2 },
-    { countedOn: '2026-06-11', block: 2.4, check: 8.5 },
+    // Larvae enter fruit from the first days of June on, and no scout sees one before.
+    { countedOn: '2026-05-29', block: 0, check: 0 },
+    { countedOn: '2026-06-05', block: 3.4, check: 3.1 },
+    { countedOn: '2026-06-12', block: 2.4, check: 8.5 },
   ],
 } as const
 

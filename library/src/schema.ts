@@ -138,6 +138,8 @@ export const organismSchema = z
     scientificName: z.string().min(3),
     kind: z.enum(['insect', 'mite', 'disease', 'weed']),
     crops: z.array(z.string()).min(1),
+    /** Broods that overlap and go on for as long as it is warm: after the modelled ones it breeds on. */
+    breeds: z.enum(['broods', 'continuous']).default('broods'),
     /** No trustworthy number of its year is known: it is given by months, and nothing is computed from its heat rule. */
     monthsOnly: z.boolean().default(false),
     heat: heatRuleSchema,
@@ -165,28 +167,30 @@ export const organismSchema = z
     tooLate: z.string().min(20),
     /** What to do where no treatment from outside reaches enough of it. */
     poorlyReachable: z.string().min(20).optional(),
-    sampling: z.strictObject({
-      unit: z.string().min(3),
-      units: z.string().min(3),
-      item: z.string().min(3),
-      items: z.string().min(3),
-      itemsPerUnit: z.int().positive(),
-      suggestedUnits: z.int().positive(),
-      how: z.string().min(20),
-      classes: z.array(z.strictObject({ id: z.string().regex(/^[a-z-]+$/), name: z.string().min(3), weight: z.number().min(0) })).min(1),
-      threshold: quantitySchema,
-      /** What is counted: how many there are, or which share of items has any. */
-      measure: z.enum(['density', 'incidence']).default('density'),
-      /** Damage tells how it went, and comes too late to decide on. */
-      serves: z.enum(['decision', 'outcome']).default('decision'),
-      /** By what to decide, where the count comes too late. */
-      decision: z.string().min(20).optional(),
-      /** It is to go altogether: one is enough to act. */
-      eliminate: z.boolean().default(false),
-    }).refine((s) => s.serves === 'decision' || s.decision !== undefined, {
-      error: 'a count that comes too late to decide on says by what to decide',
-      path: ['decision'],
-    }),
+    sampling: z
+      .strictObject({
+        unit: z.string().min(3),
+        units: z.string().min(3),
+        item: z.string().min(3),
+        items: z.string().min(3),
+        itemsPerUnit: z.int().positive(),
+        suggestedUnits: z.int().positive(),
+        how: z.string().min(20),
+        classes: z.array(z.strictObject({ id: z.string().regex(/^[a-z-]+$/), name: z.string().min(3), weight: z.number().min(0) })).min(1),
+        threshold: quantitySchema,
+        /** What is counted: how many there are, or which share of items has any. */
+        measure: z.enum(['density', 'incidence']).default('density'),
+        /** Damage tells how it went, and comes too late to decide on. */
+        serves: z.enum(['decision', 'outcome']).default('decision'),
+        /** By what to decide, where the count comes too late. */
+        decision: z.string().min(20).optional(),
+        /** It is to go altogether: one is enough to act. */
+        eliminate: z.boolean().default(false),
+      })
+      .refine((s) => s.serves === 'decision' || s.decision !== undefined, {
+        error: 'a count that comes too late to decide on says by what to decide',
+        path: ['decision'],
+      }),
     lookAlikes: z.array(z.string().min(20)).min(1),
     hazards: z.array(hazardSchema).min(1),
     about: aboutSchema,

@@ -16,6 +16,8 @@ export interface Stated<W extends StatedWindow = StatedWindow> {
   windows: readonly W[]
   infection: { state: InfectionState; from: number | null; days: readonly { day: number; probability: number }[] } | null
   heat: { todayIndex: number }
+  /** It breeds on after the broods that are modelled. */
+  breedsOn?: boolean
 }
 
 /** What an organism asks for, most pressing first. */
@@ -46,7 +48,10 @@ export function urgencyOf(stated: Stated): Urgency {
   if (stated.grade !== 'dates') return 'unknown'
   if (stated.infection) return OF_INFECTION[stated.infection.state]
   const state = currentWindow(stated)?.state
-  return state === undefined ? 'unknown' : state === 'not-this-season' ? 'past' : state
+  if (state === undefined) return 'unknown'
+  if (state !== 'past' && state !== 'not-this-season') return state
+  // What breeds on is never past: counts tell from now on.
+  return stated.breedsOn ? 'quiet' : 'past'
 }
 
 /** Stands for a day that nobody knows: after all others. */

@@ -232,6 +232,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     offset: block.place?.offset ?? { min: 0, max: 0 },
     heat: shownHeat(made, block),
     windows: shownWindows(organism, made.windows),
+    breedsOn: organism.breeds === 'continuous',
     infection: made.infection && shownInfection(made.infection),
     emergence: made.emergence && shownEmergence(made.emergence),
     ownFigures: pinned.own?.length ?? 0,

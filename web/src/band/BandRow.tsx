@@ -68,7 +68,11 @@ export const RowStreams = memo(function RowStreams(
     <>
       {dated ? <Openings row={row} positions={positions} top={top} height={height} ground={ground} /> : null}
       <InfectionGround row={row} positions={positions} base={base} tall={tall} />
-      <Streams row={row} positions={positions} base={base} tall={tall} />
+      {isByMonths(row) ? (
+        <UsualMonths row={row} positions={positions} base={base} tall={tall} />
+      ) : (
+        <Streams row={row} positions={positions} base={base} tall={tall} />
+      )}
       {dated ? <EmergenceCurve row={row} positions={positions} base={base} tall={tall} big={selected} /> : null}
       {selected && dated && past ? <Lines lines={past} positions={positions} base={base} tall={tall} dashed /> : null}
       {selected && dated ? <Continuations row={row} positions={positions} base={base} tall={tall} /> : null}
@@ -116,6 +120,27 @@ export const RowMarks = memo(function RowMarks({ row, top, selected, scale, draf
 
 const shapesOf = (row: WatchForecast): ReadonlyMap<string, string> => new Map(row.stages.map(({ id, silhouette }) => [id, silhouette]))
 
+/** Only its usual months are known: what a guessed figure makes of the weather is not drawn. */
+const isByMonths = ({ grade, usual, infection }: WatchForecast): boolean =>
+  (grade === 'months' || grade === 'calendar') && usual.length > 0 && infection === null
+
+/** The months in which it can usually be reached, as blocks without days. */
+function UsualMonths(p: { row: WatchForecast; positions: DayPositions; base: number; tall: number }) {
+  const { row, positions, base, tall } = p
+  const months = new Set(row.usual.flatMap((usual) => usual.months))
+  const d = monthSpans(row)
+    .filter(({ month }) => months.has(month))
+    .map(
+      ({ from, until }) =>
+        `M${drawnX(positions, from)},${base}V${rounded(base - tall * USUAL_HEIGHT)}H${drawnX(positions, until)}V${base}z`,
+    )
+    .join('')
+  return <path data-usual d={d} fill={colour.petrolSoft} stroke={colour.petrol} strokeDasharray="3 3" vectorEffect="non-scaling-stroke" />
+}
+
+/** Usual months stand lower than streams, which mean shares. */
+const USUAL_HEIGHT = 0.55
+
 /** The stages of a watch as stacked streams, drawn over positions. */
 const Streams = memo(function Streams(p: { row: WatchForecast; positions: DayPositions; base: number; tall: number }) {
   const { row, positions, base, tall } = p
@@ -154,12 +179,8 @@ const Streams = memo(function Streams(p: { row: WatchForecast; positions: DayPos
 
 /** A stream in steps of months, where a number of the model is a placeholder and no day can be given. */
 function monthly(row: WatchForecast, stream: Stream, positions: DayPositions, base: number, tall: number): string {
-  const start = dayNumber(row.watch.season)
-  const firsts: number[] = []
-  for (let i = 0; i <= row.heat.knownDays; i++) if (monthDay(start + i).date === 1) firsts.push(i)
-  return firsts
-    .map((from, m) => {
-      const until = firsts[m + 1] ?? row.heat.knownDays
+  return monthSpans(row)
+    .map(({ from, until }) => {
       const middle = Math.floor((from + until) / 2)
       const [low, high] = [stream.bottom[middle] ?? 0, stream.top[middle] ?? 0]
       if (high - low < 0.02) return ''
@@ -168,6 +189,21 @@ function monthly(row: WatchForecast, stream: Stream, positions: DayPositions, ba
     })
     .join('')
 }
+
+/** Months of a season, 1 to 12, with the days from and until which they last. */
+function monthSpans(row: WatchForecast): { month: number; from: number; until: number }[] {
+  const start = dayNumber(row.watch.season)
+  const firsts: number[] = []
+  const end = Math.max(row.heat.knownDays, LAST_DAY)
+  for (let i = 0; i <= end; i++) if (monthDay(start + i).date === 1) firsts.push(i)
+  return firsts.flatMap((from, m) => {
+    const until = firsts[m + 1]
+    return until === undefined ? [] : [{ month: monthDay(start + from).month, from, until }]
+  })
+}
+
+/** A season ends with the year, whatever is known of its weather. */
+const LAST_DAY = 365
 
 const rounded = (value: number): number => Math.round(value * 100) / 100
 

@@ -25,8 +25,8 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
     return usual ? t('window.calendar', { months: monthSpan(usual.months, t, f) }) : t('window.noStation')
   }
-  // Of some only the months are known, whatever the weather.
-  if (forecast.grade === 'months' && !window && !forecast.infection) {
+  // Of some only the months are known, whatever the weather; a guessed figure says nothing of months either.
+  if (forecast.grade === 'months' && !forecast.infection) {
     const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
     if (usual) return t('window.monthsOnly', { months: monthSpan(usual.months, t, f) })
   }
@@ -49,6 +49,7 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     closesSpan: span(window.closes.p10, window.closes.p90),
     best: f.percent(window.best.p50 ?? 0),
   }
+  if (forecast.breedsOn && (window.state === 'past' || window.state === 'not-this-season')) return t('window.breedsOn', values)
   return t(`window.${window.state}`, values)
 }
 

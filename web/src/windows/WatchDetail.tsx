@@ -132,9 +132,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
         <Caution>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Caution>
       ) : null}
-      {forecast.grade === 'none' || forecast.grade === 'calendar' || forecast.events.length === 0 ? null : (
-        <StagesNow forecast={forecast} />
-      )}
+      {forecast.grade === 'dates' && forecast.events.length > 0 ? <StagesNow forecast={forecast} /> : null}
       {forecast.infection && forecast.grade !== 'none' && forecast.grade !== 'calendar' ? (
         <InfectionWords forecast={forecast} infection={forecast.infection} organism={organism} />
       ) : null}

@@ -46,7 +46,7 @@ export const field = {
   'window.noStation': 'No weather: this block follows no station',
   'window.noWeather': 'No forecast: weather is missing at {station}',
   'window.calendar': 'Usually reachable in {months}, by the calendar alone',
-  'window.monthsOnly': 'Usually about {months}; no heat figure is known for it, so no dates',
+  'window.monthsOnly': 'Usually about {months}; no figure is known that would give dates',
   'window.months.span': '{from, select, same {} other {{from} to }}{to}',
   'window.noFuture':
     'Fewer than five past seasons of weather and no monthly normals, so nothing can be said beyond {end, select, forecast {the days ahead} other {today}}',
@@ -56,6 +56,7 @@ export const field = {
   'window.coming': 'Opens {opens} ({opensSpan}), closes {closes}',
   'window.open': 'Open, closes {closes} ({closesSpan})',
   'window.closing': 'Closing: until {closes} ({closesSpan})',
+  'window.breedsOn': 'Breeding on, beyond the broods that heat can tell: go by counts',
   'window.past': 'Past since {closed}: too late for this generation',
   'window.poorly-reachable': 'Poorly reachable: one treatment reaches at most {best}, about {opens}',
   'window.not-this-season': 'Not in this season',
