@@ -38,7 +38,7 @@ const aboutSchema = z.object({
   hygiene: z.array(z.string()),
   report: z.string().nullable(),
   identity: z.object({
-    lookAlikes: z.array(z.object({ id: z.string(), name: z.string(), status: z.string() })),
+    lookAlikes: z.array(z.object({ id: z.string(), name: z.string(), status: z.string(), burns: z.boolean() })),
     characters: z.array(
       z.object({
         id: z.string(),
@@ -46,6 +46,7 @@ const aboutSchema = z.object({
         here: seenAs,
         others: seenAs.extend({ of: z.array(z.string()) }),
         decisive: z.boolean(),
+        by: z.enum(['sight', 'touch']),
       }),
     ),
   }),
@@ -161,6 +162,10 @@ const suspect = z.object({
   touch: z.array(z.string()),
 })
 export const suspectsSchema = z.object({
+  /** Below a floor of likelihood nothing in the library fits. */
+  nothingFits: z.boolean(),
+  /** What burns or poisons and is not excluded yet: until then nothing is asked that has to be touched. */
+  burning: z.array(z.string()),
   suspects: z.array(suspect),
   next: z.array(
     z.object({
@@ -173,12 +178,31 @@ export const suspectsSchema = z.object({
 })
 export type Suspects = z.infer<typeof suspectsSchema>
 
+/** Something that nobody could name, with what was seen of it. */
+const unknownFindSchema = z.object({
+  id,
+  blockId: id.nullable(),
+  foundOn: civilDateSchema,
+  place: z.string(),
+  observations: z.array(z.object({ part: z.enum(plantParts), sign: z.enum(signKinds), seen: z.boolean() })),
+  howMany: z.int().nullable(),
+  note: z.string(),
+  photoId: id.nullable(),
+  /** Organism that it turned out to be. */
+  namedAs: z.string().nullable(),
+  personName: z.string(),
+  rowVersion,
+})
+export type UnknownFind = z.infer<typeof unknownFindSchema>
+
 const answers = z.record(z.string(), z.enum(['here', 'others', 'unsure']))
 export const identityVerdictSchema = z.object({
   verdict: z.enum(['matches', 'does-not-match', 'unsure']),
   open: z.array(z.string()),
   likely: z.array(z.string()),
   ask: z.array(z.string()),
+  /** What has to be touched, and must not be yet: something that burns or poisons is not excluded by sight. */
+  later: z.array(z.string()),
 })
 const identityCheckSchema = z.object({
   id,
@@ -239,6 +263,8 @@ const overwrittenSchema = z.object({
   overwrittenBy: z.string(),
   at: instantSchema,
 })
+
+const findParams = z.object({ siteId: id, findId: id })
 
 export const library = {
   list: endpoint({
@@ -310,6 +336,55 @@ export const library = {
     params: siteParams,
     input: suspectsInput,
     response: suspectsSchema,
+  }),
+  unknownFinds: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/unknown-finds',
+    restsOn: ['library'],
+    summary: 'Finds that nobody could name, newest first',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(unknownFindSchema),
+  }),
+  keepUnknown: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/unknown-finds',
+    summary: 'Keep what nobody can name, with what was seen of it, to be named later',
+    params: siteParams,
+    input: z.object({
+      place: z.string().trim().max(100).default(''),
+      blockId: id.nullable().default(null),
+      seen: z.string().max(2000).default(''),
+      notSeen: z.string().max(2000).default(''),
+      howMany: z.int({ error: 'enter a whole number' }).min(1).max(10_000_000).nullable().default(null),
+      photo: photoInput.nullable().default(null),
+      note,
+    }),
+    response: unknownFindSchema,
+  }),
+  nameUnknown: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/unknown-finds/:findId',
+    summary: 'Say what a find turned out to be',
+    params: findParams,
+    input: z.object({ namedAs: z.string().nullable(), rowVersion }),
+    response: unknownFindSchema,
+  }),
+  removeUnknown: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/unknown-finds/:findId',
+    summary: 'Remove a find; can be restored',
+    params: findParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreUnknown: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/unknown-finds/:findId/restore',
+    summary: 'Undo the removal of a find',
+    params: findParams,
+    input: z.object({ rowVersion }),
+    response: unknownFindSchema,
   }),
   checks: endpoint({
     method: 'get',

@@ -27,6 +27,8 @@ const characterSchema = z.strictObject({
   others: z.strictObject({ ...seenAs, of: z.array(id).min(1) }),
   /** Whether one answer against it settles that it is something else. */
   decisive: z.boolean(),
+  /** Whether it has to be crushed, broken, smelled or pulled to be seen. */
+  by: z.enum(['sight', 'touch']).default('sight'),
 })
 
 /** What is known of an organism beside its numbers: how to find it, how to be sure of it, and what can be done. */
@@ -60,7 +62,7 @@ export const aboutSchema = z.strictObject({
   report: words.nullable(),
   identity: z
     .strictObject({
-      lookAlikes: z.array(z.strictObject({ id, name: words, status: z.enum(lookAlikeStatus) })).min(1),
+      lookAlikes: z.array(z.strictObject({ id, name: words, status: z.enum(lookAlikeStatus), burns: z.boolean().default(false) })).min(1),
       characters: z.array(characterSchema).min(2),
     })
     .refine(

@@ -42,7 +42,9 @@ beforeAll(async () => {
   const part = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 1' }, as))
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
+  const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
   ids = {
+    findId,
     ruleId,
     siteId: place.site.id,
     blockId: place.blockId,

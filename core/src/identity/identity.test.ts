@@ -1,5 +1,15 @@
 import { describe, expect, test } from 'vitest'
-import { identityVerdict, nextObservations, rankSuspects, type Candidate, type Character } from './index.js'
+import {
+  burningStill,
+  identityVerdict,
+  needsTouch,
+  nextObservations,
+  NONE_OF_THESE,
+  rankSuspects,
+  rankWithUnknown,
+  type Candidate,
+  type Character,
+} from './index.js'
 
 const sign = (part: string, name: string, typical: number, months = [6, 7, 8]) => ({ part, sign: name, typical, months })
 const borer: Candidate = { id: 'borer', prior: 1, signs: [sign('stem', 'frass', 0.9), sign('plant', 'wilt', 0.8)] }
@@ -63,14 +73,14 @@ describe('suspects', () => {
 
 describe('look-alikes', () => {
   const characters: Character[] = [
-    { id: 'stem', others: ['hemlock'], decisive: true },
-    { id: 'flower', others: ['hemlock', 'cow-parsnip'], decisive: true },
-    { id: 'smell', others: ['alexanders'], decisive: false },
+    { id: 'stem', others: ['hemlock'], decisive: true, by: 'sight' },
+    { id: 'flower', others: ['hemlock', 'cow-parsnip'], decisive: true, by: 'sight' },
+    { id: 'smell', others: ['alexanders'], decisive: false, by: 'touch' },
   ]
   const likes = ['hemlock', 'cow-parsnip', 'alexanders']
 
   test('match only once each of them is ruled out', () => {
-    expect(identityVerdict(characters, likes, {})).toEqual({ verdict: 'unsure', open: likes, likely: [], ask: ['flower', 'stem', 'smell'] })
+    expect(identityVerdict(characters, likes, {})).toEqual({ verdict: 'unsure', open: likes, likely: [], ask: ['flower', 'stem', 'smell'], later: [] })
     expect(identityVerdict(characters, likes, { stem: 'here', flower: 'here' })).toMatchObject({ verdict: 'unsure', open: ['alexanders'] })
     expect(identityVerdict(characters, likes, { flower: 'here', smell: 'here' })).toMatchObject({ verdict: 'matches', ask: ['stem'] })
   })
@@ -84,5 +94,56 @@ describe('look-alikes', () => {
   test('a doubt, or a weak character against it, leaves it unsure', () => {
     expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'here', smell: 'others' }).verdict).toBe('unsure')
     expect(identityVerdict(characters, likes, { stem: 'unsure', flower: 'unsure', smell: 'here' }).verdict).toBe('unsure')
+  })
+})
+
+describe('what is not in the library', () => {
+  const seen = (part: string, name: string) => ({ part, sign: name, seen: true })
+
+  test('is a suspect of its own: small while something fits, first where nothing does', () => {
+    const fitting = rankWithUnknown(all, [seen('stem', 'frass'), seen('plant', 'wilt')], { month: 7 })
+    expect(fitting.nothingFits).toBe(false)
+    expect(fitting.ranked[0]!.id).toBe('borer')
+    expect(fitting.ranked.find(({ id }) => id === NONE_OF_THESE)!.probability).toBeLessThan(0.05)
+    const strange = rankWithUnknown(all, [seen('root', 'gall'), seen('leaf', 'mines')], { month: 7 })
+    expect(strange).toMatchObject({ nothingFits: true, ranked: [{ id: NONE_OF_THESE }, {}, {}, {}] })
+    expect(strange.ranked.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9)
+  })
+
+  test('is not claimed after a single sign', () => {
+    expect(rankWithUnknown(all, [seen('fruit', 'scars')], { month: 7 }).nothingFits).toBe(false)
+  })
+})
+
+describe('what has to be touched', () => {
+  const mark = (part: string, name: string, typical = 0.9) => ({ part, sign: name, months: [6], typical })
+  const harmless: Candidate = { id: 'harmless', prior: 1, signs: [mark('root', 'tubers'), mark('leaf', 'glossy')] }
+  const burning: Candidate = { id: 'burning', prior: 1, burns: true, signs: [mark('root', 'tap-root'), mark('stem', 'angled')] }
+  const pair = [harmless, burning]
+
+  test('is asked only once everything that burns is excluded by sight', () => {
+    expect(burningStill(pair, [], { month: 6 })).toEqual(['burning'])
+    expect(nextObservations(pair, [], { month: 6 }, 10).some(needsTouch)).toBe(false)
+    const looked = [
+      { part: 'leaf', sign: 'glossy', seen: true },
+      { part: 'stem', sign: 'angled', seen: false },
+    ]
+    expect(burningStill(pair, looked, { month: 6 })).toEqual([])
+    expect(nextObservations(pair, looked, { month: 6 }, 10).some(needsTouch)).toBe(true)
+  })
+
+  test('of an organism that burns, or may be one that does, comes later', () => {
+    const two: Character[] = [
+      { id: 'stem', others: ['hemlock'], decisive: true, by: 'sight' },
+      { id: 'smell', others: ['hemlock', 'alexanders'], decisive: true, by: 'touch' },
+    ]
+    const may = { itself: false, lookAlikes: ['hemlock'] }
+    const likely = ['hemlock', 'alexanders']
+    expect(identityVerdict(two, likely, {}, may)).toMatchObject({ ask: ['stem'], later: ['smell'] })
+    expect(identityVerdict(two, likely, { stem: 'unsure' }, may)).toMatchObject({ ask: [], later: ['smell'] })
+    expect(identityVerdict(two, likely, { stem: 'here' }, may)).toMatchObject({ ask: ['smell'], later: [] })
+    const itself = { itself: true, lookAlikes: [] }
+    expect(identityVerdict(two, likely, { stem: 'here' }, itself)).toMatchObject({ ask: [], later: ['smell'] })
+    expect(identityVerdict(two, likely, { stem: 'others' }, itself)).toMatchObject({ later: [] })
   })
 })

@@ -34,6 +34,7 @@ export type Editable =
   | 'own_method'
   | 'photo'
   | 'identity_check'
+  | 'unknown_find'
   | 'bloom_plant'
   | 'bloom_record'
   | 'bloom_trigger'
@@ -61,6 +62,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   own_method: 'library',
   photo: 'library',
   identity_check: 'library',
+  unknown_find: 'library',
   variety_look: 'library',
   bloom_plant: 'blooms',
   bloom_record: 'blooms',

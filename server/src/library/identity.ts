@@ -12,15 +12,16 @@ import { liveBlock } from '../places/store.js'
 
 type Answers = Readonly<Record<string, CharacterAnswer>>
 
-function verdictOf({ about }: Organism, answers: Answers): ResponseOf<typeof library.verdict> {
+function verdictOf({ about, hazards }: Organism, answers: Answers): ResponseOf<typeof library.verdict> {
   const { characters, lookAlikes } = about.identity
   const unknown = Object.keys(answers).find((id) => !characters.some((c) => c.id === id))
   if (unknown !== undefined)
     throw fieldProblem('answers', `${unknown} is no character of it; use ${characters.map(({ id }) => id).join(', ')}`)
   return identityVerdict(
-    characters.map(({ id, others, decisive }) => ({ id, others: others.of, decisive })),
+    characters.map(({ id, others, decisive, by }) => ({ id, others: others.of, decisive, by })),
     lookAlikes.map(({ id }) => id),
     answers,
+    { itself: hazards.some(({ touch }) => touch), lookAlikes: lookAlikes.filter(({ burns }) => burns).map(({ id }) => id) },
   )
 }
 

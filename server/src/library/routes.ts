@@ -11,6 +11,7 @@ import { bringBackOverwritten, listOverwritten, requireUnwatched, restoreOwn, sa
 import { benchData } from './bench.js'
 import { addToRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
+import { keepUnknown, listUnknown, nameUnknown, restoreUnknown } from './unknownFinds.js'
 import { signsOf, suspectsOf } from './suspects.js'
 
 /** JSON Schemas of what can be imported. */
@@ -27,6 +28,11 @@ export function libraryRoutes(router: Router, serving: Serving): void {
   write(router, serving, library.addToRoute, (ctx) => addToRoute(ctx, ctx.input.plantId, ctx.input.place))
   write(router, serving, library.removeFromRoute, (ctx) => removeRow(ctx, 'bloom_plant', ctx.params.rowId, ctx.input.rowVersion))
   read(router, serving, library.signs, async ({ deps, params }) => signsOf(await organismsOf(deps.db, params.siteId)))
+  read(router, serving, library.unknownFinds, ({ deps, params }) => listUnknown(deps.db, params.siteId))
+  write(router, serving, library.keepUnknown, (ctx) => keepUnknown(ctx, ctx.deps, ctx.input))
+  write(router, serving, library.nameUnknown, (ctx) => nameUnknown(ctx, ctx.params.findId, ctx.input))
+  write(router, serving, library.removeUnknown, (ctx) => removeRow(ctx, 'unknown_find', ctx.params.findId, ctx.input.rowVersion))
+  write(router, serving, library.restoreUnknown, (ctx) => restoreUnknown(ctx, ctx.params.findId, ctx.input.rowVersion))
   read(router, serving, library.suspects, async ({ deps, params, input }) => {
     const { watched, hemisphere } = await watchedOrganisms(deps, params.siteId)
     return suspectsOf(await organismsOf(deps.db, params.siteId), input, watched, hemisphere)

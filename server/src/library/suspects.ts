@@ -1,6 +1,6 @@
 import type { ParsedInputOf, ResponseOf, SignObservation, Suspects, library } from '@bocado/contract'
 import { plantParts, signKinds } from '@bocado/contract'
-import { nextObservations, rankSuspects, type Candidate, type Hemisphere } from '@bocado/core'
+import { burningStill, nextObservations, NONE_OF_THESE, rankWithUnknown, type Candidate, type Hemisphere } from '@bocado/core'
 import { causes, type Cause, type Organism, type Sign } from '@bocado/library'
 import { fieldProblem } from '../http/problems.js'
 
@@ -49,7 +49,15 @@ function knownOf(organism: Organism, place: string, watched: ReadonlySet<string>
   const at = livesIn(place, [...crops, ...about.hosts]) ? 1 : ELSEWHERE
   const prior = at * (watched.has(organism.id) ? WATCHED : 1)
   const signs = about.signs.map((sign) => ({ ...sign, months: inSeason(sign.months, hemisphere) }))
-  return { candidate: { id: organism.id, prior, signs }, name: organism.name, kind: organism.kind, signs, organism, cause: undefined }
+  const burns = organism.hazards.some(({ touch }) => touch)
+  return {
+    candidate: { id: organism.id, prior, signs, burns },
+    name: organism.name,
+    kind: organism.kind,
+    signs,
+    organism,
+    cause: undefined,
+  }
 }
 
 function knownCause(cause: Cause, place: string, hemisphere: Hemisphere): Known {
@@ -60,7 +68,7 @@ function knownCause(cause: Cause, place: string, hemisphere: Hemisphere): Known 
 }
 
 /** `leaf:holes,stem:frass` as observations; one that is none is named. */
-function observationsOf(text: string, path: string, seen: boolean): SignObservation[] {
+export function observationsOf(text: string, path: string, seen: boolean): SignObservation[] {
   return text
     .split(',')
     .filter((part) => part.trim() !== '')
@@ -79,6 +87,19 @@ export function signsOf(organisms: readonly Organism[]): ResponseOf<typeof libra
   return [...new Map(all.map(({ part, sign }) => [`${part}:${sign}`, { part, sign }])).values()]
 }
 
+/** Whatever the library does not hold, as one of the suspects. */
+const noneOfThese = (probability: number): Suspects['suspects'][number] => ({
+  id: NONE_OF_THESE,
+  name: 'None of these',
+  kind: 'unknown',
+  probability: Math.round(probability * 1000) / 1000,
+  organism: false,
+  silhouette: null,
+  tells: [],
+  whatHelps: null,
+  touch: [],
+})
+
 /** What the signs speak for, and what to look for next so that the suspects part best. */
 export function suspectsOf(
   organisms: readonly Organism[],
@@ -96,14 +117,17 @@ export function suspectsOf(
   const candidates = [...known.values()].map(({ candidate }) => candidate)
   const circumstances = { month: input.month, hour: input.hour }
   const of = (id: string): Known => known.get(id) as Known
-  const ranked = rankSuspects(candidates, observations, circumstances)
+  const { ranked, nothingFits } = rankWithUnknown(candidates, observations, circumstances)
   const seen = observations.filter((o) => o.seen)
   const next = observations.length === 0 ? [] : nextObservations(candidates, observations, circumstances, 3)
   return {
+    nothingFits,
+    burning: burningStill(candidates, observations, circumstances).map((id) => of(id).name),
     suspects: ranked
       .slice(0, SHOWN)
       .filter(({ probability }) => probability >= LEAST_PROBABILITY)
       .map(({ id, probability }) => {
+        if (id === NONE_OF_THESE) return noneOfThese(probability)
         const { name, kind, signs, organism, cause } = of(id)
         const tells = signs.filter((s) => seen.some((o) => o.sign === s.sign)).map(({ tell }) => tell)
         return {

@@ -60,6 +60,8 @@ export function LookAlikeCheck() {
   const { data: verdict } = useRead(endpoints.library.verdict, { params: { siteId: site.id, organismId }, input: { answers: said } })
   if (!entry) return <p>{t('waiting')}</p>
   const { lookAlikes, characters } = entry.about.identity
+  // Until it is known what may be touched, nothing is asked that has to be.
+  const touching = characters.filter(({ by }) => by === 'touch').map(({ id }) => id)
   const nameOf = (id: string): string => lookAlikes.find((l) => l.id === id)?.name ?? id
   return (
     <Stack $gap={18}>
@@ -69,42 +71,46 @@ export function LookAlikeCheck() {
       </div>
       <p>{t('check.likes', { list: lookAlikes.map(({ name, status }) => `${name} (${status})`).join(', ') })}</p>
       <Hazards hazards={entry.hazards.filter(({ group }) => group === 'people' || group === 'animals')} />
-      {characters.map((character) => (
-        <Stack key={character.id} role="group" aria-label={character.ask} data-testid={`character-${character.id}`}>
-          <Heading as="h3">{character.ask}</Heading>
-          <Sides>
-            <div>
-              <Drawing name={character.here.drawing} label={character.here.text} />
-              <p>
-                <b>{entry.name}:</b> {character.here.text}
-              </p>
-            </div>
-            <div>
-              <Drawing name={character.others.drawing} label={character.others.text} />
-              <p>
-                <b>{character.others.of.map(nameOf).join(', ')}:</b> {character.others.text}
-              </p>
-            </div>
-          </Sides>
-          <Choice
-            label={character.ask}
-            options={[
-              { id: 'none', label: t('check.notLooked') },
-              { id: 'here', label: t('check.here') },
-              { id: 'others', label: t('check.others') },
-              { id: 'unsure', label: t('check.unsure') },
-            ]}
-            value={answers[character.id] ?? 'none'}
-            onChange={(answer) => {
-              setKept(false)
-              setAnswers((before) => {
-                const { [character.id]: _, ...rest } = before
-                return answer === 'none' ? rest : { ...rest, [character.id]: answer }
-              })
-            }}
-          />
-        </Stack>
-      ))}
+      {verdict && verdict.later.length > 0 ? <Caution data-testid="later">{t('check.later')}</Caution> : null}
+      {[...characters]
+        .filter(({ id }) => !(verdict?.later ?? touching).includes(id))
+        .sort((a, b) => Number(a.by === 'touch') - Number(b.by === 'touch'))
+        .map((character) => (
+          <Stack key={character.id} role="group" aria-label={character.ask} data-testid={`character-${character.id}`}>
+            <Heading as="h3">{character.ask}</Heading>
+            <Sides>
+              <div>
+                <Drawing name={character.here.drawing} label={character.here.text} />
+                <p>
+                  <b>{entry.name}:</b> {character.here.text}
+                </p>
+              </div>
+              <div>
+                <Drawing name={character.others.drawing} label={character.others.text} />
+                <p>
+                  <b>{character.others.of.map(nameOf).join(', ')}:</b> {character.others.text}
+                </p>
+              </div>
+            </Sides>
+            <Choice
+              label={character.ask}
+              options={[
+                { id: 'none', label: t('check.notLooked') },
+                { id: 'here', label: t('check.here') },
+                { id: 'others', label: t('check.others') },
+                { id: 'unsure', label: t('check.unsure') },
+              ]}
+              value={answers[character.id] ?? 'none'}
+              onChange={(answer) => {
+                setKept(false)
+                setAnswers((before) => {
+                  const { [character.id]: _, ...rest } = before
+                  return answer === 'none' ? rest : { ...rest, [character.id]: answer }
+                })
+              }}
+            />
+          </Stack>
+        ))}
       {verdict && said !== '' ? (
         <Stack data-testid="verdict" aria-live="polite">
           <Heading>{t(`verdict.${verdict.verdict}`, { name: entry.name })}</Heading>

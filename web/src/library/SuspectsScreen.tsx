@@ -11,6 +11,7 @@ import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { signWords } from './OrganismPage.js'
+import { KeepUnknown, UnknownFinds } from './UnknownFinds.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
 import '../messages/en/library.js'
@@ -180,8 +181,37 @@ export function SuspectsScreen() {
         </Stack>
       </Sheet>
       {data && observations.length > 0 ? <Ranked data={data} onAnswer={note} /> : null}
+      {observations.length > 0 ? <Unnamed place={place} seen={seen} notSeen={notSeen} urged={data?.nothingFits ?? false} /> : null}
+      <UnknownFinds />
       <Caution>{t('caution.identity')}</Caution>
     </Stack>
+  )
+}
+
+/** What nobody can name is kept, whatever the library thinks of it. */
+function Unnamed({ urged, ...described }: { place: string; seen: string; notSeen: string; urged: boolean }) {
+  const t = useText()
+  const [open, setOpen] = useState(false)
+  const [kept, setKept] = useState<string | null>(null)
+  if (kept === described.seen) return <p role="status">{t('unknown.kept')}</p>
+  if (open)
+    return (
+      <KeepUnknown
+        {...described}
+        onDone={() => {
+          setOpen(false)
+          setKept(described.seen)
+        }}
+      />
+    )
+  return (
+    <Line>
+      {urged ? (
+        <Button onPress={() => setOpen(true)}>{t('unknown.keepAsUnknown')}</Button>
+      ) : (
+        <TextButton onPress={() => setOpen(true)}>{t('unknown.keepAsUnknown')}</TextButton>
+      )}
+    </Line>
   )
 }
 
@@ -208,6 +238,8 @@ function Ranked({ data, onAnswer }: { data: Suspects; onAnswer: (o: SignObservat
           </Line>
         </Stack>
       ) : null}
+      {data.burning.length > 0 ? <Caution data-testid="burning">{t('suspects.burning', { list: data.burning.join(', ') })}</Caution> : null}
+      {data.nothingFits ? <p data-testid="nothing-fits">{t('suspects.nothingFits')}</p> : null}
       <Heading>{t('suspects.ranked')}</Heading>
       <Rows data-testid="suspects">
         {data.suspects.map((suspect) => (
@@ -220,7 +252,8 @@ function Ranked({ data, onAnswer }: { data: Suspects; onAnswer: (o: SignObservat
                 </svg>
               ) : null}
               <div style={{ flex: '1 1 26ch' }}>
-                <b>{suspect.name}</b> <Quiet>{suspect.organism ? '' : t('suspects.noPest')}</Quiet>
+                <b>{suspect.kind === 'unknown' ? t('suspects.none') : suspect.name}</b>{' '}
+                <Quiet>{suspect.organism || suspect.kind === 'unknown' ? '' : t('suspects.noPest')}</Quiet>
                 {suspect.tells.map((tell) => (
                   <p key={tell}>{tell}</p>
                 ))}

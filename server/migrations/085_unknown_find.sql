@@ -1,0 +1,21 @@
+CREATE TABLE IF NOT EXISTS unknown_find (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  block_id UUID NULL,
+  found_on DATE NOT NULL,
+  place VARCHAR(200) NOT NULL DEFAULT '' COMMENT 'crop or place, as it was asked for',
+  seen JSON NOT NULL COMMENT 'signs that were seen and not seen',
+  how_many INT UNSIGNED NULL COMMENT 'plants, animals or places with it',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  photo_id UUID NULL,
+  named_as VARCHAR(80) NULL COMMENT 'organism that it turned out to be',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY by_site (site_id, found_on),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (block_id) REFERENCES place (id),
+  FOREIGN KEY (photo_id) REFERENCES photo (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
