@@ -80,7 +80,13 @@ describe('look-alikes', () => {
   const likes = ['hemlock', 'cow-parsnip', 'alexanders']
 
   test('match only once each of them is ruled out', () => {
-    expect(identityVerdict(characters, likes, {})).toEqual({ verdict: 'unsure', open: likes, likely: [], ask: ['flower', 'stem', 'smell'], later: [] })
+    expect(identityVerdict(characters, likes, {})).toEqual({
+      verdict: 'unsure',
+      open: likes,
+      likely: [],
+      ask: ['flower', 'stem', 'smell'],
+      later: [],
+    })
     expect(identityVerdict(characters, likes, { stem: 'here', flower: 'here' })).toMatchObject({ verdict: 'unsure', open: ['alexanders'] })
     expect(identityVerdict(characters, likes, { flower: 'here', smell: 'here' })).toMatchObject({ verdict: 'matches', ask: ['stem'] })
   })

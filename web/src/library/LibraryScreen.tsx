@@ -12,6 +12,7 @@ import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { findable, found } from './search.js'
+import '../messages/en/field.js'
 import '../messages/en/library.js'
 
 const Frame = styled.div`

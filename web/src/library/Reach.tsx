@@ -27,8 +27,8 @@ export function Reach({ entry }: { entry: LibraryEntry }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ method, stages, note, known }) => (
-            <tr key={method}>
+          {rows.map(({ method, stages, strains, note, known }) => (
+            <tr key={`${method} ${stages.join()}`}>
               <th scope="row">
                 {known ? <Link to={`/sites/${site.id}/library/methods/${method}`}>{known.name}</Link> : method}{' '}
                 {known ? <Quiet>{t(`methodKind.${known.kind}`)}</Quiet> : null}
@@ -36,6 +36,15 @@ export function Reach({ entry }: { entry: LibraryEntry }) {
               <td>
                 {stages.map((id) => entry.stages.find((stage) => stage.id === id)?.name ?? id).join(', ')}
                 {note ? <Quiet> ({note})</Quiet> : null}
+                {strains ? (
+                  <Quiet>
+                    {' '}
+                    {known?.strains
+                      .filter(({ id }) => strains.includes(id))
+                      .map(({ name }) => name)
+                      .join(', ')}
+                  </Quiet>
+                ) : null}
               </td>
               <td>{known ? t(`evidence.${known.evidence}`) : null}</td>
               <td>{known ? t('way.hours', { hours: known.hours.perUnit, unit: known.hours.unit }) : null}</td>

@@ -23,6 +23,7 @@ import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { ModelFigures } from './ModelFigures.js'
 import { OwnRecords } from './OwnRecords.js'
+import { WaysToAct } from './WaysToAct.js'
 import { WhyMoved } from './WhyMoved.js'
 
 const Stages = styled.table`
@@ -44,7 +45,7 @@ const Stages = styled.table`
   }
 `
 
-const PANELS = ['now', 'dates', 'moved', 'numbers', 'records'] as const
+const PANELS = ['now', 'ways', 'dates', 'moved', 'numbers', 'records'] as const
 
 /** What the band says about one watch, in words: now, its dates, why they moved, and the numbers they rest on. */
 export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | undefined; blockName: string }) {
@@ -61,6 +62,7 @@ export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | u
         onChange={setPanel}
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
+      {panel === 'ways' && organism ? <WaysToAct forecast={forecast} organism={organism} /> : null}
       {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMoved forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFigures forecast={forecast} /> : null}

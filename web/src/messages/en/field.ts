@@ -169,6 +169,14 @@ export const field = {
   'place.whole': 'all of {block}',
   'place.within': '{name}, {parent}',
   'shared.everywhere': 'At every site of {holding}',
+  'methodKind.prevention': 'prevention',
+  'methodKind.cultural': 'cultural',
+  'methodKind.mechanical': 'mechanical',
+  'methodKind.biological': 'biological',
+  'methodKind.chemical': 'chemical',
+  'evidence.tested': 'tested in trials',
+  'evidence.mixed': 'mixed results',
+  'evidence.anecdotal': 'what people say',
 } as const
 
 register(field)

@@ -127,6 +127,12 @@ export const windows = {
   'detail.watch': '{organism}, {block}',
   'detail.panels': 'About this watch',
   'detail.panel.now': 'Now',
+  'detail.panel.ways': 'Ways to act',
+  'ways.how':
+    'Each way has its own window, by the stages that it reaches: what still reaches comes first, from prevention to chemical. What comes with a label is planned from the shelf only.',
+  'ways.on': 'on {stages}',
+  'ways.ofGeneration': '{sentence}, {generation}',
+  'ways.noWindow': 'No date is known for it',
   'detail.panel.dates': 'Dates',
   'detail.panel.moved': 'Why it moved',
   'detail.panel.numbers': 'Numbers',

@@ -1,0 +1,40 @@
+import type { Organism, WatchForecast, WindowForecast } from '@bocado/contract'
+import { LEAST_GENERATION, reachHeat, reachOf, windowForecast, windowState, type Bounds } from '@bocado/core'
+import { ensembleOf } from '../band/streams.js'
+
+/** What of a watch the windows of its ways to act rest on. */
+export type WaysOf = Pick<WatchForecast, 'heat' | 'events' | 'generations'>
+
+/** The window of one way to act in one generation; days of the season, null beyond it. */
+export interface WayWindow {
+  generation: string
+  state: WindowForecast['state']
+  opens: WindowForecast['opens']
+  closes: WindowForecast['closes']
+  best: WindowForecast['best']
+}
+
+const shown = ({ p10, p50, p90 }: Bounds): WindowForecast['opens'] => ({ p10: day(p10), p50: day(p50), p90: day(p90) })
+const day = (value: number): number | null => (Number.isFinite(value) ? value : null)
+
+/** The windows of each way to act, one for each generation that has a stage which it reaches, in the order of the ways. */
+export function windowsOfWays(watch: WaysOf, reach: Organism['reach']): WayWindow[][] {
+  const ensemble = ensembleOf(watch)
+  const { todayIndex, knownDays } = watch.heat
+  return reach.map(({ stages }) =>
+    watch.generations.flatMap(({ id, share }) => {
+      const reached = share < LEAST_GENERATION ? undefined : reachOf(watch.events, id, stages)
+      if (!reached) return []
+      const window = windowForecast(ensemble, reachHeat(reached), knownDays)
+      return [
+        {
+          generation: id,
+          state: windowState(window, todayIndex),
+          opens: shown(window.opens),
+          closes: shown(window.closes),
+          best: shown(window.best),
+        },
+      ]
+    }),
+  )
+}
