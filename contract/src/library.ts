@@ -74,6 +74,10 @@ export const methodSchema = z.object({
   suits: z.object({ size: z.string(), density: z.string() }),
   hours: z.object({ perUnit: z.number(), unit: z.string(), ...provenance }),
   judgeAfterDays: z.int(),
+  /** It has to be there before the stage comes, and stays with it. */
+  lasting: z.boolean(),
+  /** Days for which what was put on goes on acting. */
+  lasts: quantitySchema.optional(),
   fairTest: z.string().optional(),
 })
 export type Method = z.infer<typeof methodSchema>

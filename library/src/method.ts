@@ -40,6 +40,10 @@ export const methodSchema = z.strictObject({
   hours: z.strictObject({ perUnit: z.number().positive(), unit: z.string().min(1), ...provenance }),
   /** Earliest day after it on which its effect can be judged. */
   judgeAfterDays: z.int().min(1),
+  /** It stands or works for as long as the stage does, and has to be there before it: covers, collars, dispensers, releases. */
+  lasting: z.boolean().default(false),
+  /** Days for which what was put on goes on acting. */
+  lasts: quantitySchema.optional(),
   /** How to find out for oneself whether it works. */
   fairTest: words.optional(),
 })

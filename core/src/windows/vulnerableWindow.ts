@@ -69,11 +69,17 @@ export interface WindowForecast {
 /** The best of a window hardly differs from season to season; by so much where few tell of it (from practice). */
 const BEST_BETWEEN_SD = 0.05
 
-/** The vulnerable window of one reach over an ensemble, with predictive bounds: it never closes before it opens, at any percentile. */
-export function windowForecast(ensemble: Ensemble, heat: ReachHeat, days: number): WindowForecast {
-  const windows = ensemble.members.map(({ cumulative }, m) =>
-    contactWindow(reachableCohort(heat, cumulative, ensemble.scores[m] ?? 0), days),
-  )
+/**
+ * The vulnerable window of one reach over an ensemble, with predictive bounds: it never closes before it opens, at any percentile.
+ *
+ * @param residualDays days for which what was put on goes on acting: who enters within them is reached as well
+ */
+export function windowForecast(ensemble: Ensemble, heat: ReachHeat, days: number, residualDays = 0): WindowForecast {
+  const windows = ensemble.members.map(({ cumulative }, m) => {
+    const cohort = reachableCohort(heat, cumulative, ensemble.scores[m] ?? 0)
+    const met = residualDays === 0 ? cohort : cohort.map(({ enter, exit }) => ({ enter: enter - residualDays, exit }))
+    return contactWindow(met, days)
+  })
   const opens = boundsOfDates(
     windows.map((window) => window.opens),
     ensemble,

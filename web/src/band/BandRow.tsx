@@ -127,7 +127,8 @@ const isByMonths = ({ grade, usual, infection }: WatchForecast): boolean =>
 /** The months in which it can usually be reached, as blocks without days. */
 function UsualMonths(p: { row: WatchForecast; positions: DayPositions; base: number; tall: number }) {
   const { row, positions, base, tall } = p
-  const months = new Set(row.usual.flatMap((usual) => usual.months))
+  const reached = row.usual.filter(({ generation }) => row.generations.some(({ id }) => id === generation))
+  const months = new Set(reached.flatMap((usual) => usual.months))
   const d = monthSpans(row)
     .filter(({ month }) => months.has(month))
     .map(
@@ -198,7 +199,7 @@ function monthSpans(row: WatchForecast): { month: number; from: number; until: n
   for (let i = 0; i <= end; i++) if (monthDay(start + i).date === 1) firsts.push(i)
   return firsts.flatMap((from, m) => {
     const until = firsts[m + 1]
-    return until === undefined ? [] : [{ month: monthDay(start + from).month, from, until }]
+    return until === undefined ? [] : [{ month: monthDay(start + from).month + 1, from, until }]
   })
 }
 

@@ -27,7 +27,9 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
   }
   // Of some only the months are known, whatever the weather; a guessed figure says nothing of months either.
   if (forecast.grade === 'months' && !forecast.infection) {
-    const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
+    const month = Number(f.today.slice(5, 7))
+    if (forecast.breedsOn && forecast.usual.every(({ months }) => (months.at(-1) ?? 12) < month)) return t('window.breedsOn')
+    const usual = nextUsual(forecast, month)
     if (usual) return t('window.monthsOnly', { months: monthSpan(usual.months, t, f) })
   }
   if (forecast.infection) return infectionSentence(forecast, forecast.infection, t, f)

@@ -1,6 +1,6 @@
 import { endpoints, methodKinds, type Method, type Organism, type WatchForecast } from '@bocado/contract'
 import { wrap } from 'comlink'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
@@ -8,10 +8,10 @@ import { monthSpan, windowSentence } from '../band/words.js'
 import { Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import type { WayWindow } from '../workers/ways.js'
+import type { Way, WayWindow } from '../workers/ways.js'
 import type { WaysWorker } from '../workers/ways.worker.js'
 
-type Way = Organism['reach'][number]
+const NONE: readonly Way[] = []
 
 /** What still reaches comes first; what is past, or never comes, last. */
 const ORDER: readonly WayWindow['state'][] = ['closing', 'open', 'coming', 'poorly-reachable', 'past', 'not-this-season']
@@ -53,11 +53,15 @@ function useWayWindows(forecast: WatchForecast, reach: readonly Way[]): WayWindo
 export function WaysToAct({ forecast, organism }: { forecast: WatchForecast; organism: Organism }) {
   const t = useText()
   const site = useSite()
-  const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
-  const windows = useWayWindows(forecast, organism.reach)
+  const { data: methods } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+  const reach = useMemo(
+    () => organism.reach.map((way): Way => ({ ...way, residualDays: methods?.find(({ id }) => id === way.method)?.lasts?.value ?? 0 })),
+    [organism, methods],
+  )
+  const windows = useWayWindows(forecast, methods ? reach : NONE)
   const ways = sortedWays(
-    organism.reach.flatMap((way, i) => {
-      const method = methods.find(({ id }) => id === way.method)
+    reach.flatMap((way, i) => {
+      const method = methods?.find(({ id }) => id === way.method)
       return method ? [{ way, method, windows: windows?.[i] ?? [] }] : []
     }),
   )
@@ -74,7 +78,7 @@ export function WaysToAct({ forecast, organism }: { forecast: WatchForecast; org
               {t(`methodKind.${method.kind}`)}, {t(`evidence.${method.evidence}`)}
             </Quiet>
             <br />
-            <WayWords forecast={forecast} way={way} windows={of} />{' '}
+            <WayWords forecast={forecast} way={way} method={method} windows={of} />{' '}
             <Quiet>
               {t('ways.on', {
                 stages: way.stages.map((id) => organism.stages.find((stage) => stage.id === id)?.name ?? id).join(', '),
@@ -94,10 +98,37 @@ export function WaysToAct({ forecast, organism }: { forecast: WatchForecast; org
 }
 
 /** When a way reaches: by days where the model gives them, otherwise by the usual months of the generations that have its stages. */
-function WayWords({ forecast, way, windows }: { forecast: WatchForecast; way: Way; windows: readonly WayWindow[] }) {
+function WayWords({
+  forecast,
+  way,
+  method,
+  windows,
+}: {
+  forecast: WatchForecast
+  way: Way
+  method: Method
+  windows: readonly WayWindow[]
+}) {
   const t = useText()
   const f = useFormat()
   const window = pressing(windows)
+  if (window && method.lasting) {
+    const start = forecast.watch.season
+    const on = (index: number | null): string => (index === null ? t('window.beyond') : f.date(f.seasonDay(start, index)))
+    const over = window.state === 'past' || window.state === 'not-this-season'
+    const begun = window.begins.p50 !== null && window.begins.p50 <= forecast.heat.todayIndex
+    const name = forecast.generations.find(({ id }) => id === window.generation)?.name ?? ''
+    return (
+      <>
+        {t('ways.standBy', {
+          state: over ? 'over' : begun ? 'late' : 'ahead',
+          by: on(window.begins.p10),
+          until: on(window.closes.p50),
+          generation: name,
+        })}
+      </>
+    )
+  }
   if (window) {
     const name = forecast.generations.find(({ id }) => id === window.generation)?.name ?? ''
     const sentence = windowSentence(forecast, t, f, {

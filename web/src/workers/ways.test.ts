@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { sortedWays } from '../windows/WaysToAct.js'
-import { windowsOfWays, type WaysOf } from './ways.js'
+import { windowsOfWays, type WaysOf, type WayWindow } from './ways.js'
 
 /** A season in which heat rises by ten a day from its first day on, in every year. */
 const DAYS = 120
@@ -28,13 +28,15 @@ const watch = (shares: [number, number] = [1, 1]): WaysOf =>
       openIndex: 40,
       scores: [0, 0, 0, 0, 0],
       segments: {
+        startIndex: 0,
+        length: DAYS,
         observed,
         forecast: [[]],
-        seam: [[]],
+        seam: [[10, 10, 10, 10, 10]],
         tails: [2021, 2022, 2023, 2024, 2025].map((year) => ({
           pastSeason: `${year}-01-01`,
           made: false,
-          heat: Array.from({ length: DAYS - 40 }, () => 10),
+          heat: Array.from({ length: DAYS - 41 }, () => 10),
         })),
       },
     },
@@ -43,9 +45,9 @@ const watch = (shares: [number, number] = [1, 1]): WaysOf =>
 describe('windows of ways to act', () => {
   test('are those of the stages that each reaches, in every generation that has one', () => {
     const ways = windowsOfWays(watch(), [
-      { method: 'parasitoids', stages: ['egg'] },
-      { method: 'fallen-fruit', stages: ['larva'] },
-      { method: 'flaming', stages: ['seedling'] },
+      { method: 'parasitoids', stages: ['egg'], residualDays: 0 },
+      { method: 'fallen-fruit', stages: ['larva'], residualDays: 0 },
+      { method: 'flaming', stages: ['seedling'], residualDays: 0 },
     ])
     expect(ways.map((windows) => windows.map(({ generation }) => generation))).toEqual([['first', 'second'], ['first', 'second'], []])
     const [[eggs], [larvae]] = ways as [[(typeof ways)[0][0]], [(typeof ways)[0][0]]]
@@ -53,8 +55,19 @@ describe('windows of ways to act', () => {
     expect(larvae.opens.p50!).toBeGreaterThan(eggs.closes.p50! - 3)
   })
 
+  test('open earlier where what was put on goes on acting, and reach more', () => {
+    const [once, lasting] = windowsOfWays(watch(), [
+      { method: 'water-jet', stages: ['egg'], residualDays: 0 },
+      { method: 'granulosis-virus', stages: ['egg'], residualDays: 7 },
+    ]).map(([, second]) => second!) as [WayWindow, WayWindow]
+    expect(lasting.opens.p50!).toBeLessThan(once.opens.p50!)
+    expect(lasting.best.p50!).toBeGreaterThanOrEqual(once.best.p50!)
+    expect(lasting.begins).toEqual(once.begins)
+    expect(once.begins.p50!).toBeLessThanOrEqual(once.opens.p50!)
+  })
+
   test('a generation that hardly anybody makes has none', () => {
-    const [windows] = windowsOfWays(watch([1, 0.01]), [{ method: 'parasitoids', stages: ['egg'] }])
+    const [windows] = windowsOfWays(watch([1, 0.01]), [{ method: 'parasitoids', stages: ['egg'], residualDays: 0 }])
     expect(windows!.map(({ generation }) => generation)).toEqual(['first'])
   })
 })
@@ -68,5 +81,11 @@ test('what still reaches comes before what is past, and prevention before chemic
     way('wasps', 'biological', 'open'),
     way('rotate', 'prevention'),
   ]
-  expect(sortedWays(ways as never).map(({ id }: { id: string }) => id)).toEqual(['pick', 'wasps', 'spray', 'rotate', 'net'])
+  expect(sortedWays(ways as unknown as (Parameters<typeof sortedWays>[0][number] & { id: string })[]).map(({ id }) => id)).toEqual([
+    'pick',
+    'wasps',
+    'spray',
+    'rotate',
+    'net',
+  ])
 })

@@ -1,5 +1,15 @@
 import type { Organism, WatchForecast, WindowForecast } from '@bocado/contract'
-import { LEAST_GENERATION, reachHeat, reachOf, windowForecast, windowState, type Bounds } from '@bocado/core'
+import {
+  BEGUN_SHARE,
+  boundsOfDates,
+  datesOf,
+  LEAST_GENERATION,
+  reachHeat,
+  reachOf,
+  windowForecast,
+  windowState,
+  type Bounds,
+} from '@bocado/core'
 import { ensembleOf } from '../band/streams.js'
 
 /** What of a watch the windows of its ways to act rest on. */
@@ -12,20 +22,26 @@ export interface WayWindow {
   opens: WindowForecast['opens']
   closes: WindowForecast['closes']
   best: WindowForecast['best']
+  /** When the first of it comes: what has to be there before has to stand by then. */
+  begins: WindowForecast['opens']
 }
+
+/** A way to act with the days for which what was put on goes on acting. */
+export type Way = Organism['reach'][number] & { residualDays: number }
 
 const shown = ({ p10, p50, p90 }: Bounds): WindowForecast['opens'] => ({ p10: day(p10), p50: day(p50), p90: day(p90) })
 const day = (value: number): number | null => (Number.isFinite(value) ? value : null)
 
 /** The windows of each way to act, one for each generation that has a stage which it reaches, in the order of the ways. */
-export function windowsOfWays(watch: WaysOf, reach: Organism['reach']): WayWindow[][] {
+export function windowsOfWays(watch: WaysOf, reach: readonly Way[]): WayWindow[][] {
   const ensemble = ensembleOf(watch)
   const { todayIndex, knownDays } = watch.heat
-  return reach.map(({ stages }) =>
+  return reach.map(({ stages, residualDays }) =>
     watch.generations.flatMap(({ id, share }) => {
       const reached = share < LEAST_GENERATION ? undefined : reachOf(watch.events, id, stages)
       if (!reached) return []
-      const window = windowForecast(ensemble, reachHeat(reached), knownDays)
+      const window = windowForecast(ensemble, reachHeat(reached), knownDays, residualDays)
+      const begins = boundsOfDates(datesOf(reached.enter, BEGUN_SHARE, ensemble.members, ensemble.scores), ensemble)
       return [
         {
           generation: id,
@@ -33,6 +49,7 @@ export function windowsOfWays(watch: WaysOf, reach: Organism['reach']): WayWindo
           opens: shown(window.opens),
           closes: shown(window.closes),
           best: shown(window.best),
+          begins: shown(begins),
         },
       ]
     }),

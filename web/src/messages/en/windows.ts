@@ -132,6 +132,8 @@ export const windows = {
     'Each way has its own window, by the stages that it reaches: what still reaches comes first, from prevention to chemical. What comes with a label is planned from the shelf only.',
   'ways.on': 'on {stages}',
   'ways.ofGeneration': '{sentence}, {generation}',
+  'ways.standBy':
+    '{state, select, over {Its time is past this season} late {The first are there since about {by}: what stands now still helps until about {until}} other {Has to stand by {by}, and stay until about {until}}}, {generation}',
   'ways.noWindow': 'No date is known for it',
   'detail.panel.dates': 'Dates',
   'detail.panel.moved': 'Why it moved',
