@@ -223,7 +223,7 @@ test('a product is put on the shelf by its label, and a treatment planned into t
   await page.getByRole('textbox', { name: 'Name on the label' }).fill(PRODUCT.name)
   await press(page, 'Save')
   await page.getByText('enter the highest rate on the label').waitFor()
-  await choose(page, 'What it is', 'microbial')
+  await choose(page, 'What it is', 'Granulosis virus')
   await page.getByText('young larvae, still outside the plant').click()
   await enterNumber(page, 'Kills', PRODUCT.effect * 100)
   await enterNumber(page, 'Residue acts for', PRODUCT.residualDays)

@@ -1,0 +1,108 @@
+import { endpoints } from '@bocado/contract'
+import { done, GRANULE } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { describe, expect, test } from 'vitest'
+import { choose, enterNumber, expectAccessible, press } from './page.js'
+import { setStage, type Stage } from './stage.js'
+
+/* What is for what: parts of a block, products that fit and that do not, each way with its window, and what nobody can name. */
+
+const { treatments, watches } = endpoints
+const SEASON = '2026-01-01'
+
+let page: Page
+let open: Stage['open']
+
+setStage(
+  hourlyFile(2021, '2026-06-12'),
+  async ({ app, at, place, as }) => {
+    done(
+      await app.call(watches.create, at, { organismId: 'codling-moth', blockId: place.blockId, season: SEASON, biofix: '2026-05-10' }, as),
+    )
+    done(await app.call(treatments.addProduct, at, { ...GRANULE, targets: ['codling-moth'], crops: ['apple'] }, as))
+    done(await app.call(treatments.addProduct, at, { ...GRANULE, name: 'Terrace sulphur', methods: ['sulphur'], stages: ['spore'] }, as))
+    done(await app.call(treatments.addProduct, at, { ...GRANULE, name: 'Old tin', methods: [] }, as))
+  },
+  (stage) => ({ page, open } = stage),
+)
+
+describe('a part of a block', () => {
+  test('is named where it lies, and holds no more than is there', async () => {
+    await open('site')
+    await press(page, 'Parts of Old Apples')
+    await press(page, 'Add a part of Old Apples')
+    await choose(page, 'What it is', 'row')
+    await page.getByRole('textbox', { name: 'Name' }).fill('Row 4')
+    await enterNumber(page, 'Area', 900_000)
+    await press(page, 'Save')
+    await page.getByText('is more than Old Apples has left: 42000 m²').waitFor()
+    await enterNumber(page, 'Area', 5382)
+    await enterNumber(page, 'Plants or pots', 62)
+    await press(page, 'Save')
+    await page.getByText('row, 5,382 ft², 62 plants').waitFor()
+    await expectAccessible(page, 'parts of a block')
+  })
+
+  test('is where a treatment is planned', async () => {
+    await open('windows')
+    await choose(page, 'Where', 'Row 4')
+    await press(page, 'Plan it')
+    await page.getByText(/^Granule C, planned for/).waitFor()
+    await open('treatments')
+    await page.getByText(/^Granule C in Row 4, Old Apples,/).waitFor()
+  })
+})
+
+describe('what does not fit', () => {
+  test('is not offered, and says why; what nobody has said enough of is asked about', async () => {
+    await open('windows')
+    await page.getByRole('button', { name: /With$/ }).click()
+    expect(await page.getByRole('option').allInnerTexts()).toEqual(['Granule C', 'Old tin'])
+    await page.getByRole('option', { name: 'Old tin' }).click()
+    await page.getByText('Nobody has said what Old tin is').waitFor()
+    expect(await page.getByTestId('coverage').count()).toBe(0)
+    await press(page, 'One product on the shelf is not for this')
+    await page.getByText('Terrace sulphur: nothing here says that it works against this.').waitFor()
+  })
+
+  test('is recorded where it was used, marked, with the reason', async () => {
+    await page.getByRole('link', { name: 'It was used: record it' }).click()
+    await page.getByRole('textbox', { name: 'Begun at' }).fill('05:10')
+    await page.getByText('It is recorded as it was done and marked').waitFor()
+    await expectAccessible(page, 'a deviation')
+    await press(page, 'Record it')
+    await page.getByText('say why: Terrace sulphur is not for this').waitFor()
+    await page.getByRole('textbox', { name: 'Why it was used' }).fill('The tank was full of it.')
+    await press(page, 'Record it')
+    await page.getByText('Not by the book:').waitFor()
+    await page.getByText('The tank was full of it.').waitFor()
+  })
+})
+
+test('each way to act has its own window', async () => {
+  await open('windows')
+  await page.getByRole('radio', { name: 'Ways to act' }).click()
+  const ways = page.getByTestId('ways')
+  await ways
+    .getByText(/Has to stand by|The first are there since/)
+    .first()
+    .waitFor()
+  await ways.getByText('Gathering fallen and infested fruit').waitFor()
+  expect(await ways.getByText(/Opens|Open,|Closing|Past|Poorly/).count()).toBeGreaterThan(2)
+  await expectAccessible(page, 'ways to act')
+})
+
+test('what nobody can name is kept, and named later', async () => {
+  await open('library/suspects?place=daylily&month=6&seen=bud:distorted,bud:maggots,flower:missing')
+  await page.getByTestId('nothing-fits').waitFor()
+  await press(page, 'Keep it as unknown')
+  await enterNumber(page, 'How many', 14)
+  await press(page, 'Keep it')
+  const finds = page.getByTestId('unknown-finds')
+  await finds.getByText('Not known yet').waitFor()
+  await finds.getByText('14 found', { exact: false }).waitFor()
+  await finds.getByRole('button', { name: /What it turned out to be/ }).click()
+  await page.getByRole('option', { name: 'Swede midge' }).click()
+  await finds.getByText('It was Swede midge').waitFor()
+})
