@@ -11,26 +11,33 @@ const howMany = (what: string, least: number) =>
     .min(least, { error: `enter ${what} as a whole number from ${least}` })
     .max(1_000_000, { error: 'is more than a million; enter what one person looked at' })
 
-export const varietyLookInput = z
-  .object({
-    organismId: z.string().min(1),
-    blockId: id,
-    variety: text('the name of the variety', 120),
-    /** What the library says of such varieties, by its words; null: nothing of it fits. */
-    libraryVariety: z.string().max(200).nullable().default(null),
-    part: z.enum(countedParts, { error: 'choose what was looked at' }),
-    lookedOn: civilDateSchema,
-    looked: howMany('how many were looked at', 1),
-    hit: howMany('how many of them were hit', 0),
-    /** Per cent of the leaf, of those that were hit, as the drawn degrees have it; null: not judged. */
-    degree: z.number().min(0).max(100).nullable().default(null),
-    note,
-  })
-  .refine(({ hit, looked }) => hit <= looked, { error: 'cannot be more than were looked at', path: ['hit'] })
-  .refine(({ degree, part }) => degree === null || part === 'leaf', {
-    error: 'is a share of a leaf; leave it out for other parts',
-    path: ['degree'],
-  })
+const lookFields = z.object({
+  organismId: z.string().min(1),
+  blockId: id,
+  variety: text('the name of the variety', 120),
+  /** What the library says of such varieties, by its words; null: nothing of it fits. */
+  libraryVariety: z.string().max(200).nullable().default(null),
+  part: z.enum(countedParts, { error: 'choose what was looked at' }),
+  lookedOn: civilDateSchema,
+  looked: howMany('how many were looked at', 1),
+  hit: howMany('how many of them were hit', 0),
+  /** Per cent of the leaf, of those that were hit, as the drawn degrees have it; null: not judged. */
+  degree: z.number().min(0).max(100).nullable().default(null),
+  note,
+})
+
+type Counted = Pick<z.infer<typeof lookFields>, 'hit' | 'looked' | 'degree' | 'part'>
+const fewerHit = ({ hit, looked }: Counted): boolean => hit <= looked
+const FEWER_HIT = { error: 'cannot be more than were looked at', path: ['hit'] }
+const ofLeaves = ({ degree, part }: Counted): boolean => degree === null || part === 'leaf'
+const OF_LEAVES = { error: 'is a share of a leaf; leave it out for other parts', path: ['degree'] }
+
+export const varietyLookInput = lookFields.refine(fewerHit, FEWER_HIT).refine(ofLeaves, OF_LEAVES)
+const varietyLookChange = lookFields
+  .omit({ organismId: true })
+  .extend({ rowVersion })
+  .refine(fewerHit, FEWER_HIT)
+  .refine(ofLeaves, OF_LEAVES)
 
 export const varietyLookSchema = z.object({
   id,
@@ -97,6 +104,22 @@ export const varieties = {
     summary: 'Record how a variety bore an organism, of this season or a past one',
     params: siteParams,
     input: varietyLookInput,
+    response: varietyLookSchema,
+  }),
+  importLooks: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/variety-looks/csv',
+    summary: 'Take in looks at varieties from a file such as goes out; all of them, or none',
+    params: siteParams,
+    input: z.object({ csv: z.string().min(1, { error: 'is empty' }).max(1_500_000, { error: 'is larger than 1.5 MB' }) }),
+    response: z.object({ added: z.int(), known: z.int() }),
+  }),
+  update: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/variety-looks/:lookId',
+    summary: 'Correct a look at a variety',
+    params: lookParams,
+    input: varietyLookChange,
     response: varietyLookSchema,
   }),
   remove: endpoint({

@@ -158,6 +158,16 @@ export async function insertRows(w: Write, table: Editable, rows: readonly Colum
 export const insertOnce = (w: Write, table: Editable, columns: Columns, known: () => HttpProblem): Promise<string> =>
   onceOnly(insertRow(w, table, columns), known)
 
+/** Changes a row that may stand only once; where what it becomes stands already, the change is refused with the problem that `known` makes. */
+export const updateOnce = (
+  w: Write,
+  table: Editable,
+  id: string,
+  rowVersion: number,
+  columns: Columns,
+  known: () => HttpProblem,
+): Promise<void> => onceOnly(updateRow(w, table, id, rowVersion, columns), known)
+
 /** Waits for a write to a table whose live rows are unique by the key `once`. */
 async function onceOnly<T>(written: Promise<T>, known: () => HttpProblem): Promise<T> {
   try {

@@ -67,7 +67,12 @@ function faultsOf(organism: Organism, methodIds: ReadonlySet<string>): FieldMess
         faults.push({ path: at(`${path}.events.${i}.stage`), message: `there is no stage ${event.stage}; use ${[...known].join(', ')}` })
     })
   })
-  about.reach.forEach(({ method, stages: reached }, i) => {
+  about.reach.forEach(({ method, stages: reached, strains }, i) => {
+    const kinds = findMethod(method)?.strains.map(({ id }) => id) ?? []
+    const wrong = strains?.find((id) => !kinds.includes(id))
+    if (wrong !== undefined) faults.push({ path: at(`about.reach.${i}.strains`), message: `there is no ${wrong} of ${method}` })
+    if (kinds.length > 0 && !strains)
+      faults.push({ path: at(`about.reach.${i}.strains`), message: `say which kind of ${method} does it: ${kinds.join(', ')}` })
     if (!methodIds.has(method) && !findMethod(method))
       faults.push({ path: at(`about.reach.${i}.method`), message: `there is no method ${method} in the library or among your own` })
     for (const id of reached)

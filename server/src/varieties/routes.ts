@@ -5,13 +5,16 @@ import { removeRow } from '../database/index.js'
 import { csvOf } from '../http/csv.js'
 import { download, read, write, type Serving } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
-import { addVarietyLook, restoreVarietyLook, varietiesHere } from './service.js'
+import { importVarietyLooks } from './lookFile.js'
+import { addVarietyLook, changeVarietyLook, restoreVarietyLook, varietiesHere } from './service.js'
 import { listVarietyLooks } from './store.js'
 
 export function varietyRoutes(router: Router, serving: Serving): void {
   const { varieties } = endpoints
   read(router, serving, varieties.get, ({ deps, params, input }) => varietiesHere(deps.db, params.siteId, input.organismId))
   write(router, serving, varieties.add, (ctx) => addVarietyLook(ctx, ctx.deps, ctx.input))
+  write(router, serving, varieties.importLooks, (ctx) => importVarietyLooks(ctx, ctx.deps, ctx.input))
+  write(router, serving, varieties.update, (ctx) => changeVarietyLook(ctx, ctx.deps, ctx.params.lookId, ctx.input))
   write(router, serving, varieties.remove, (ctx) => removeRow(ctx, 'variety_look', ctx.params.lookId, ctx.input.rowVersion))
   write(router, serving, varieties.restore, (ctx) => restoreVarietyLook(ctx, ctx.params.lookId, ctx.input.rowVersion))
 

@@ -1,6 +1,6 @@
 import type { ParsedInputOf, ResponseOf, VarietyLook, VarietyStanding, varieties } from '@bocado/contract'
 import { dayNumber, varietyStandings } from '@bocado/core'
-import { insertOnce, restoreRow, type Queryable, type Write } from '../database/index.js'
+import { insertOnce, restoreRow, updateOnce, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { requireOrganism } from '../library/catalogue.js'
@@ -37,8 +37,10 @@ function standingsOf(looks: readonly VarietyLook[]): VarietyStanding[] {
   })
 }
 
-export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<typeof varieties.add>): Promise<VarietyLook> {
-  const organism = await requireOrganism(w.tx, w.siteId, input.organismId)
+type LookInput = Omit<ParsedInputOf<typeof varieties.add>, 'organismId'>
+
+async function columnsOf(w: Write, deps: Deps, organismId: string, input: LookInput) {
+  const organism = await requireOrganism(w.tx, w.siteId, organismId)
   if (organism.kind === 'weed') throw fieldProblem('organismId', `${organism.name} is a weed; varieties bear pests and diseases`)
   const said = organism.about.varieties.map(({ what }) => what)
   if (input.libraryVariety !== null && !said.includes(input.libraryVariety))
@@ -48,11 +50,15 @@ export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<
   if (input.lookedOn > site.today) throw fieldProblem('lookedOn', `lies in the future; today is ${site.today}`)
   // One variety, one spelling: what is typed in other letters joins the name that is in use.
   const known = (await listVarietyNames(w.tx, w.siteId)).find((name) => name.toLowerCase() === input.variety.toLowerCase())
-  const id = await insertOnce(
-    w,
-    'variety_look',
-    {
-      organism_id: input.organismId,
+  const twice = (): HttpProblem =>
+    fieldProblem(
+      'lookedOn',
+      `${input.variety} in ${block['name'] as string} is recorded already for that day and part; correct or remove that record if it is wrong`,
+    )
+  return {
+    twice,
+    columns: {
+      organism_id: organismId,
       block_id: input.blockId,
       season: seasonOf(site, input.lookedOn),
       variety: known ?? input.variety,
@@ -64,13 +70,24 @@ export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<
       degree: input.degree,
       note: input.note,
     },
-    () =>
-      fieldProblem(
-        'lookedOn',
-        `${input.variety} in ${block['name'] as string} is recorded already for that day and part; remove that record first if it is wrong`,
-      ),
-  )
-  return getLook(w.tx, w.siteId, id)
+  }
+}
+
+export async function addVarietyLook(w: Write, deps: Deps, input: ParsedInputOf<typeof varieties.add>): Promise<VarietyLook> {
+  const { columns, twice } = await columnsOf(w, deps, input.organismId, input)
+  return getLook(w.tx, w.siteId, await insertOnce(w, 'variety_look', columns, twice))
+}
+
+export async function changeVarietyLook(
+  w: Write,
+  deps: Deps,
+  lookId: string,
+  input: ParsedInputOf<typeof varieties.update>,
+): Promise<VarietyLook> {
+  const before = await getLook(w.tx, w.siteId, lookId)
+  const { columns, twice } = await columnsOf(w, deps, before.organismId, input)
+  await updateOnce(w, 'variety_look', lookId, input.rowVersion, columns, twice)
+  return getLook(w.tx, w.siteId, lookId)
 }
 
 export async function restoreVarietyLook(w: Write, id: string, rowVersion: number): Promise<VarietyLook> {

@@ -114,6 +114,44 @@ describe('how varieties bore it here', () => {
     )
   })
 
+  test('is corrected at the version that was seen, and not into one that stands already', async () => {
+    const kept = done(await add(look('Stone Keeper', 9, { lookedOn: '2025-09-01' })))
+    const other = done(await add(look('Stone Keeper', 3, { lookedOn: '2025-09-02' })))
+    const { organismId: _, ...fields } = look('Stone Keeper', 11, { lookedOn: '2025-09-01', note: 'counted again' })
+    const change = (id: string, changes: object, rowVersion: number) =>
+      app.call(varieties.update, { ...at(), lookId: id }, { ...fields, ...changes, blockId: place.blockId, rowVersion }, as())
+    expect(done(await change(kept.id, {}, kept.rowVersion))).toMatchObject({ hit: 11, note: 'counted again', rowVersion: 2 })
+    expect((await change(kept.id, { hit: 12 }, kept.rowVersion)).status).toBe(409)
+    expect((await change(kept.id, { hit: 101 }, 2)).problem.fields?.[0]?.path).toBe('hit')
+    expect((await change(other.id, {}, other.rowVersion)).problem.fields?.[0]?.path).toBe('lookedOn')
+  })
+
+  test('comes in from a file such as goes out: all of it or none, and what is there already once', async () => {
+    const before = (await here()).looks.length
+    const bring = (csv: string) => app.call(varieties.importLooks, at(), { csv }, as())
+    const lines = [
+      'date,block,organism,variety,part,looked,hit,degree_percent,note',
+      '2024-08-01,Old Apples,Apple scab,Bench Early,leaf,50,4,"12,5",the "low" rows',
+      '2024-08-01,old apples,apple-scab,Stone Keeper,fruit,100,2,,',
+    ]
+    const wrong = await bring(
+      [...lines, '2024-08-01,Nowhere,Apple scab,X,fruit,10,1,,', '2024-08-01,Old Apples,Apple scab,X,fruit,10,11,,'].join('\n'),
+    )
+    expect(wrong.problem.fields?.map(({ message }) => message)).toEqual([
+      'line 4: there is no block Nowhere here',
+      'line 5, hit: cannot be more than were looked at',
+    ])
+    expect((await here()).looks).toHaveLength(before)
+    expect(done(await bring(lines.join('\r\n')))).toEqual({ added: 2, known: 0 })
+    expect((await here()).looks.find(({ variety, part }) => variety === 'Bench Early' && part === 'leaf')).toMatchObject({
+      degree: 12.5,
+      note: 'the "low" rows',
+    })
+    const out = await (await fetch(`${app.address}/api/v1/sites/${at().siteId}/variety-looks.csv`)).text()
+    expect(done(await bring(out))).toEqual({ added: 0, known: out.trim().split(/\r?\n/).length - 1 })
+    expect((await bring('date;block\n')).problem.detail).toContain('is missing')
+  })
+
   test('another site sees none of it', async () => {
     const other = await startSite(app, 'Lower Terrace')
     const theirs = done(await app.call(varieties.get, { siteId: other.site.id }, { organismId: 'apple-scab' }))

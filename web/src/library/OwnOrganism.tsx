@@ -1,4 +1,4 @@
-import { endpoints, plantParts, signKinds } from '@bocado/contract'
+import { endpoints, plantParts, signKinds, type Method } from '@bocado/contract'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useOrganisms, useRead } from '../api/hooks.js'
@@ -7,11 +7,12 @@ import { useSite } from '../api/workplace.js'
 import { Button, Checkbox, Select, TextButton, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
+import { Several } from '../design/Several.js'
 import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow, type PartProps } from './OwnEntryForm.js'
-import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry } from './ownEntry.js'
+import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry, type Json } from './ownEntry.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
 
@@ -58,6 +59,7 @@ function OrganismForm({ given, row }: { given: Entry; row: OwnRow | null }) {
       <ItsSigns {...part} />
       <ItsCharacters {...part} />
       <WhatHelps {...part} />
+      <ItsVarieties {...part} />
       <ItsHazards {...part} />
       <WholeEntry entry={entry} onChange={change} />
       <Faults errors={form.errors} />
@@ -346,6 +348,66 @@ function ItsCharacters({ entry, set, wrong }: PartProps) {
   )
 }
 
+/** Which kinds of a method do it, where the wrong one does nothing. */
+function StrainsOf(p: Pick<PartProps, 'entry' | 'set' | 'wrong'> & { methods: readonly Method[]; path: string }) {
+  const t = useText()
+  const strains = p.methods.find(({ id }) => id === textAt(p.entry, `${p.path}.method`))?.strains ?? []
+  if (strains.length === 0) return null
+  return (
+    <Several
+      label={t('own.strains')}
+      placeholder={t('choose')}
+      width="30ch"
+      options={strains.map(({ id, name }) => ({ id, label: name }))}
+      value={listAt(p.entry, `${p.path}.strains`).map(String)}
+      onChange={(chosen) => p.set(`${p.path}.strains`, chosen)}
+      dropWords={(name) => t('several.drop', { name })}
+      error={p.wrong(`${p.path}.strains`)}
+    />
+  )
+}
+
+/** A variety a line; what follows a bar is how it bears it. */
+const varietiesText = (entry: Entry): string =>
+  listAt(entry, 'about.varieties')
+    .map((_, i) => [textAt(entry, `about.varieties.${i}.what`), textAt(entry, `about.varieties.${i}.effect`)].join(' | '))
+    .join('\n')
+
+/** Varieties as they are typed; one that stands as it was keeps what it rests on. */
+function varietiesOf(text: string, entry: Entry): Json {
+  const before = listAt(entry, 'about.varieties')
+  return linesOf(text).map((line) => {
+    const [what = '', effect = ''] = line.split('|').map((part) => part.trim())
+    const same = before.find(
+      (_, i) => textAt(entry, `about.varieties.${i}.what`) === what && textAt(entry, `about.varieties.${i}.effect`) === effect,
+    )
+    return same ?? { what, effect, confidence: 'approximate', region: 'this site', source: { kind: 'none' } }
+  })
+}
+
+/** Varieties that bear it well or badly, as this site knows them. */
+function ItsVarieties({ entry, set, wrong }: PartProps) {
+  const t = useText()
+  const [text, setText] = useState(varietiesText(entry))
+  return (
+    <Stack>
+      <Heading>{t('own.part.varieties')}</Heading>
+      <TextField
+        label={t('own.varieties')}
+        width="70ch"
+        rows={4}
+        hint={t('own.varietiesHint')}
+        value={text}
+        onChange={(typed) => {
+          setText(typed)
+          set('about.varieties', varietiesOf(typed, entry))
+        }}
+        error={wrong('about.varieties.0.what') ?? wrong('about.varieties.0.effect')}
+      />
+    </Stack>
+  )
+}
+
 function WhatHelps({ entry, set, wrong }: PartProps) {
   const t = useText()
   const site = useSite()
@@ -369,6 +431,7 @@ function WhatHelps({ entry, set, wrong }: PartProps) {
               onChange={(v) => set(`${path}.method`, v)}
               error={wrong(`${path}.method`)}
             />
+            <StrainsOf methods={methods} path={path} entry={entry} set={set} wrong={wrong} />
             {stages.map(({ id, label }) => (
               <Checkbox
                 key={id}

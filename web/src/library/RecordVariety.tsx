@@ -41,23 +41,26 @@ const usualPart = ({ about }: LibraryEntry): VarietyLook['part'] =>
     .at(0) ?? 'plant'
 
 /** A look at one variety after another: block, day, part and number stay for the next. */
-export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: string | null; onDone: () => void }) {
-  const { entry, here } = p
+export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: string | null; look?: VarietyLook; onDone: () => void }) {
+  const { entry, here, look } = p
   const t = useText()
   const f = useFormat()
   const site = useSite()
   const { data: blocks = [] } = useBlocks(site.id)
-  const form = useEntry<typeof endpoints.varieties.add, Typed>(endpoints.varieties.add, {
-    blockId: p.blockId,
-    lookedOn: site.today,
-    variety: '',
-    libraryVariety: NONE,
-    part: here.looks[0]?.part ?? usualPart(entry),
-    looked: null,
-    hit: null,
-    degree: NONE,
-    note: '',
-  })
+  const initial: Typed = {
+    blockId: look?.blockId ?? p.blockId,
+    lookedOn: look?.lookedOn ?? site.today,
+    variety: look?.variety ?? '',
+    libraryVariety: look?.libraryVariety ?? NONE,
+    part: look?.part ?? here.looks[0]?.part ?? usualPart(entry),
+    looked: look?.looked ?? null,
+    hit: look?.hit ?? null,
+    degree: look?.degree === null || look === undefined ? NONE : String(look.degree),
+    note: look?.note ?? '',
+  }
+  const adding = useEntry<typeof endpoints.varieties.add, Typed>(endpoints.varieties.add, initial)
+  const changing = useEntry<typeof endpoints.varieties.update, Typed>(endpoints.varieties.update, initial, look)
+  const form = look ? changing : adding
   const { values, set, errors } = form
   const said = entry.about.varieties.map(({ what }) => what)
   const { drawing, degrees } = entry.about.damage
@@ -69,14 +72,19 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
   }
   const save = async (): Promise<void> => {
     const sent = values
-    const kept = await form.submit({ siteId: site.id }, (v) => ({
+    const typed = (v: Typed) => ({
       ...v,
-      organismId: entry.id,
       blockId: v.blockId ?? '',
       lookedOn: v.lookedOn ?? '',
       libraryVariety: v.libraryVariety === NONE ? null : v.libraryVariety,
       degree: v.degree === NONE ? null : Number(v.degree),
-    }))
+    })
+    if (look) {
+      const corrected = await changing.submit({ siteId: site.id, lookId: look.id }, (v, rowVersion) => ({ ...typed(v), rowVersion }))
+      if (corrected) p.onDone()
+      return
+    }
+    const kept = await adding.submit({ siteId: site.id }, (v) => ({ ...typed(v), organismId: entry.id }))
     if (!kept) return
     // What was typed for the next variety while this one was stored stays.
     form.setValues((now) => {
@@ -191,7 +199,7 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
           {t('save')}
         </Button>
         <Button $plain onPress={p.onDone}>
-          {t('varieties.done')}
+          {t(look ? 'cancel' : 'varieties.done')}
         </Button>
       </Line>
     </Stack>

@@ -1,8 +1,10 @@
-import { endpoints, type LibraryEntry, type VarietyLook, type VarietyStanding } from '@bocado/contract'
+import { endpoints, type LibraryEntry, type ResponseOf, type VarietyStanding } from '@bocado/contract'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
+import { FileTrigger } from 'react-aria-components'
 import styled from 'styled-components'
-import { useRead } from '../api/hooks.js'
+import { RequestProblem } from '../api/client.js'
+import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/controls.js'
 import { Bullets, Figure, Heading, Line, PlainTable, Quiet, Rows, Small, Stack } from '../design/text.js'
@@ -51,7 +53,7 @@ export function Varieties({ entry, blockId }: { entry: LibraryEntry; blockId: st
       <Heading>{t('varieties.title')}</Heading>
       {entry.about.varieties.length === 0 ? <p>{t('varieties.unsaid')}</p> : <Said entry={entry} standings={here?.standings ?? []} />}
       {here ? here.looks.length === 0 ? <p>{t('varieties.none')}</p> : <Standings standings={here.standings} /> : <p>{t('waiting')}</p>}
-      {here && here.looks.length > 0 ? <Looks looks={here.looks} entry={entry} /> : null}
+      {here && here.looks.length > 0 ? <Looks here={here} entry={entry} /> : null}
       {recording && here ? (
         <RecordVariety entry={entry} here={here} blockId={blockId} onDone={() => setRecording(false)} />
       ) : (
@@ -59,9 +61,48 @@ export function Varieties({ entry, blockId }: { entry: LibraryEntry; blockId: st
           <Button $plain onPress={() => setRecording(true)}>
             {t('varieties.record')}
           </Button>
+          <BringLooks />
         </Line>
       )}
     </Stack>
+  )
+}
+
+/** Takes in a file of looks: all of them, or none with what is wrong line by line. */
+function BringLooks() {
+  const t = useText()
+  const site = useSite()
+  const { save, isSaving } = useWrite(endpoints.varieties.importLooks)
+  const [said, setSaid] = useState<{ done: string } | { wrong: string[] } | null>(null)
+  const bring = async (files: FileList | null): Promise<void> => {
+    const file = files?.[0]
+    if (!file) return
+    try {
+      const { added, known } = await save({ params: { siteId: site.id }, input: { csv: await file.text() } })
+      setSaid({ done: t('varieties.brought', { added, known }) })
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      setSaid({ wrong: (error.problem.fields ?? [{ message: error.problem.detail }]).map(({ message }) => message) })
+    }
+  }
+  return (
+    <>
+      <FileTrigger acceptedFileTypes={['text/csv', '.csv']} onSelect={(files) => void bring(files)}>
+        <Button $plain isDisabled={isSaving}>
+          {t('varieties.bring')}
+        </Button>
+      </FileTrigger>
+      {said && 'done' in said ? <span role="status">{said.done}</span> : null}
+      {said && 'wrong' in said ? (
+        <div role="alert">
+          <Bullets>
+            {said.wrong.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </Bullets>
+        </div>
+      ) : null}
+    </>
   )
 }
 
@@ -155,7 +196,9 @@ function Standings({ standings }: { standings: readonly VarietyStanding[] }) {
 }
 
 /** What was seen, look by look, newest first. */
-function Looks({ looks, entry }: { looks: readonly VarietyLook[]; entry: LibraryEntry }) {
+function Looks({ here, entry }: { here: ResponseOf<typeof endpoints.varieties.get>; entry: LibraryEntry }) {
+  const { looks } = here
+  const [correcting, setCorrecting] = useState<string | null>(null)
   const t = useText()
   const site = useSite()
   const f = useFormat()
@@ -174,37 +217,47 @@ function Looks({ looks, entry }: { looks: readonly VarietyLook[]; entry: Library
         <Rows data-testid="variety-looks">
           {looks.map((look) => (
             <li key={look.id}>
-              <Line style={{ alignItems: 'center' }}>
-                <Words>
-                  {t('varieties.sentence', {
-                    variety: look.variety,
-                    block: look.blockName,
-                    date: f.withYear(look.lookedOn),
-                    hit: f.number(look.hit),
-                    looked: f.number(look.looked),
-                    part: t(`part.${look.part}`),
-                    degree: look.degree === null ? UNJUDGED : t('organism.degree', { percent: f.number(look.degree, 1) }),
-                  })}{' '}
-                  {look.note} <Quiet>{look.personName}</Quiet>
-                </Words>
-                {look.degree === null ? null : (
-                  <div style={{ width: 60 }}>
-                    <DamageDegree
-                      drawing={entry.about.damage.drawing}
-                      percent={look.degree}
-                      label={t('organism.degree', { percent: f.number(look.degree, 1) })}
-                    />
-                  </div>
-                )}
-                <RemoveButton
-                  remove={endpoints.varieties.remove}
-                  restore={endpoints.varieties.restore}
-                  params={{ siteId: site.id, lookId: look.id }}
-                  rowVersion={look.rowVersion}
-                  label={t('varieties.removeOne', { variety: look.variety, date: f.withYear(look.lookedOn) })}
-                  said={t('varieties.removed', { variety: look.variety })}
-                />
-              </Line>
+              {correcting === look.id ? (
+                <RecordVariety entry={entry} here={here} blockId={look.blockId} look={look} onDone={() => setCorrecting(null)} />
+              ) : (
+                <Line style={{ alignItems: 'center' }}>
+                  <Words>
+                    {t('varieties.sentence', {
+                      variety: look.variety,
+                      block: look.blockName,
+                      date: f.withYear(look.lookedOn),
+                      hit: f.number(look.hit),
+                      looked: f.number(look.looked),
+                      part: t(`part.${look.part}`),
+                      degree: look.degree === null ? UNJUDGED : t('organism.degree', { percent: f.number(look.degree, 1) }),
+                    })}{' '}
+                    {look.note} <Quiet>{look.personName}</Quiet>
+                  </Words>
+                  {look.degree === null ? null : (
+                    <div style={{ width: 60 }}>
+                      <DamageDegree
+                        drawing={entry.about.damage.drawing}
+                        percent={look.degree}
+                        label={t('organism.degree', { percent: f.number(look.degree, 1) })}
+                      />
+                    </div>
+                  )}
+                  <TextButton
+                    aria-label={t('varieties.correctOne', { variety: look.variety, date: f.withYear(look.lookedOn) })}
+                    onPress={() => setCorrecting(look.id)}
+                  >
+                    {t('edit')}
+                  </TextButton>
+                  <RemoveButton
+                    remove={endpoints.varieties.remove}
+                    restore={endpoints.varieties.restore}
+                    params={{ siteId: site.id, lookId: look.id }}
+                    rowVersion={look.rowVersion}
+                    label={t('varieties.removeOne', { variety: look.variety, date: f.withYear(look.lookedOn) })}
+                    said={t('varieties.removed', { variety: look.variety })}
+                  />
+                </Line>
+              )}
             </li>
           ))}
         </Rows>

@@ -174,7 +174,7 @@ function WhatItIs({ values, set, errors, methods }: PartProps & { methods: reado
         options={methods.map(({ id, name }) => ({ id, label: name }))}
         value={values.methods}
         onChange={(chosen) => set({ methods: chosen, strain: null })}
-        dropWords={(name) => t('product.drop', { name })}
+        dropWords={(name) => t('several.drop', { name })}
         error={errors['methods']}
       />
       {strains.length > 0 ? (
@@ -210,7 +210,7 @@ function MoreOfLabel({
     )
   const several = {
     placeholder: t('choose'),
-    dropWords: (name: string) => t('product.drop', { name }),
+    dropWords: (name: string) => t('several.drop', { name }),
   }
   return (
     <Stack>

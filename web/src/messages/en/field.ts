@@ -177,6 +177,7 @@ export const field = {
   'evidence.tested': 'tested in trials',
   'evidence.mixed': 'mixed results',
   'evidence.anecdotal': 'what people say',
+  'several.drop': 'Without {name}',
 } as const
 
 register(field)

@@ -43,6 +43,10 @@ export const varieties = {
   'varieties.looks': 'Look by look ({count})',
   'varieties.csv': 'All looks as CSV',
   'varieties.hideLooks': 'Hide the looks',
+  'varieties.bring': 'Bring looks in (CSV)',
+  'varieties.brought':
+    '{added, plural, =0 {None was new} one {One look taken in} other {{added, number} looks taken in}}{known, plural, =0 {} other {, {known, number} known already}}.',
+  'varieties.correctOne': 'Correct {variety}, {date}',
   'varieties.removeOne': 'Remove {variety}, {date}',
   'varieties.removed': '{variety} removed.',
 } as const

@@ -48,7 +48,6 @@ export const work = {
   'product.methods': 'What it is',
   'product.alsoIs': 'and, by another way of use',
   'product.strain': 'Which kind',
-  'product.drop': 'Without {name}',
   'product.unmapped':
     '{before, select, none {Nobody has said what it is} other {It was put down as {before}}}: until you say what it is, it can be planned, but not what it would reach.',
   'product.more': '{targets, plural, =0 {Add what the label names: targets, crops, places} other {Targets, crops and places on the label}}',
