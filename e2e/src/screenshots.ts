@@ -74,7 +74,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       },
     },
     { name: 'library', path: 'library/organisms/codling-moth' },
-    { name: 'suspects', path: 'library/suspects?place=squash&month=7&seen=plant:wilt' },
+    { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },
     {
       name: 'identity-check',
       path: 'library/organisms/wild-parsnip/check',

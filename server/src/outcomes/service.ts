@@ -1,5 +1,6 @@
 import type { Block, Outcome, OutcomeCount, Label, Round, Threshold, Treatment } from '@bocado/contract'
 import {
+  actionThreshold,
   cohortsInReach,
   compareWithCheck,
   dayNumber,
@@ -70,10 +71,11 @@ function achievedCoverage(
   return treatmentReach(cohorts, product, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
 }
 
-/** The threshold of the count before a treatment, or of the one after it: that of its day. */
-function thresholdOf(rounds: readonly DatedRound[], day: string): Threshold | null {
+/** The threshold of the count before a treatment, or of the one after it: that of its day; today's where nothing was counted. */
+function thresholdOf(watch: StoredWatch, { sampling }: Organism, rounds: readonly DatedRound[], day: string): Threshold | null {
   const { before, after } = treatedCounts(rounds, dayNumber(day))
-  return (before ?? after)?.threshold ?? null
+  const counted = before ?? after
+  return counted ? counted.threshold : actionThreshold(watch.threshold?.per100 ?? null, sampling)
 }
 
 function missingOf(treated: BeforeAfter<Round>, check: BeforeAfter<Round> | undefined): Outcome['missing'] {
@@ -161,7 +163,17 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     const coverage = treatment.deviation
       ? null
       : achievedCoverage(watch, organism, product, treatment.done.day, block, await weatherOf(block), deps.memo)
-    result.push(outcomeOf(treatment, treatment.done.day, product, organism, ofWatch, thresholdOf(ofWatch, treatment.done.day), coverage))
+    result.push(
+      outcomeOf(
+        treatment,
+        treatment.done.day,
+        product,
+        organism,
+        ofWatch,
+        thresholdOf(watch, organism, ofWatch, treatment.done.day),
+        coverage,
+      ),
+    )
   }
   return result
 }

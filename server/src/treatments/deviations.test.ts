@@ -68,7 +68,11 @@ describe('what does not fit', () => {
     })
     expect(Date.parse(recorded.done!.reEntryUntil)).toBe(Date.parse('2026-06-11T18:00:00Z'))
     const outcomes = done(await app.call(endpoints.outcomes.list, at, { season: SEASON }))
-    expect(outcomes.find(({ treatmentId }) => treatmentId === recorded.id)?.coverage ?? null).toBeNull()
+    // Nothing was counted near it: then today's threshold is what it would be held against.
+    expect(outcomes.find(({ treatmentId }) => treatmentId === recorded.id)).toMatchObject({
+      coverage: null,
+      threshold: { per100: 2, from: 'library' },
+    })
   })
 
   test('what fits is recorded without a plan and without a mark', async () => {

@@ -84,13 +84,17 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
           <Missing outcome={outcome} />
         </Stack>
         <Stack>
-          <BeforeAfter outcome={outcome} block={block} />
+          {isCounted(outcome) ? <BeforeAfter outcome={outcome} block={block} /> : null}
           {outcome.comparison ? <FormulaTable outcome={outcome} /> : null}
         </Stack>
       </Columns>
     </Case>
   )
 }
+
+/** Whether anything was counted that a picture could show. */
+const isCounted = ({ treated, check }: Outcome): boolean =>
+  [treated.before, treated.after, check?.before, check?.after].some((count) => count != null)
 
 /** One honest sentence. With one treated and one check area it never says more than "lower here than in the check". */
 function verdictSentence(outcome: Outcome, block: string, t: Say, f: Format): string {
