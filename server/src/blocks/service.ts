@@ -50,7 +50,8 @@ export async function createBlock(w: Write, input: BlockInput): Promise<Block> {
 }
 
 export async function changeBlock(w: Write, blockId: string, input: ParsedInputOf<typeof blocks.update>): Promise<Block> {
-  await liveBlock(w.tx, w.siteId, blockId)
+  // No part is added while the block may become smaller.
+  await liveBlock(w.tx, w.siteId, blockId, true)
   await requireHeld(w, blockId, input.areaHa)
   await updateRow(w, 'place', blockId, input.rowVersion, await columnsOf(w, input))
   return getBlock(w.tx, w.siteId, blockId)

@@ -1,28 +1,35 @@
 import type { BloomRecord, BloomTrigger, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { bloomLasts, civilDate, dayNumber } from '@bocado/core'
-import { insertRow, liveRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
 import { bloomPlants } from './evidence.js'
 import { listRounds } from '../scouting/service.js'
-import { listTreatments } from '../treatments/store.js'
+import { gateFor, REFUSALS } from '../treatments/gate.js'
+import { findProduct, listTreatments } from '../treatments/store.js'
+import { getBlock } from '../blocks/service.js'
+import { findWatch, organismOf } from '../watches/store.js'
 import { organismsOf } from '../library/catalogue.js'
 
 /** Adds a trigger. One that would bring a treatment that is hazardous to bees into a bloom is refused, with the reason. */
 export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.addTrigger>): Promise<{ id: string; rowVersion: number }> {
   const plant = bloomPlants.find(({ id }) => id === input.plantId)
   if (!plant) throw fieldProblem('plantId', 'choose a bloom plant of the library')
-  await liveRow(w.tx, w.siteId, 'watch', input.watchId)
+  const watch = await findWatch(w.tx, w.siteId, input.watchId)
+  if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   const productId = input.action === 'treat' ? input.productId : null
   if (productId) {
-    const product = await liveRow(w.tx, w.siteId, 'product', productId)
-    const hazardous = product['bees'] !== 'none-stated'
+    const product = await findProduct(w.tx, w.siteId, productId)
+    if (!product) throw fieldProblem('productId', 'choose a product of this site’s shelf')
+    const fit = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+    if (fit.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[fit.because]}`)
+    const hazardous = product.bees !== 'none-stated'
     const lasts = bloomLasts(plant.events, input.event)
     if (hazardous && lasts > 0 && input.daysAfter <= lasts)
       throw fieldProblem(
         'productId',
         lasts === Infinity
-          ? `${product['name'] as string} is hazardous to bees, and ${plant.name} comes into bloom after this. Let its end of bloom be the sign, or choose what spares bees`
-          : `${product['name'] as string} is hazardous to bees, and ${plant.name} is in bloom for about ${lasts} days after this. Wait longer, let its end of bloom be the sign, or choose what spares bees`,
+          ? `${product.name} is hazardous to bees, and ${plant.name} comes into bloom after this. Let its end of bloom be the sign, or choose what spares bees`
+          : `${product.name} is hazardous to bees, and ${plant.name} is in bloom for about ${lasts} days after this. Wait longer, let its end of bloom be the sign, or choose what spares bees`,
       )
   }
   const { plantId, event, daysAfter, watchId, action } = input

@@ -114,7 +114,7 @@ const idColumn = (table: Table): string => (table === 'own_organism' ? 'organism
 /** The live entry of the site under an id. */
 async function liveEntry(w: Write, table: Table, entryId: string): Promise<Row | undefined> {
   const [[row]] = await w.tx.query<Row[]>(
-    `SELECT id, row_version, name FROM ${table} WHERE ${OWN_OR_SHARED} AND ${idColumn(table)} = ? AND deleted_at IS NULL FOR UPDATE`,
+    `SELECT id, row_version, name, holding_id FROM ${table} WHERE ${OWN_OR_SHARED} AND ${idColumn(table)} = ? AND deleted_at IS NULL FOR UPDATE`,
     [w.siteId, w.siteId, entryId],
   )
   return row
@@ -126,21 +126,38 @@ interface Kept {
   shared: boolean
 }
 
-/** An organism that other sites of the holding watch cannot become one site's own. */
+/** What every site of the holding had, and others of them watch, cannot become one site's own. */
 async function requireUnusedElsewhere(w: Write, table: Table, entryId: string): Promise<void> {
   if (table !== 'own_organism') return
   const [[row]] = await w.tx.query<Row[]>(
     `SELECT s.name FROM watch x JOIN site s ON s.id = x.site_id
-     WHERE x.organism_id = ? AND x.site_id <> ? AND x.deleted_at IS NULL LIMIT 1`,
-    [entryId, w.siteId],
+     WHERE x.organism_id = ? AND x.site_id <> ? AND x.deleted_at IS NULL
+       AND s.holding_id = (SELECT holding_id FROM site WHERE id = ?) LIMIT 1`,
+    [entryId, w.siteId, w.siteId],
   )
   if (row) throw new HttpProblem(422, `${row['name'] as string} watches it, too: it stays with every site of the holding.`)
+}
+
+/** What every site is to have must not stand beside an entry of the same id that one of them keeps for itself. */
+async function requireNoneBeside(w: Write, table: Table, entryId: string): Promise<void> {
+  const [[row]] = await w.tx.query<Row[]>(
+    `SELECT s.name FROM ${table} o JOIN site s ON s.id = o.site_id
+     WHERE o.${idColumn(table)} = ? AND o.site_id <> ? AND o.deleted_at IS NULL
+       AND s.holding_id = (SELECT holding_id FROM site WHERE id = ?) LIMIT 1`,
+    [entryId, w.siteId, w.siteId],
+  )
+  if (row)
+    throw new HttpProblem(
+      422,
+      `${row['name'] as string} has an entry of its own under this id. Remove that one first, or keep this for your site.`,
+    )
 }
 
 /** Adds an entry under an id of its own, or changes the one that was opened, at the version that was seen. */
 async function store(w: Write, table: Table, entryId: string, name: string, entry: unknown, { rowVersion, shared }: Kept) {
   const before = await liveEntry(w, table, entryId)
-  if (!shared) await requireUnusedElsewhere(w, table, entryId)
+  if (shared) await requireNoneBeside(w, table, entryId)
+  else if (before?.['holding_id']) await requireUnusedElsewhere(w, table, entryId)
   const columns = { ...(await ownerColumns(w, shared)), [idColumn(table)]: entryId, name, entry: JSON.stringify(entry) }
   if (!before) {
     if (rowVersion !== null) throw new HttpProblem(409, 'This entry was removed meanwhile. Save it once more to add it anew.')

@@ -67,6 +67,13 @@ describe('parts of a block', () => {
     ])
   })
 
+  test('sent twenty times at once are stored once, and each time answered', async () => {
+    const sent = { parentId: place.blockId, level: 'row' as const, id: randomUUID() }
+    const answers = await Promise.all(Array.from({ length: 20 }, () => add('Row 10', sent)))
+    expect(new Set(answers.map((answer) => done(answer).id))).toEqual(new Set([sent.id]))
+    expect((await names()).filter((name) => name === 'Row 10')).toHaveLength(1)
+  })
+
   test('are no blocks: nothing can be watched in one', async () => {
     const [part] = done(await app.call(places.list, at, {}))
     const watched = await app.call(watches.create, at, { organismId: 'codling-moth', blockId: part!.id, season: SEASON }, as)
@@ -118,6 +125,9 @@ describe('a deed', () => {
     expect(done(await app.call(treatments.plan, at, sent, as))).toEqual(first)
     const all = done(await app.call(treatments.list, at, { season: SEASON }))
     expect(all.filter(({ note }) => note === 'sent twice')).toHaveLength(1)
+    const many = { ...input(), id: randomUUID(), note: 'sent at once' }
+    const answers = await Promise.all(Array.from({ length: 20 }, () => app.call(treatments.plan, at, many, as)))
+    expect(new Set(answers.map((answer) => done(answer).id))).toEqual(new Set([many.id]))
     done(await app.call(treatments.remove, { ...at, treatmentId: first.id }, { rowVersion: first.rowVersion }, as))
     expect((await app.call(treatments.plan, at, sent, as)).status).toBe(409)
   })
@@ -187,6 +197,11 @@ describe('a holding', () => {
     expect((await app.call(library.saveOrganism, at, back, as)).problem.detail).toContain('Lower Hollin watches it, too')
     const removed = await app.call(library.removeOwn, { ...at, kind: 'organism', rowId: own.id }, { rowVersion: own.rowVersion }, as)
     expect(removed.problem.detail).toContain('It is watched')
+    // Another holding may have an entry of the same id: what it watches is no concern of this one.
+    const far = await startSite(app, 'Far Gate')
+    const [farAt, farAs] = [{ siteId: far.site.id }, { person: far.person }]
+    done(await app.call(library.saveOrganism, farAt, { entry: { ...entry, id: own.entryId } }, farAs))
+    done(await app.call(watches.create, farAt, { organismId: own.entryId, blockId: far.blockId, season: SEASON }, farAs))
     done(await app.call(watches.remove, { ...there, watchId: watch.id }, { rowVersion: watch.rowVersion }, by))
     expect(done(await app.call(library.saveOrganism, at, back, as)).entryId).toBe(own.entryId)
     expect(done(await app.call(library.list, there, {})).some(({ id }) => id === own.entryId)).toBe(false)

@@ -12,6 +12,7 @@ type PlaceInput = Pick<ParsedInputOf<typeof places.create>, 'level' | 'name' | '
 async function requireRoom(w: Write, parentId: string, input: PlaceInput, placeId?: string): Promise<void> {
   // Whoever adds to a place waits for whoever is adding to it.
   await liveRow(w.tx, w.siteId, 'place', parentId, true)
+  if (placeId) await liveRow(w.tx, w.siteId, 'place', placeId, true)
   const all = await tree(w.tx, w.siteId)
   const parent = all.get(parentId)
   if (!parent) throw fieldProblem('parentId', 'choose a place of this site')
@@ -39,6 +40,8 @@ export async function getPlace(w: Write, placeId: string): Promise<Place> {
 
 /** Adds a part of a block, or of a part of one, under the id that the page gave it. */
 export async function addPlace(w: Write, input: ParsedInputOf<typeof places.create>): Promise<Place> {
+  // Sent twice at once, the second waits here for the first, and finds it.
+  await liveRow(w.tx, w.siteId, 'place', input.parentId, true)
   const before = (await listPlaces(w.tx, w.siteId)).find(({ id }) => id === input.id)
   if (before) return before
   await requireRoom(w, input.parentId, input)

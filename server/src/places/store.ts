@@ -71,8 +71,8 @@ export async function listPlaces(db: Queryable, siteId: string): Promise<Place[]
 }
 
 /** The live row of a block; 404 where there is none, or where it is only part of one. */
-export async function liveBlock(db: Queryable, siteId: string, blockId: string): Promise<Row> {
-  const row = await liveRow(db, siteId, 'place', blockId)
+export async function liveBlock(db: Queryable, siteId: string, blockId: string, lock = false): Promise<Row> {
+  const row = await liveRow(db, siteId, 'place', blockId, lock)
   if (row['level'] !== 'block') throw new HttpProblem(404, 'There is no such block at this site.')
   return row
 }

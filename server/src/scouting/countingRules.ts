@@ -30,7 +30,7 @@ export async function countingRules(db: Queryable, siteId: string): Promise<Map<
 }
 
 /** The weights by which a site reckons its counts of an organism: its own, and the library's where it has none. */
-export const weightsOf = (organism: Organism, rule: CountingRule | undefined): Record<string, number> =>
+export const weightsOf = (organism: Organism, rule: Pick<CountingRule, 'weights'> | undefined): Record<string, number> =>
   Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, rule?.weights[id] ?? weight]))
 
 /** Sets how a site counts an organism, or changes it; rounds that were counted before are reckoned by it as well. */
@@ -43,7 +43,8 @@ export async function setCountingRule(
   const classes = organism.sampling.classes.map(({ id }) => id)
   for (const name of Object.keys(input.weights))
     if (!classes.includes(name)) throw fieldProblem(`weights.${name}`, `is no class that is counted for it; use ${classes.join(', ')}`)
-  if (classes.every((id) => (input.weights[id] ?? 0) === 0)) throw fieldProblem('weights', 'let at least one class count')
+  const weights = weightsOf(organism, { weights: input.weights })
+  if (classes.every((id) => weights[id] === 0)) throw fieldProblem('weights', 'let at least one class count')
   const columns = { organism_id: organismId, weights: JSON.stringify(input.weights), frame: input.frame, reason: input.reason }
   if (input.rowVersion === null) {
     const meanwhile = (): HttpProblem =>

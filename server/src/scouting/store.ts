@@ -24,7 +24,9 @@ export interface StoredRound {
 const SELECT = `SELECT r.*, w.organism_id, w.threshold_per_100, o.id AS own_id, o.row_version AS own_version, o.entry AS own_entry, c.name AS check_area_name, p.name AS person_name FROM round r
   JOIN watch w ON w.id = r.watch_id
   JOIN site s ON s.id = w.site_id
-  LEFT JOIN own_organism o ON (o.site_id = w.site_id OR o.holding_id = s.holding_id) AND o.organism_id = w.organism_id AND o.deleted_at IS NULL LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
+  LEFT JOIN own_organism o ON o.id = (SELECT x.id FROM own_organism x WHERE (x.site_id = w.site_id OR x.holding_id = s.holding_id)
+    AND x.organism_id = w.organism_id ORDER BY x.deleted_at IS NULL DESC, x.created_at DESC, x.id LIMIT 1)
+  LEFT JOIN check_area c ON c.id = r.check_area_id JOIN person p ON p.id = r.changed_by`
 
 function thresholdThen(row: Row): Threshold | null | undefined {
   const from = row['threshold_from'] as Threshold['from'] | 'none' | null

@@ -75,6 +75,26 @@ describe('what does not fit', () => {
     })
   })
 
+  test('is not what a bloom sets off either', async () => {
+    const trigger = { plantId: 'common-lilac', event: 'end' as const, daysAfter: 3, watchId: mildew, action: 'treat' as const }
+    const refused = await app.call(endpoints.bloom.addTrigger, at, { ...trigger, productId: sulphur.id }, as)
+    expect(refused.problem.fields).toMatchObject([{ path: 'productId' }])
+  })
+
+  test('that was planned before its label said so is marked when it is recorded', async () => {
+    const other = done(await app.call(treatments.addProduct, at, { ...GRANULE, name: 'Granule D' }, as))
+    const planned = done(await plan(moth, other.id))
+    const label = { ...GRANULE, name: 'Granule D', targets: ['grape-berry-moth'], rowVersion: other.rowVersion }
+    done(await app.call(treatments.updateProduct, { ...at, productId: other.id }, label, as))
+    const recorded = await app.call(
+      treatments.record,
+      { ...at, treatmentId: planned.id },
+      { startedAt: '2026-06-11T14:00:00Z', rate: 0.1, areaHa: 1, weather: {}, note: 'mixed already', rowVersion: planned.rowVersion },
+      as,
+    )
+    expect(done(recorded).deviation).toEqual({ because: 'target-not-on-label', reason: 'mixed already' })
+  })
+
   test('what fits is recorded without a plan and without a mark', async () => {
     expect(done(await did(moth, granule.id)).deviation).toBeNull()
   })

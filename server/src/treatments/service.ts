@@ -3,7 +3,7 @@ import { civilDate, dayNumber, seasonLater } from '@bocado/core'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
-import { insertRow, ownerColumns, sqlInstant, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, liveRow, ownerColumns, sqlInstant, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, SAME_M2, tree } from '../places/store.js'
@@ -97,12 +97,15 @@ async function placeFor(w: Write, watch: Pick<StoredWatch, 'blockId'>, placeId: 
 }
 
 /** What a device sent before, and sends again because it never heard the answer, is there already. */
-async function storedBefore(w: Write, id: string | undefined): Promise<Treatment | undefined> {
-  return id === undefined ? undefined : findTreatment(w.tx, w.siteId, id)
+async function storedBefore(w: Write, { id, watchId }: { id?: string | undefined; watchId: string }): Promise<Treatment | undefined> {
+  if (id === undefined) return undefined
+  // Sent twice at once, the second waits here for the first, and finds it.
+  await liveRow(w.tx, w.siteId, 'watch', watchId, true)
+  return findTreatment(w.tx, w.siteId, id)
 }
 
 export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatments.plan>): Promise<Treatment> {
-  const before = await storedBefore(w, input.id)
+  const before = await storedBefore(w, input)
   if (before) return before
   const watch = await watchFor(w, input.watchId)
   const product = await getProduct(w.tx, w.siteId, input.productId)
@@ -187,6 +190,15 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: Done
   }
 }
 
+/**
+ * The mark of what was planned before its label, or the library, said that it is not for this: it was done, and a record accepts that. What
+ * whoever did it noted stands as the reason.
+ */
+async function deviationOf(w: Write, label: Label, watch: StoredWatch, note: string) {
+  const verdict = gateFor(label, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+  return verdict.verdict === 'refused' ? { deviation: verdict.because, deviation_reason: note.slice(0, 500) } : {}
+}
+
 /** Records a planned treatment as done, or corrects its record. */
 export async function recordTreatment(
   w: Write,
@@ -199,7 +211,8 @@ export async function recordTreatment(
   // A correction is held against the label of its day, and leaves that label as it was.
   const label = before.done?.label ?? (await getProduct(w.tx, w.siteId, before.productId))
   const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, label }, input)
-  await updateRow(w, 'deed', treatmentId, input.rowVersion, columns)
+  const deviation = before.done ? {} : await deviationOf(w, label, watch, input.note)
+  await updateRow(w, 'deed', treatmentId, input.rowVersion, { ...columns, ...deviation })
   return getTreatment(w.tx, w.siteId, treatmentId)
 }
 
@@ -208,7 +221,7 @@ export async function recordTreatment(
  * as a deviation, with what whoever did it says to that, and no coverage is computed of it.
  */
 export async function recordUnplanned(w: Write, deps: Deps, input: ParsedInputOf<typeof treatments.recordUnplanned>): Promise<Treatment> {
-  const before = await storedBefore(w, input.id)
+  const before = await storedBefore(w, input)
   if (before) return before
   const watch = await watchFor(w, input.watchId)
   const product = await getProduct(w.tx, w.siteId, input.productId)

@@ -3,8 +3,11 @@ import type { Query, QueryClient, QueryKey } from '@tanstack/react-query'
 import { browserStore } from './browserStore.js'
 import type { RestsOn } from './versions.js'
 
-/** Answers that rest on these are worth having without a connection; readings alone are too many. */
-const KEPT: ReadonlySet<Aspect> = new Set<Aspect>(['site', 'watches', 'blooms', 'counts', 'treatments', 'library'])
+/** Answers that rest on these are worth having without a connection. */
+const KEPT: ReadonlySet<Aspect> = new Set<Aspect>(['watches', 'blooms', 'counts', 'treatments', 'library'])
+/** So is what rests on the site, unless it is of readings: of those there are too many. */
+const isKept = (aspects: readonly Aspect[]): boolean =>
+  aspects.some((aspect) => KEPT.has(aspect)) || (aspects.includes('site') && !aspects.includes('weather'))
 
 /** Older than this an answer says nothing of a season any more. */
 const KEPT_DAYS = 14
@@ -12,13 +15,39 @@ const KEPT_DAYS = 14
 /** Keeps an answer in the browser, in place of the one before. That it cannot be kept changes nothing. */
 export async function keepAnswer(query: Query<unknown, unknown>): Promise<void> {
   const on = query.meta as Partial<RestsOn> | undefined
-  if (on?.siteId === undefined || !on.aspects?.some((aspect) => KEPT.has(aspect))) return
+  if (on?.siteId === undefined || !on.aspects || !isKept(on.aspects)) return
+  void letGoOfOld()
   try {
     const answer = { data: query.state.data, siteId: on.siteId, at: new Date(query.state.dataUpdatedAt).toISOString() }
     await (await browserStore())?.put('answer', answer, query.queryHash)
   } catch {
     // The disk is full, or the store was taken away.
   }
+}
+
+let isTidied = false
+
+/** Lets go of answers that are too old to be shown, once in the life of a page. */
+async function letGoOfOld(): Promise<void> {
+  if (isTidied) return
+  isTidied = true
+  try {
+    const db = await browserStore()
+    let cursor = await db?.transaction('answer', 'readwrite').store.openCursor()
+    while (cursor) {
+      if (cursor.value.at < oldest()) await cursor.delete()
+      cursor = await cursor.continue()
+    }
+  } catch {
+    // They are let go by the next page.
+  }
+}
+
+/** The moment before which an answer is too old. */
+function oldest(): string {
+  const at = new Date()
+  at.setDate(at.getDate() - KEPT_DAYS)
+  return at.toISOString()
 }
 
 /**
@@ -31,9 +60,7 @@ export async function showKept(client: QueryClient, queryKey: QueryKey): Promise
   try {
     const kept = await (await browserStore())?.get('answer', query.queryHash)
     if (!kept) return
-    const oldest = new Date()
-    oldest.setDate(oldest.getDate() - KEPT_DAYS)
-    if (kept.at < oldest.toISOString()) await (await browserStore())?.delete('answer', query.queryHash)
+    if (kept.at < oldest()) await (await browserStore())?.delete('answer', query.queryHash)
     else if (query.state.data === undefined) client.setQueryData(queryKey, kept.data, { updatedAt: Date.parse(kept.at) })
   } catch {
     // Without it the page waits, as it would have.

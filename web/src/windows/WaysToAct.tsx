@@ -34,7 +34,7 @@ export function sortedWays<T extends { windows: readonly WayWindow[]; method: Pi
 function useWayWindows(forecast: WatchForecast, reach: readonly Way[]): WayWindow[][] | null {
   const [windows, setWindows] = useState<{ of: WatchForecast; windows: WayWindow[][] } | null>(null)
   useEffect(() => {
-    if (forecast.grade !== 'dates' || forecast.events.length === 0) return
+    if (reach.length === 0 || forecast.grade !== 'dates' || forecast.events.length === 0) return
     let current = true
     const thread = new Worker(new URL('../workers/ways.worker.ts', import.meta.url), { type: 'module' })
     const { heat, events, generations } = forecast

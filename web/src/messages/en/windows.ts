@@ -130,7 +130,7 @@ export const windows = {
   'detail.panel.ways': 'Ways to act',
   'ways.how':
     'Each way has its own window, by the stages that it reaches: what still reaches comes first, from prevention to chemical. What comes with a label is planned from the shelf only.',
-  'ways.on': 'on {stages}',
+  'ways.on': 'Reaches: {stages}',
   'ways.ofGeneration': '{sentence}, {generation}',
   'ways.standBy':
     '{state, select, over {Its time is past this season} late {The first are there since about {by}: what stands now still helps until about {until}} other {Has to stand by {by}, and stay until about {until}}}, {generation}',
