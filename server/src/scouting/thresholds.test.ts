@@ -84,7 +84,7 @@ describe('a site that counts by its own rule', () => {
 
   test('is told what is wrong with it', async () => {
     expect((await rule({ grub: 1 }, 3)).problem.fields?.[0]?.path).toBe('weights.grub')
-    expect((await rule({ small: 0 }, 3)).problem.fields?.[0]?.message).toBe('let at least one class count')
+    expect((await rule({ small: 0, large: 0, adult: 0, egg: 0 }, 3)).problem.fields?.[0]?.message).toBe('let at least one class count')
     expect((await rule({ small: 1 })).status).toBe(409)
   })
 })
