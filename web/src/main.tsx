@@ -12,7 +12,8 @@ import { WorkplaceProvider } from './api/workplace.js'
 import { GlobalStyle } from './design/theme.js'
 import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
-import { fetchScreens, router } from './shell/router.js'
+import { fetchTheRest } from './shell/later.js'
+import { router } from './shell/router.js'
 
 // English first. Dates day before month, as the words have them.
 const LOCALE = 'en-GB'
@@ -36,4 +37,4 @@ createRoot(root).render(
 
 /** Until the first screen stands, the line is its own. */
 const AFTER_MS = 3000
-setTimeout(() => void fetchScreens(), AFTER_MS)
+setTimeout(() => void fetchTheRest(), AFTER_MS)

@@ -1,6 +1,6 @@
 import type { WatchForecast } from '@bocado/contract'
 import styled from 'styled-components'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'

@@ -1,7 +1,8 @@
 import { parseDate, type CalendarDate } from '@internationalized/date'
 import { DateField as AriaDateField, DateInput, DateSegment, Label } from 'react-aria-components'
 import styled from 'styled-components'
-import { control, Described, fieldStyle, type FieldProps } from './fields.js'
+import { control } from './buttons.js'
+import { Described, fieldStyle, type FieldProps } from './fields.js'
 import { colour, font } from './theme.js'
 
 const StyledDate = styled(AriaDateField)`

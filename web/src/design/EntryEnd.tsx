@@ -1,5 +1,5 @@
 import { useText } from '../messages/useText.js'
-import { Button } from './controls.js'
+import { Button } from './buttons.js'
 import { DraftNote, FormError } from './FormError.js'
 import { Line } from './text.js'
 

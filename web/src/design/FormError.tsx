@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import { useText } from '../messages/useText.js'
-import { TextButton } from './controls.js'
+import { TextButton } from './buttons.js'
 import { colour } from './theme.js'
 import { useFormat } from './useFormat.js'
 

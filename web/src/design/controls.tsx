@@ -14,44 +14,9 @@ import {
   ToggleButtonGroup,
 } from 'react-aria-components'
 import styled from 'styled-components'
-import { control, Described, fieldStyle, Options, type FieldProps, type Option } from './fields.js'
+import { control } from './buttons.js'
+import { Described, fieldStyle, Options, type FieldProps, type Option } from './fields.js'
 import { colour, PHONE, size } from './theme.js'
-
-export const Button = styled(AriaButton)<{ $plain?: boolean }>`
-  ${control}
-  padding: 6px 16px;
-  font-weight: 600;
-  cursor: pointer;
-  background: ${({ $plain }) => ($plain ? 'transparent' : colour.ink)};
-  color: ${({ $plain }) => ($plain ? colour.ink : colour.white)};
-  border-color: ${({ $plain }) => ($plain ? colour.inkSoft : colour.ink)};
-  &[data-hovered] {
-    background: ${({ $plain }) => ($plain ? colour.white : colour.petrol)};
-  }
-  &[data-disabled] {
-    opacity: 0.55;
-    cursor: default;
-  }
-`
-
-/** A button that reads as a link in running text. */
-export const TextButton = styled(AriaButton)`
-  border: 0;
-  padding: 0;
-  display: inline-flex;
-  align-items: center;
-  line-height: inherit;
-  justify-self: start;
-  text-align: left;
-  background: none;
-  color: ${colour.petrol};
-  text-decoration: underline;
-  text-underline-offset: 2px;
-  cursor: pointer;
-  @media ${PHONE} {
-    min-height: 48px;
-  }
-`
 
 const StyledText = styled(AriaTextField)`
   ${fieldStyle}

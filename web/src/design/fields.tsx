@@ -1,19 +1,8 @@
 import type { ReactNode } from 'react'
 import { FieldError, Popover, Text } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { control } from './buttons.js'
 import { colour, PHONE, size } from './theme.js'
-
-export const control = css`
-  min-height: 38px;
-  padding: 6px 10px;
-  border: 1px solid ${colour.inkSoft};
-  border-radius: 4px;
-  background: ${colour.white};
-  color: ${colour.ink};
-  @media ${PHONE} {
-    min-height: 48px;
-  }
-`
 
 export const fieldStyle = css`
   max-width: 100%;

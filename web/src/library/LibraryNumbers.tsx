@@ -1,6 +1,6 @@
 import type { LibraryEntry } from '@bocado/contract'
 import { useState } from 'react'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { Line, PlainTable, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'

@@ -2,7 +2,7 @@ import styled from 'styled-components'
 import { CloudOff } from 'lucide-react'
 import { useQueryClient } from '@tanstack/react-query'
 import { useReachable, useStale } from '../api/connection.js'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 

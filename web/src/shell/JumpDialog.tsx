@@ -83,21 +83,18 @@ const Box = styled(Modal)`
   }
 `
 
-/** The jump list (/) and the list of keys (?). */
-export function JumpDialog({
-  open,
-  onClose,
-  sites,
-  onGo,
-}: {
-  open: 'jump' | 'keys' | null
+export interface JumpProps {
+  open: 'jump' | 'keys'
   onClose: () => void
   sites: Site[]
   onGo: (address: string) => void
-}) {
+}
+
+/** The jump list (/) and the list of keys (?). */
+export function JumpDialog({ open, onClose, sites, onGo }: JumpProps) {
   const t = useText()
   return (
-    <Veil isOpen={open !== null} onOpenChange={(now) => !now && onClose()} isDismissable>
+    <Veil isOpen onOpenChange={(now) => !now && onClose()} isDismissable>
       <Box>
         <Dialog aria-label={open === 'keys' ? t('keys.title') : t('jump.open')}>
           {open === 'keys' ? (

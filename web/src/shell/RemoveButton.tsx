@@ -1,6 +1,6 @@
 import type { endpoints, Endpoint } from '@bocado/contract'
 import { useWrite } from '../api/hooks.js'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from './Undo.js'
 

@@ -1,23 +1,23 @@
 import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { Ellipsis } from 'lucide-react'
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
-import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
 import { noteVersions } from '../api/versions.js'
-import { SiteProvider, useSite, useWorkplace } from '../api/workplace.js'
+import { SiteProvider, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
-import { Select } from '../design/controls.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
+import type { MoreProps } from './BarControls.js'
 import { Connection } from './Connection.js'
 import { DemoClock } from './DemoClock.js'
-import { JumpDialog } from './JumpDialog.js'
+import type { JumpProps } from './JumpDialog.js'
 import { useKeys } from './keys.js'
-import { SCREENS } from './screens.js'
+import { later } from './later.js'
+import { ON_THE_PHONE, SCREENS } from './screens.js'
 import { NotFound } from './Stumble.js'
 import { UndoProvider } from './Undo.js'
 import { Waiting } from './Waiting.js'
@@ -94,24 +94,6 @@ const Where = styled.div`
     font-size: ${size.text};
   }
 `
-const WorkingAs = styled(Select)`
-  > button {
-    min-height: 34px;
-    background: transparent;
-    color: #fff;
-    border-color: #7b8a93;
-    font-size: ${size.small};
-    &::after {
-      color: #c9d5da;
-    }
-  }
-  @media ${PHONE} {
-    > button {
-      min-height: 48px;
-      max-width: 132px;
-    }
-  }
-`
 const Key = styled(AriaButton)`
   border: 1px solid #7b8a93;
   border-radius: 3px;
@@ -153,24 +135,6 @@ const BottomBar = styled.nav`
     }
   }
 `
-const More = styled(Popover)`
-  background: ${colour.white};
-  border: 1px solid ${colour.ink};
-  border-radius: 4px;
-  .react-aria-Dialog {
-    display: grid;
-    min-width: 200px;
-    outline: none;
-  }
-  a {
-    min-height: 52px;
-    padding: 14px 18px;
-    color: ${colour.ink};
-    text-decoration: none;
-    border-bottom: 1px solid ${colour.ruleSoft};
-  }
-`
-
 /** Where the strip will stand, so that nothing moves when it comes. */
 const StripPlace = styled.div`
   height: 47px;
@@ -188,10 +152,32 @@ const SeasonStrip = lazy<ComponentType<{ whole: boolean }>>(() =>
   ),
 )
 
+const loadBar = () => import('./BarControls.js')
+/** What opens from the bar comes after the bar itself; where its code does not come, the screens stand without it. */
+const PersonChoice = lazy<ComponentType>(() =>
+  loadBar().then(
+    ({ PersonChoice }) => ({ default: PersonChoice }),
+    () => ({ default: () => null }),
+  ),
+)
+const MoreScreens = lazy<ComponentType<MoreProps>>(() =>
+  loadBar().then(
+    ({ MoreScreens }) => ({ default: MoreScreens }),
+    () => ({ default: () => null }),
+  ),
+)
+
+const loadJump = later(() => import('./JumpDialog.js'))
+/** Fetched with the screens, while nobody waits; where it does not come, the screens are still reached by their links. */
+const JumpDialog = lazy<ComponentType<JumpProps>>(() =>
+  loadJump().then(
+    ({ JumpDialog }) => ({ default: JumpDialog }),
+    () => ({ default: () => null }),
+  ),
+)
+
 /** Screens whose pictures show the days that the strip chooses. */
 const WITH_STRIP: readonly string[] = ['windows', 'weather']
-
-const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
 
 /** Frame of every screen: top bar on a desk, bottom bar on a phone. */
 export function Shell() {
@@ -266,7 +252,9 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           {t('season', { season: seasonName(site) })}
         </Where>
         <DemoClock />
-        <PersonChoice />
+        <Suspense fallback={null}>
+          <PersonChoice />
+        </Suspense>
         <Key aria-label={t('jump.open')} onPress={() => setJump('jump')}>
           /
         </Key>
@@ -289,42 +277,16 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
             {t(word)}
           </NavLink>
         ))}
-        <DialogTrigger>
-          <AriaButton>
-            <Ellipsis size={20} aria-hidden />
-            {t('nav.more')}
-          </AriaButton>
-          <More placement="top end">
-            <Dialog aria-label={t('nav.more')}>
-              {({ close }) =>
-                SCREENS.filter(({ path }) => !ON_THE_PHONE.includes(path)).map(({ path, word }) => (
-                  <Link key={path} to={to(path)} onClick={close}>
-                    {t(word)}
-                  </Link>
-                ))
-              }
-            </Dialog>
-          </More>
-        </DialogTrigger>
+        <Suspense fallback={<span />}>
+          <MoreScreens to={to} />
+        </Suspense>
       </BottomBar>
-      <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+      {jump ? (
+        <Suspense fallback={null}>
+          <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+        </Suspense>
+      ) : null}
     </>
-  )
-}
-
-function PersonChoice() {
-  const t = useText()
-  const site = useSite()
-  const { personId, workAs } = useWorkplace()
-  return (
-    <WorkingAs
-      hideLabel
-      label={t('workingAs')}
-      placeholder={t('workingAs.choose')}
-      options={site.people.map(({ id, name, role }) => ({ id, label: t('workingAs.person', { name, role: t(`role.${role}`) }) }))}
-      value={personId}
-      onChange={(id) => workAs({ id })}
-    />
   )
 }
 

@@ -1,7 +1,7 @@
 import { useQueryErrorResetBoundary } from '@tanstack/react-query'
 import { Link, useLocation, useNavigate, useRouteError } from 'react-router'
 import { RequestProblem } from '../api/client.js'
-import { Button } from '../design/controls.js'
+import { Button } from '../design/buttons.js'
 import { Line, Page, Title } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ScreenMissing } from './ScreenMissing.js'

@@ -1,7 +1,7 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { RequestProblem } from '../api/client.js'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 

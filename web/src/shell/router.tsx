@@ -1,27 +1,21 @@
 import { lazy, Suspense, type ComponentType } from 'react'
 import { createBrowserRouter, Navigate } from 'react-router'
 import { FirstSite } from './FirstSite.js'
+import { later } from './later.js'
 import { ScreenMissing } from './ScreenMissing.js'
 import { Shell } from './Shell.js'
 import { NotFound, Stumble } from './Stumble.js'
 import { Waiting } from './Waiting.js'
 
-const fetches: (() => Promise<ComponentType>)[] = []
-
-/** A screen whose code is fetched when it is first opened, or beforehand by `fetchScreens`. */
+/** A screen whose code is fetched when it is first opened, or beforehand by `fetchTheRest`. */
 function screen(fetched: () => Promise<ComponentType>) {
-  fetches.push(fetched)
+  later(fetched)
   const Screen = lazy(async () => ({
     default: await fetched().catch((cause: unknown) => {
       throw new ScreenMissing(cause)
     }),
   }))
   return <Screen />
-}
-
-/** Fetches every screen, one after the other, so that each opens at once and also where there is no connection in the field. */
-export async function fetchScreens(): Promise<void> {
-  for (const fetched of fetches) await fetched().catch(() => undefined)
 }
 
 export const router = createBrowserRouter([

@@ -12,3 +12,6 @@ export const SCREENS = [
   { path: 'outcomes', word: 'nav.outcomes', icon: Scale },
   { path: 'library', word: 'nav.library', icon: BookOpen },
 ] as const satisfies readonly { path: string; word: MessageId; icon: unknown }[]
+
+/** Those with a place on a phone's bar. */
+export const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']

@@ -1,5 +1,5 @@
 import styled from 'styled-components'
-import { TextButton } from '../design/controls.js'
+import { TextButton } from '../design/buttons.js'
 import { Figure } from '../design/text.js'
 import { colour, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
