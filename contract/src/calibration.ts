@@ -64,8 +64,37 @@ const skill = z.object({
   seasons: z.int(),
 })
 
+/** What dates of an event make where no figure of it is known: heat from the first day of the season, above a threshold of its own. */
+const clockSchema = z.object({
+  event: z.string(),
+  name: z.string(),
+  seasons: z.array(z.object({ season: civilDateSchema, day: civilDateSchema })),
+  /** Seasons of which the weather is not known. */
+  left: z.array(civilDateSchema),
+  /** Null with fewer than three seasons. */
+  clock: z
+    .object({
+      /** °C */
+      lower: z.number(),
+      /** °C·d */
+      heat: z.number(),
+      heatSe: z.number(),
+      /** Mean date, as the calendar would tell it. */
+      calendarDay: civilDateSchema,
+      /** Days by which each season is missed when told without itself, in the mean. */
+      error: z.object({ clock: z.number(), calendar: z.number() }),
+      /** Five seasons or more, and nearer than the calendar by more than the standard error of that. */
+      offered: z.boolean(),
+    })
+    .nullable(),
+  /** The clock that the block goes by; `current` as long as the records still say the same. */
+  taken: z.object({ id, seasons: z.int(), current: z.boolean(), rowVersion }).nullable(),
+})
+export type EventClock = z.infer<typeof clockSchema>
+
 export const calibrationSchema = z.object({
   records: z.array(eventRecordSchema),
+  clocks: z.array(clockSchema),
   events: z.array(
     z.object({
       event: z.string(),
@@ -143,6 +172,30 @@ export const calibration = {
     params: watchParams,
     input: z.object({ event: z.string() }),
     response: z.array(figureSchema),
+  }),
+  takeClock: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/clocks',
+    summary: 'Let a block go by the clock that its own records make of an event',
+    params: watchParams,
+    input: z.object({ event: z.string() }),
+    response: z.object({ id, rowVersion }),
+  }),
+  dropClock: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/clocks/:clockId',
+    summary: 'Go by the calendar again; can be restored',
+    params: z.object({ siteId: id, clockId: id }),
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreClock: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/clocks/:clockId/restore',
+    summary: 'Undo going by the calendar again',
+    params: z.object({ siteId: id, clockId: id }),
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
   }),
   removeRecord: endpoint({
     method: 'delete',

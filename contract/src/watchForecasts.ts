@@ -162,6 +162,17 @@ export const watchForecastSchema = z.object({
   windows: z.array(windowSchema),
   /** It breeds on after the broods that are modelled: then counts tell, not windows. */
   breedsOn: z.boolean(),
+  /** Events that can be dated though no figure tells their day, with the clock that own records made of them where it was taken. */
+  named: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      /** Days of the season on which it is expected, and the seasons that this rests on. */
+      clock: z.object({ seasons: z.int(), date: boundsSchema }).nullable(),
+    }),
+  ),
+  /** What somebody saw of it this season, oldest first. */
+  seen: z.array(z.object({ event: z.string(), name: z.string(), kind: z.enum(['first', 'half']), day: civilDateSchema })),
   infection: infectionSchema.nullable(),
   emergence: emergenceSchema.nullable(),
   /** A model that is newer than the one the watch is pinned to. */

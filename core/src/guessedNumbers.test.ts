@@ -18,6 +18,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   UNKNOWN_MIN: 'stands for a day that nobody knows',
   SCAB_LONGEST_BREAK_HOURS: 'of the published model',
   SHARE: 'from BEGUN_SHARE and a half',
+  LEAST_SEASONS_SHOWN: 'of the computation: a spread of fewer says nothing',
+  LOWERS: 'of the computation: the thresholds that are tried',
   DAYS_AFTER: 'of the computation: how far a season is looked at',
   PAST_SEASONS: 'of the computation: how many seasons are looked at',
   LATE: 'stands for a day that nobody knows',

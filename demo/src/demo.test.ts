@@ -12,9 +12,11 @@ import {
   BLOOM_SEASONS,
   inventBlooms,
   inventPastRecords,
+  inventThistleDates,
   inventVarietyLooks,
   inventWeather,
   PAST_RECORDS,
+  THISTLE_SEASONS,
   PRODUCTS,
   STANDARD_OFFSET_HOURS,
   VARIETY_YEARS,
@@ -109,6 +111,14 @@ test('past records are of seasons with a flight that the trap saw from its begin
     const first = checks.find((check) => check.caught > 1)!.day
     expect(hatch.seenOn > first && hatch.lookedBefore < hatch.seenOn).toBe(true)
   }
+})
+
+test('thistle dates keep the heat of the truth within what looks and years differ, in seasons that differ by more than that', () => {
+  const seen = inventThistleDates({ seed: 11, coldNights: 0, doubts: true }, THISTLE_SEASONS)
+  const days = seen.map(({ seenOn }) => dayNumber(seenOn) - dayNumber(`${seenOn.slice(0, 4)}-01-01`))
+  for (const { seenOn, lookedBefore } of seen) expect(dayNumber(seenOn) - dayNumber(lookedBefore)).toBe(3)
+  expect(Math.min(...days)).toBeGreaterThan(120)
+  expect(Math.max(...days) - Math.min(...days)).toBeGreaterThan(5)
 })
 
 test('the notebook of the lane has eight seasons with gaps, in the order of the lane but for two days written down wrongly', () => {

@@ -36,6 +36,25 @@ export interface PastRecords {
 /** Three past seasons of a trap in Old Apples and of the first hatch, drawn from the truth and seen as people see it. */
 export function inventPastRecords(station: InventedStation, seasons: readonly string[]): PastRecords[] {
   const random = seededRandom(1957)
+  return heatOf(station, seasons, TRUE_CODLING_MOTH.rule).map(({ season, heat }) => recordsOf(random, season, heat))
+}
+
+/** How creeping thistle truly flowers in Lower Meadow, of which the library has no figure. */
+export const TRUE_THISTLE = { rule: { method: 'single-sine', lower: 8 } satisfies HeatRule, flowers: 585, betweenYears: 10 } as const
+
+/** The days on which the first thistles were seen in flower, each a few days after a walk without any. */
+export function inventThistleDates(station: InventedStation, seasons: readonly string[]): { seenOn: string; lookedBefore: string }[] {
+  const random = seededRandom(1963)
+  return heatOf(station, seasons, TRUE_THISTLE.rule).map(({ season, heat }) => {
+    const wanted = TRUE_THISTLE.flowers + drawNormal(random, 0, TRUE_THISTLE.betweenYears)
+    const opened = dayNumber(season) + heat.findIndex((sum) => sum >= wanted)
+    const late = Math.floor(3 * random())
+    return { seenOn: civilDate(opened + late), lookedBefore: civilDate(opened + late - 3) }
+  })
+}
+
+/** °C·d from each season's first day through each of its days. */
+function heatOf(station: InventedStation, seasons: readonly string[], rule: HeatRule): { season: string; heat: number[] }[] {
   const hours = inventWeather(station, Date.parse(`${Number(seasons.at(-1)?.slice(0, 4)) + 1}-01-02`))
   const first = Math.floor((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
   const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)
@@ -49,8 +68,7 @@ export function inventPastRecords(station: InventedStation, seasons: readonly st
       max: series.max[from + i] as number,
     }))
     let sum = 0
-    const heat = Array.from(dailyHeat(days, TRUE_CODLING_MOTH.rule), (gained) => (sum += gained))
-    return recordsOf(random, season, heat)
+    return { season, heat: Array.from(dailyHeat(days, rule), (gained) => (sum += gained)) }
   })
 }
 

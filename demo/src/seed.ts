@@ -16,6 +16,7 @@ import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
+import { acceptClock } from '@bocado/server/watches/calibration'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
 import { issueForecasts } from '@bocado/server/worker/issueForecasts'
 import { createWatch } from '@bocado/server/watches/service'
@@ -28,7 +29,7 @@ import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
-import { inventPastRecords } from './pastRecords.js'
+import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import {
@@ -41,6 +42,7 @@ import {
   LANE,
   LEAD,
   PAST_RECORDS,
+  THISTLE_SEASONS,
   ISSUED_DAYS_AGO,
   PEOPLE,
   PRODUCTS,
@@ -189,6 +191,10 @@ async function seed(deps: Deps): Promise<void> {
     await addCatches(scout, deps, story, { event: 'flight', hungOn, checks, note: '' })
     await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year' })
   }
+  const thistle = watched.get('creeping-thistle Lower Meadow') as string
+  for (const seen of inventThistleDates(STATIONS[1] as InventedStation, THISTLE_SEASONS))
+    await addSighting(scout, deps, thistle, { event: 'flower', kind: 'first', ...seen, note: '' })
+  await acceptClock(lead, deps, thistle, 'flower')
 
   for (const { organism, ...look } of inventVarietyLooks(VARIETY_YEARS))
     await addVarietyLook(

@@ -242,6 +242,17 @@ describe('below the band', () => {
     await expectAccessible(page, 'a disease')
   })
 
+  test('what is seen of an organism by months is noted in two presses, stands on its row, and is taken back', async () => {
+    await openWatch('creeping-thistle')
+    await choose(page, 'Seen today for the first time', 'in flower')
+    await row(/^Creeping thistle Lower Meadow In flower seen .*; usually about June to July/).waitFor()
+    await show(page, 'Own records')
+    await page.getByText('From three seasons on they make a clock').waitFor()
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await row(/^Creeping thistle Lower Meadow Usually about June to July/).waitFor()
+    await expectAccessible(page, 'an organism by months')
+  })
+
   test('a biofix that is only expected says so, until it is entered', async () => {
     await openWatch('grape-berry-moth')
     await page.getByText(/^No biofix yet: it is expected /).waitFor()

@@ -6,6 +6,7 @@ import { indicatorSchema, organismSchema, type Indicator, type Organism } from '
 
 export * from './about.js'
 export * from './cause.js'
+export * from './datedEvents.js'
 export * from './method.js'
 export * from './model.js'
 export * from './provenance.js'

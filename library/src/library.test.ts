@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import {
   causes,
+  datedEvents,
   expectedFigures,
   findMethod,
   forecastFigures,
@@ -291,5 +292,29 @@ describe('what comes with a label', () => {
   test('every method that people do without proof says how to find out fairly', () => {
     for (const { evidence, product, fairTest, id, kind } of methods)
       if (evidence === 'anecdotal' && !product && kind !== 'biological' && kind !== 'prevention') expect(fairTest, id).toBeDefined()
+  })
+})
+
+describe('events that can be dated', () => {
+  test('are there for every organism, by words of their own, each once, and of a stage that it has', () => {
+    for (const organism of organisms) {
+      const events = datedEvents(organism)
+      expect(events.length, organism.id).toBeGreaterThanOrEqual(2)
+      expect(new Set(events.map(({ id }) => id)).size, organism.id).toBe(events.length)
+      for (const { name, stage } of events) {
+        expect(
+          organism.stages.map(({ id }) => id),
+          `${organism.id} ${name}`,
+        ).toContain(stage)
+        // "first in the soil" would be nothing to see.
+        expect(name, organism.id).not.toMatch(/^first (in |on |under )|undefined/)
+      }
+    }
+  })
+
+  test('an entry of one’s own that names none has the beginning of each of its stages', () => {
+    const { named, ...own } = organisms.find(({ id }) => id === 'japanese-beetle')!
+    expect(named.length).toBeGreaterThan(1)
+    expect(datedEvents({ ...own, named: [] })[0]).toEqual({ id: 'first-adult', name: 'first beetles', stage: 'adult', hasFigure: false })
   })
 })

@@ -123,6 +123,9 @@ const emergenceSchema = z.strictObject({
   usual: usualSchema,
 })
 
+/** An event without a figure: it is seen, dated, and after some seasons makes a clock of its own. */
+const namedEventSchema = z.strictObject({ id: z.string().regex(/^[a-z0-9-]+$/), name: z.string().min(3), stage: z.string() })
+
 const stageSchema = z.strictObject({
   id: z.string().regex(/^[a-z-]+$/),
   name: z.string().min(3),
@@ -161,6 +164,8 @@ export const organismSchema = z
         usual: usualSchema.optional(),
       }),
     ),
+    /** What is seen of it and can be dated, where no figure tells its day. */
+    named: z.array(namedEventSchema).default([]),
     infection: infectionSchema.optional(),
     emergence: emergenceSchema.optional(),
     /** What still helps once the last stage that can be reached is past. */
@@ -202,6 +207,10 @@ export const organismSchema = z
   .refine((o) => !o.monthsOnly || o.generations.every(({ usual }) => usual !== undefined), {
     error: 'an entry by months says in which months each generation can be reached',
     path: ['generations'],
+  })
+  .refine((o) => o.named.every(({ stage }) => o.stages.some(({ id }) => id === stage)), {
+    error: 'a named event is of a stage that the entry has',
+    path: ['named'],
   })
 
 export type Source = z.infer<typeof sourceSchema>

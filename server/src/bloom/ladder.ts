@@ -1,6 +1,6 @@
 import type { Ladder } from '@bocado/contract'
 import { dayNumber, firstBySeason, heatFrom, rankIndicator, type IndicatorYear, type PlacedBloom } from '@bocado/core'
-import { findOrganism, indicators } from '@bocado/library'
+import { datedEvents, findOrganism, indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -102,7 +102,8 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
   const pests = watches.flatMap((watch): Pest[] => {
     const organism = findOrganism(watch.organismId) ?? organismOf(watch)
     const seen = sightings.filter((s) => s.blockId === watch.blockId && s.organismId === watch.organismId)
-    const forecast = band.watches.find((f) => f.watch.id === watch.id && f.grade === 'dates')
+    const stated = band.watches.find((f) => f.watch.id === watch.id)
+    const forecast = stated?.grade === 'dates' ? stated : undefined
     // What was seen, and otherwise what opens the first window.
     const opening = forecast?.events.find((e) => forecast.generations[0]?.reachableStages.includes(e.stage))?.id
     return [...new Set([...seen.map((s) => s.event), ...(opening ? [opening] : [])])].flatMap((event): Pest[] => {
@@ -113,7 +114,10 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
           const heat = heatOn(curves, season, day)
           return heat === undefined ? [] : [{ season, heat, day }]
         })
-      const begins = forecast?.events.find(({ id }) => id === event)?.dates.begins.p50 ?? null
+      const begins =
+        forecast?.events.find(({ id }) => id === event)?.dates.begins.p50 ??
+        stated?.named.find(({ id }) => id === event)?.clock?.date.p50 ??
+        null
       if (dots.length === 0 && begins === null) return []
       const foretold = indicatorsOf(dots, blooms, curves)
       return [
@@ -121,7 +125,7 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
           organismId: watch.organismId,
           blockId: watch.blockId,
           event,
-          name: organism.generations.flatMap(({ events }) => events).find(({ id }) => id === event)?.name ?? event,
+          name: datedEvents(organism).find(({ id }) => id === event)?.name ?? event,
           organismName: organism.name,
           dots,
           expected: begins === null ? null : { heat: reference?.median[Math.floor(begins)] ?? 0, day: begins },

@@ -25,6 +25,7 @@ export type Editable =
   | 'deed'
   | 'round'
   | 'counting_rule'
+  | 'own_clock'
   | 'wet_event'
   | 'monthly_normals'
   | 'station_correction'
@@ -54,6 +55,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   watch: 'watches',
   own_figure: 'watches',
   event_record: 'watches',
+  own_clock: 'watches',
   round: 'counts',
   counting_rule: 'counts',
   product: 'treatments',

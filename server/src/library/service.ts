@@ -103,7 +103,7 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
   const wetEvents = block ? (await listWetEvents(db, siteId, season)).filter((event) => event.blockId === block.id) : []
   const ground = block ?? { soilTexture: null, soilCover: 'bare' as const }
   const key = `library ${weather.key} ${block?.id}@${block?.rowVersion} ${wetEvents.map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()} ${resolved.name} ${resolved.hash} ${weather.hemisphere}`
-  const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, memo: deps.memo }))
+  const year = deps.memo.get(key, () => forecastWatch({ watch, organism, block: weather, ground, wetEvents, memo: deps.memo, clocks: [] }))
   const ownRow = (await listOwnOrganisms(db, siteId)).find((o) => o.organism.id === organismId)
   const methods: Method[] = await methodsByIds(
     db,

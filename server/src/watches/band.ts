@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Band, Derived, Site, Treatment, WatchForecast } from '@bocado/contract'
 import { dayNumber, depositLeft, heatAxis, seasonLater } from '@bocado/core'
-import type { Organism } from '@bocado/library'
+import { datedEvents, type Organism } from '@bocado/library'
 import { inputsVersion } from '../database/index.js'
 import { writtenOnce, type Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
@@ -13,6 +13,7 @@ import { stateOfWork } from '../worker/queue.js'
 import { daysOfStations } from '../worker/stationDays.js'
 import { forecastBlooms } from './blooms.js'
 import { keptForecasts, loadForecast, loadPicture, siteDerived, type KeptForecast, type SeasonPicture } from './derived.js'
+import { listSightings } from './eventRecords.js'
 import { makeableForecasts } from './forecasts.js'
 import { hashOf, listOwnFigures, resolvedModel } from './models.js'
 import { entryKey, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
@@ -76,7 +77,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   requireSeason(site, season)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [shown, upTo, rounds, treatments, products, own, route] = await Promise.all([
+  const [shown, upTo, rounds, treatments, products, own, route, sightings] = await Promise.all([
     forecastsShown(deps, site, season),
     siteDerived(db, siteId),
     listRounds(db, siteId, season),
@@ -84,6 +85,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listProducts(db, siteId),
     listOwnFigures(db, siteId),
     routePlants(db, siteId),
+    listSightings(db, siteId),
   ])
   const pictured = upTo?.season === season
   const picture = pictured
@@ -98,6 +100,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
       .filter(({ watchId }) => watchId === watch.id)
       .map((treatment) => ({ ...treatment, depositLeft: leftOf(treatment, rain, start) })),
     rounds: rounds.filter(({ watchId }) => watchId === watch.id),
+    seen: seenOf(watch, sightings),
   }))
   // Everything that the answer shows, with versions: as long as none changes it is the same answer.
   const rest = createHash('sha256')
@@ -108,6 +111,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
         forecasts.map(({ offer }) => offer),
         treatments,
         rounds,
+        forecasts.map(({ seen }) => seen),
         products.map(({ id, rowVersion }) => [id, rowVersion]),
         route,
         site.today,
@@ -129,6 +133,17 @@ function leftOf({ done }: Treatment, rain: readonly (number | null)[], season: n
   if (!done || done.label.residualDays === 0 || rain.length === 0) return null
   const left = depositLeft(rain.slice(Math.max(0, dayNumber(done.day) - season)))
   return left === null ? null : Math.round(left * 100) / 100
+}
+
+/** What somebody saw of a watch's organism in its block this season. */
+function seenOf(watch: StoredWatch, sightings: Awaited<ReturnType<typeof listSightings>>): WatchForecast['seen'] {
+  const names = datedEvents(organismOf(watch))
+  return sightings
+    .filter((s) => s.season === watch.season && s.blockId === watch.blockId && s.organismId === watch.organismId)
+    .flatMap(({ event, kind, seenOn }) =>
+      kind === 'catch' ? [] : [{ event, name: names.find(({ id }) => id === event)?.name ?? event, kind, day: seenOn }],
+    )
+    .sort((a, b) => a.day.localeCompare(b.day))
 }
 
 /** Blooms of the plants on the site's route; of all that the library knows, as long as none is on it. */

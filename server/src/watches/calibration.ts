@@ -1,9 +1,11 @@
 import type { CalibratedEvent, Calibration, ModelFigure } from '@bocado/contract'
 import { calibrationFromRecords, civilDate, dayNumber, type CatchFit, type EventCalibration } from '@bocado/core'
+import { datedEvents } from '@bocado/library'
 import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
+import { clocksOf, listClocks, shownClocks, takeClock } from './clocks.js'
 import { listEventRecords } from './eventRecords.js'
 import { listOwnFigures, modelBeforeRecords, setOwnFigures, type StoredFigure } from './models.js'
 import { watchInPlace } from './service.js'
@@ -55,27 +57,32 @@ function numbersOf({ event, posterior, flight }: Shown): { path: string; value: 
 async function calibrated(deps: Deps, siteId: string, watchId: string) {
   const { watch, site, block } = await watchInPlace(deps, siteId, watchId)
   const organism = organismOf(watch)
-  const [records, figures, biofixes] = await Promise.all([
+  const [records, figures, biofixes, clocks] = await Promise.all([
     listEventRecords(deps.db, siteId, watch),
     listOwnFigures(deps.db, siteId),
     listBiofixes(deps.db, siteId, watch),
+    listClocks(deps.db, siteId),
   ])
-  const named = organism.generations.flatMap(({ events: of }) => of)
+  const named = datedEvents(organism)
+  const dated = records.map(({ event, kind, season, seenOn, lookedBefore, caught }) => ({
+    event,
+    kind,
+    season: dayNumber(season),
+    seenOn: dayNumber(seenOn),
+    lookedBefore: lookedBefore === null ? null : dayNumber(lookedBefore),
+    caught,
+  }))
+  const at = await (await weatherOfBlocks(deps, site, watch.season))(block)
+  const today = dayNumber(site.today)
+  const taken = clocksOf(clocks, watch)
   const events = calibrationFromRecords({
     model: modelBeforeRecords(organism, figures, watch.blockId).pinned,
-    records: records.map(({ event, kind, season, seenOn, lookedBefore, caught }) => ({
-      event,
-      kind,
-      season: dayNumber(season),
-      seenOn: dayNumber(seenOn),
-      lookedBefore: lookedBefore === null ? null : dayNumber(lookedBefore),
-      caught,
-    })),
+    records: dated,
     biofixes: new Map([...biofixes].map(([season, biofix]) => [dayNumber(season), dayNumber(biofix)])),
-    at: await (await weatherOfBlocks(deps, site, watch.season))(block),
-    today: dayNumber(site.today),
+    at,
+    today,
   }).map((one) => shown(one, named.find(({ id }) => id === one.event)?.name ?? one.event))
-  return { watch, records, events, figures }
+  return { watch, records, events, figures, taken, clocks: shownClocks(organism, dated, taken, at, today) }
 }
 
 const isAccepted = (event: Shown, blockId: string, organismId: string, figures: readonly StoredFigure[]): boolean => {
@@ -86,8 +93,12 @@ const isAccepted = (event: Shown, blockId: string, organismId: string, figures: 
 
 /** What a block's own records say of the numbers of a watch's model: the number before, each season, and both together. */
 export async function calibrationOf(deps: Deps, siteId: string, watchId: string): Promise<Calibration> {
-  const { watch, records, events, figures } = await calibrated(deps, siteId, watchId)
-  return { records, events: events.map((event) => ({ ...event, accepted: isAccepted(event, watch.blockId, watch.organismId, figures) })) }
+  const { watch, records, events, figures, clocks } = await calibrated(deps, siteId, watchId)
+  return {
+    records,
+    clocks: clocks.shown,
+    events: events.map((event) => ({ ...event, accepted: isAccepted(event, watch.blockId, watch.organismId, figures) })),
+  }
 }
 
 /** Makes what the records say of an event the block's own numbers. Watches take them when somebody takes the newer model. */
@@ -102,4 +113,10 @@ export async function acceptCalibration(w: Write, deps: Deps, watchId: string, e
     { figures: numbersOf(event), blockId: watch.blockId, reason: `fitted to the records of ${seasons}` },
     { prior: event.prior, seasons: event.seasons, posterior: event.posterior, flight: event.flight },
   )
+}
+
+/** Lets the block of a watch go by the clock that its records make of an event. */
+export async function acceptClock(w: Write, deps: Deps, watchId: string, event: string): Promise<{ id: string; rowVersion: number }> {
+  const { watch, clocks, taken } = await calibrated(deps, w.siteId, watchId)
+  return takeClock(w, watch, clocks.made, taken, event)
 }

@@ -1,5 +1,5 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
-import type { Organism } from '@bocado/library'
+import { datedEvents, type Organism } from '@bocado/library'
 import { insertOnce, insertRows, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -59,7 +59,7 @@ async function placeOf(w: Write, deps: Deps, watchId: string): Promise<Place> {
 }
 
 function requireEvent({ organism }: Place, event: string): void {
-  const known = organism.generations.flatMap(({ events }) => events)
+  const known = datedEvents(organism)
   if (!known.some(({ id }) => id === event))
     throw fieldProblem('event', `must be an event of ${organism.name}: ${known.map(({ id }) => id).join(', ')}`)
 }

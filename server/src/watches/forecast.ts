@@ -1,6 +1,7 @@
 import type { Block, InfectionForecast, WatchForecast, WetEvent, WindowForecast } from '@bocado/contract'
 import {
   civilDate,
+  clockDates,
   dayNumber,
   generationWindows,
   heatOfBegin,
@@ -13,11 +14,12 @@ import {
   type Keep,
   type Statement,
 } from '@bocado/core'
-import { restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
+import { datedEvents, restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
 import { wettingsOf } from '../blocks/wetEvents.js'
 import type { Memo } from '../memo.js'
 import type { GroundWeather } from '../weather/groundWeather.js'
 import { dateBounds, finiteBounds } from './bounds.js'
+import type { StoredClock } from './clocks.js'
 import type { PinnedModel } from './models.js'
 import { presentedWatch, type StoredWatch } from './store.js'
 
@@ -39,6 +41,8 @@ export interface ForecastInput {
   /** Waterings and condensation of the block. */
   wetEvents: readonly WetEvent[]
   memo: Memo
+  /** Clocks that the block goes by for events without a figure. */
+  clocks: readonly StoredClock[]
   /** What blooms say of the season at its station; undefined where they say nothing, or the watch does not follow them. */
   bloom?: StationPush | undefined
 }
@@ -74,8 +78,7 @@ export const windowsAt = (
   bloom?: BloomPush,
 ): WindowForecast[] => shownWindows(organism, generationWindows(pinned, placedAt(block, pinned, biofix, memo, bloom)))
 
-const nameOf = (organism: Organism, eventId: string): string =>
-  organism.generations.flatMap(({ events }) => events).find(({ id }) => id === eventId)?.name ?? eventId
+const nameOf = (organism: Organism, eventId: string): string => datedEvents(organism).find(({ id }) => id === eventId)?.name ?? eventId
 
 const shownWindows = (organism: Organism, windows: readonly GenerationWindow[]): WindowForecast[] =>
   windows.map(({ generation, state, opens, closes, bestDay, best, opensHeat, beginsWith }) => ({
@@ -176,7 +179,7 @@ function shownHeat({ heat, ensemble, start }: Statement, { ahead }: GroundWeathe
 }
 
 /** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
-export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'offer'>
+export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'seen' | 'offer'>
 
 export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   const { watch, organism, block, ground, bloom } = input
@@ -233,6 +236,16 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     heat: shownHeat(made, block),
     windows: shownWindows(organism, made.windows),
     breedsOn: organism.breeds === 'continuous',
+    named: datedEvents(organism)
+      .filter(({ hasFigure }) => !hasFigure)
+      .map(({ id, name }) => ({
+        id,
+        name,
+        clock: expectedBy(
+          input.clocks.find(({ event }) => event === id),
+          input,
+        ),
+      })),
     infection: made.infection && shownInfection(made.infection),
     emergence: made.emergence && shownEmergence(made.emergence),
     ownFigures: pinned.own?.length ?? 0,
@@ -250,4 +263,12 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
           }
         : null,
   }
+}
+
+/** When a clock of the block's own records tells an event. */
+function expectedBy(clock: StoredClock | undefined, { block, memo }: ForecastInput): WatchForecast['named'][number]['clock'] {
+  if (!clock) return null
+  const { lower, heat, heatSe, seasons } = clock
+  const date = clockDates({ lower, heat, heatSe, df: seasons - 1 }, block, keepBeside(block, memo))
+  return { seasons, date: date ? dateBounds(date) : NOT_KNOWN }
 }

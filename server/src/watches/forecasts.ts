@@ -5,6 +5,7 @@ import { listWetEvents } from '../blocks/wetEvents.js'
 import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
+import { clocksOf, listClocks } from './clocks.js'
 import type { KeptForecast } from './derived.js'
 import { forecastWatch, type StationPush } from './forecast.js'
 import { hashOf } from './models.js'
@@ -29,9 +30,10 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
   const { db, memo } = deps
   const stored = (await listWatches(db, site.id, season)).filter(({ id }) => !only || only.has(id))
   if (stored.length === 0) return []
-  const [blocks, wetEvents] = await Promise.all([
+  const [blocks, wetEvents, allClocks] = await Promise.all([
     listBlocks(db, site.id),
     listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
+    listClocks(db, site.id),
   ])
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
@@ -42,11 +44,12 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
     const weather = await weatherOf(block)
     const organism = organismOf(watch)
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
-    const versions = [watch, block, ...events].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
+    const clocks = clocksOf(allClocks, watch)
+    const versions = [watch, block, ...events, ...clocks].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
     const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
     const make = (): KeptForecast => ({
-      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom }),
+      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks }),
       rain: rainOf(weather),
     })
     found.push({ watch, weather, bloom, keyHash: hashOf(key), make: () => memo.get(key, make) })

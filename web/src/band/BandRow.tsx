@@ -6,7 +6,7 @@ import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import type { DayPositions, DayScale } from './axis.js'
-import { Counts, drawnX, EmergenceCurve, InfectionGround, Infections, Openings, PastWindows, Pin } from './marks.js'
+import { Counts, drawnX, EmergenceCurve, InfectionGround, Infections, Openings, PastWindows, Pin, Sightings } from './marks.js'
 import { continuations, streamsOf, type ReachedLine, type Stream } from './streams.js'
 import { urgencyOf } from './urgency.js'
 
@@ -93,6 +93,8 @@ export const hasMarks = (row: WatchForecast, selected: boolean): boolean =>
   selected ||
   row.rounds.length > 0 ||
   row.treatments.length > 0 ||
+  row.seen.length > 0 ||
+  row.named.some(({ clock }) => clock !== null) ||
   (row.infection?.days.length ?? 0) > 0 ||
   row.windows.some(({ state }) => state === 'past')
 
@@ -106,6 +108,7 @@ export const RowMarks = memo(function RowMarks({ row, top, selected, scale, draf
       {dated ? <PastWindows row={row} top={top} height={height} scale={scale} /> : null}
       {row.infection ? <Infections row={row} scale={scale} base={base} tall={tall} big={selected} /> : null}
       {selected && dated ? <Silhouettes row={row} scale={scale} base={base} tall={tall} /> : null}
+      <Sightings row={row} scale={scale} base={base} />
       {row.rounds.length > 0 ? <Counts row={row} scale={scale} base={base} tall={tall} big={selected} /> : null}
       {row.treatments
         .filter(({ id }) => id !== moving)

@@ -236,6 +236,38 @@ export function Infections(p: { row: WatchForecast; scale: DayScale; base: numbe
   )
 }
 
+/**
+ * What somebody saw, as a notch on its day; and when clocks of own records expect an event, as a bar between its bounds with a notch that
+ * is only outlined.
+ */
+export function Sightings(p: { row: WatchForecast; scale: DayScale; base: number }) {
+  const { row, scale, base } = p
+  const t = useText()
+  const f = useFormat()
+  const notch = (x: number): string => `M${x},${base - 9}l5,9h-10z`
+  return (
+    <g stroke={colour.ink} strokeWidth="1.4">
+      {row.named.map(({ id, name, clock }) => {
+        const { p10, p50, p90 } = clock?.date ?? { p10: null, p50: null, p90: null }
+        if (!clock || p10 === null || p50 === null || p90 === null || row.seen.some(({ event }) => event === id)) return null
+        return (
+          <g key={id}>
+            <path d={`M${scale.x(p10)},${base - 1}H${scale.x(p90 + 1)}`} stroke={colour.petrol} strokeWidth="3" />
+            <path d={notch(scale.x(p50 + 0.5))} fill="#fff">
+              <title>{t('band.expectedByClock', { name, date: f.date(f.seasonDay(row.watch.season, p50)), seasons: clock.seasons })}</title>
+            </path>
+          </g>
+        )
+      })}
+      {row.seen.map(({ event, name, kind, day }) => (
+        <path key={`${event} ${kind} ${day}`} d={notch(scale.x(f.seasonIndex(row.watch.season, day) + 0.5))} fill={colour.ink}>
+          <title>{t('band.seen', { name, kind, date: f.date(day) })}</title>
+        </path>
+      ))}
+    </g>
+  )
+}
+
 /** When an infection should show: a bar between its bounds with a leaf on its middle. */
 function Symptoms({ day, scale, base }: { day: NonNullable<WatchForecast['infection']>['days'][number]; scale: DayScale; base: number }) {
   const { p10, p50, p90 } = day.symptoms

@@ -10,7 +10,11 @@ export function readingWords(row: WatchForecast, band: Band, day: number, t: Say
   const blooming = bloomsAround(band.blooms, day)
     .map(({ name, eventName }) => t('bloom.reading', { name, event: eventName }))
     .join(', ')
-  const bloom = blooming === '' ? '' : ` ${t('bloom.around', { blooms: blooming })}`
+  const seen = row.seen
+    .filter((s) => s.day === f.seasonDay(row.watch.season, day))
+    .map(({ name, kind }) => ` ${t('band.seen', { name, kind, date: '' }).trim()}.`)
+    .join('')
+  const bloom = (blooming === '' ? '' : ` ${t('bloom.around', { blooms: blooming })}`) + seen
   if (row.grade === 'months') return monthWords(row, day, t, f) + bloom
   if (day < row.heat.biofixIndex) return t('band.beforeBiofix', { date }) + bloom
   if (day >= row.heat.knownDays) return t('band.unknown', { date }) + bloom

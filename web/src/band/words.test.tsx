@@ -40,6 +40,8 @@ const forecast = (windows: WindowForecast[], changes: object = {}): WatchForecas
     basis: 'station',
     offset: { min: 0, max: 0 },
     usual: [],
+    named: [],
+    seen: [],
     biofix: { how: 'entered', kind: 'sustained-catch', date: '2026-05-10', expected: null },
     ownFigures: 0,
     rule: { method: 'single-sine', lower: 10, upper: 31.1 },

@@ -1,4 +1,4 @@
-import type { InfectionForecast, WatchForecast } from '@bocado/contract'
+import type { InfectionForecast, WatchForecast, WindowForecast } from '@bocado/contract'
 import type { Format } from '../design/useFormat.js'
 import type { Say } from '../messages/useText.js'
 import { currentWindow } from './urgency.js'
@@ -18,7 +18,8 @@ export function monthSpan(months: readonly number[], t: Say, f: Format): string 
 }
 
 /** Says of a watch where its window stands, with day and reason; in months where a number of the model is a placeholder. */
-export function windowSentence(forecast: WatchForecast, t: Say, f: Format, window = currentWindow(forecast)): string {
+export function windowSentence(forecast: WatchForecast, t: Say, f: Format, asked?: WindowForecast): string {
+  const window = asked ?? currentWindow(forecast)
   if (forecast.grade === 'none')
     return forecast.stationName === null ? t('window.noStation') : t('window.noWeather', { station: forecast.stationName })
   if (forecast.grade === 'calendar') {
@@ -30,6 +31,9 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
     const month = Number(f.today.slice(5, 7))
     if (forecast.breedsOn && forecast.usual.every(({ months }) => (months.at(-1) ?? 12) < month)) return t('window.breedsOn')
     const usual = nextUsual(forecast, month)
+    // Own dates tell of an event, not of one of its windows.
+    const dated = asked ? undefined : datedSentence(forecast, usual, t, f)
+    if (dated) return dated
     if (usual) return t('window.monthsOnly', { months: monthSpan(usual.months, t, f) })
   }
   if (forecast.infection) return infectionSentence(forecast, forecast.infection, t, f)
@@ -54,6 +58,32 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, windo
   if (forecast.breedsOn && (window.state === 'past' || window.state === 'not-this-season')) return t('window.breedsOn', values)
   return t(`window.${window.state}`, values)
 }
+
+/** Of an organism by months, what a clock of own records expects next, or else what was seen last; undefined where neither is. */
+function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say, f: Format): string | undefined {
+  const { named, seen, watch, heat } = forecast
+  const on = (day: number): string => f.seasonDay(watch.season, day)
+  const next = named
+    .flatMap(({ id, name, clock }) => {
+      if (!clock || clock.date.p10 === null || clock.date.p50 === null || clock.date.p90 === null) return []
+      const { p10, p50, p90 } = clock.date
+      return p90 < heat.todayIndex || seen.some(({ event }) => event === id) ? [] : [{ name, p10, p50, p90, seasons: clock.seasons }]
+    })
+    .sort((a, b) => a.p50 - b.p50)[0]
+  if (next)
+    return t('window.byClock', {
+      name: capital(next.name),
+      date: f.date(on(next.p50)),
+      span: f.span(on(next.p10), on(next.p90)),
+      seasons: next.seasons,
+    })
+  const last = seen.at(-1)
+  return last && usual
+    ? t('window.seenLast', { name: capital(last.name), date: f.date(last.day), months: monthSpan(usual.months, t, f) })
+    : undefined
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Says of a disease what the weather allowed, what is coming, and until when something can still be done. */
 function infectionSentence(forecast: WatchForecast, infection: InfectionForecast, t: Say, f: Format): string {

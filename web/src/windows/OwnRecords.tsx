@@ -13,6 +13,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { CalibrationPicture } from './CalibrationPicture.js'
+import { OwnClock } from './OwnClock.js'
 import { checksOf } from './pastedChecks.js'
 
 const Words = styled.div`
@@ -29,22 +30,28 @@ export function OwnRecords({ forecast }: { forecast: WatchForecast }) {
   const [adding, setAdding] = useState<'none' | 'sighting' | 'catches'>('none')
   const { data } = useRead(endpoints.calibration.get, { params: { siteId: site.id, watchId: forecast.watch.id }, input: {} })
   if (!data) return <p>{t('waiting')}</p>
-  if (forecast.events.length === 0) return <p>{t('dates.none')}</p>
+  // Where a figure is only a placeholder, dates make a clock of their own instead of moving it.
+  const fitted = data.events.filter(({ event }) => !data.clocks.some((clock) => clock.event === event))
   return (
     <Stack $gap={18}>
       <Heading>{t('records.title')}</Heading>
       {data.records.length === 0 ? <p>{t('records.none')}</p> : null}
-      {data.events.map((event) => (
+      {fitted.map((event) => (
         <EventFit key={event.event} event={event} forecast={forecast} />
+      ))}
+      {data.clocks.map((clock) => (
+        <OwnClock key={clock.event} of={clock} watchId={forecast.watch.id} />
       ))}
       {adding === 'none' ? (
         <Line>
           <Button $plain onPress={() => setAdding('sighting')}>
             {t('records.addSighting')}
           </Button>
-          <Button $plain onPress={() => setAdding('catches')}>
-            {t('records.addCatches')}
-          </Button>
+          {forecast.events.length > 0 && (forecast.kind === 'insect' || forecast.kind === 'mite') ? (
+            <Button $plain onPress={() => setAdding('catches')}>
+              {t('records.addCatches')}
+            </Button>
+          ) : null}
         </Line>
       ) : null}
       {adding === 'sighting' ? <AddSighting forecast={forecast} onDone={() => setAdding('none')} /> : null}
@@ -123,12 +130,15 @@ function EventFit({ event, forecast }: { event: CalibratedEvent; forecast: Watch
 const betterOf = (own: number, prior: number): string => (Math.abs(own - prior) < 0.1 ? 'same' : own < prior ? 'yes' : 'no')
 
 const eventOptions = ({ events }: WatchForecast) => events.map(({ id, name }) => ({ id, label: name }))
+/** Everything that can be dated, with a figure or without. */
+const datable = ({ events, named }: WatchForecast) =>
+  [...events, ...named.filter(({ id }) => !events.some((event) => event.id === id))].map(({ id, name }) => ({ id, label: name }))
 
 function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: () => void }) {
   const t = useText()
   const site = useSite()
   const entry = useEntry(endpoints.calibration.addSighting, {
-    event: forecast.events[0]?.id ?? '',
+    event: datable(forecast)[0]?.id ?? '',
     kind: 'first' as 'first' | 'half',
     seenOn: null as string | null,
     lookedBefore: null as string | null,
@@ -145,7 +155,7 @@ function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: ()
           label={t('records.event')}
           placeholder={t('choose')}
           width="24ch"
-          options={eventOptions(forecast)}
+          options={datable(forecast)}
           value={values.event}
           onChange={(event) => set({ event })}
           error={errors['event']}
@@ -242,7 +252,7 @@ function RecordList({ records, forecast }: { records: readonly EventRecord[]; fo
   const t = useText()
   const f = useFormat()
   const [open, setOpen] = useState<string | null>(null)
-  const nameOf = (id: string): string => forecast.events.find((event) => event.id === id)?.name ?? id
+  const nameOf = (id: string): string => datable(forecast).find((event) => event.id === id)?.label ?? id
   const groups = new Map<string, EventRecord[]>()
   for (const record of records) {
     const key = `${record.season} ${record.event} ${record.kind === 'catch' ? 'catch' : record.id}`

@@ -24,6 +24,7 @@ import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { ModelFigures } from './ModelFigures.js'
 import { OwnRecords } from './OwnRecords.js'
+import { SeenToday } from './SeenToday.js'
 import { WaysToAct } from './WaysToAct.js'
 import { WhyMoved } from './WhyMoved.js'
 
@@ -131,6 +132,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
           <BloomWords forecast={forecast} />
         </>
       )}
+      <SeenToday forecast={forecast} />
       {forecast.biofix.how === 'expected' ? <BloomBiofix forecast={forecast} organism={organism} /> : null}
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
         <Caution>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Caution>

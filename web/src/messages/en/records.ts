@@ -4,7 +4,7 @@ import { register } from '../registry.js'
 export const records = {
   'records.title': 'What was seen here',
   'records.none':
-    'Nothing is recorded yet. Write down when you saw an event, or what a trap caught: past seasons count as well. Its numbers can then be fitted to this block.',
+    'Nothing is recorded yet. Write down when you saw an event, or what a trap caught: past seasons count as well. Its numbers can then be fitted to this block; where it has none, three seasons make a clock.',
   'records.addSighting': 'Record what was seen',
   'records.addCatches': 'Record catches of a trap',
   'records.posterior':
@@ -42,6 +42,26 @@ export const records = {
   'records.row.after': 'With records',
   'records.picture': '{name}: before {prior}; seasons {seasons}; with the records {posterior}',
   'records.pictureHow': 'Heat in {unit}. Bars and lines reach from the 10th to the 90th percentile; lines show how well a season is dated.',
+  'ownClock.seasons': '{count, plural, one {One season} other {{count, number} seasons}} dated: {days}.',
+  'ownClock.notYet': 'From three seasons on they make a clock, from five on it can be gone by.',
+  'ownClock.makes':
+    'They make a clock: {heat} above {lower} from the first day of the season. Each season told without itself, it is off by {error} days; the mean date, {date}, by {calendar} days.',
+  'ownClock.nearer': 'That is nearer than the calendar by more than chance would make it.',
+  'ownClock.notNearer': 'That is not surely nearer than the calendar: go by the months.',
+  'ownClock.fewSeasons': 'It takes five seasons to tell which is nearer.',
+  'ownClock.take': 'Go by this clock in this block',
+  'ownClock.takeNewer': 'Go by what the records say now',
+  'ownClock.taken':
+    'This block goes by it: own records, {seasons, number} seasons.{current, select, yes {} other { The records say something else by now.}}',
+  'ownClock.drop': 'Go by the months again',
+  'ownClock.dropOne': 'Go by the months again for {name}',
+  'ownClock.dropped': '{name}: by the months again.',
+  'ownClock.left': '{season} is left out: its weather is not known.',
+  'sighted.today': 'Seen today for the first time',
+  'sighted.choose': 'nothing yet',
+  'sighted.noted': '{name}: noted for today.',
+  'sighted.expected': '{name}: expected about {date} ({span}), by {seasons, number} seasons of own records',
+  'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
   'detail.panel.records': 'Own records',
 } as const
 

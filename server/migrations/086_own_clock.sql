@@ -1,0 +1,20 @@
+CREATE TABLE IF NOT EXISTS own_clock (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  block_id UUID NOT NULL,
+  organism_id VARCHAR(80) NOT NULL,
+  event_id VARCHAR(80) NOT NULL COMMENT 'an event of which no figure is known',
+  lower_threshold DOUBLE NOT NULL COMMENT '°C above which heat counts from the first day of the season',
+  heat DOUBLE NOT NULL COMMENT '°C·d',
+  heat_se DOUBLE NOT NULL COMMENT '°C·d, as Student’s t with one degree of freedom less than there were seasons',
+  seasons TINYINT UNSIGNED NOT NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  live TINYINT AS (IF(deleted_at IS NULL, 1, NULL)) PERSISTENT,
+  UNIQUE KEY once (site_id, block_id, organism_id, event_id, live),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (block_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
