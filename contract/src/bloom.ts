@@ -126,8 +126,9 @@ export type Ladder = z.infer<typeof ladderSchema>
 
 export const triggerInput = z
   .object({
-    plantId: z.string({ error: 'choose a plant' }).min(1, { error: 'choose a plant' }),
-    event: z.enum(bloomEvents, { error: 'choose what has to be seen' }),
+    /** Null: what is waited for is an event of the organism that is watched. */
+    plantId: z.string({ error: 'choose a plant' }).min(1, { error: 'choose a plant' }).nullable(),
+    event: z.string({ error: 'choose what has to be seen' }).min(1, { error: 'choose what has to be seen' }),
     daysAfter: z
       .int({ error: 'enter whole days' })
       .min(0, { error: 'must be at least 0' })
@@ -137,12 +138,18 @@ export const triggerInput = z
     action: z.enum(['scout', 'treat']),
     productId: id.nullable().default(null),
   })
+  .refine(({ plantId, event }) => plantId === null || bloomEvents.some((one) => one === event), {
+    path: ['event'],
+    error: 'choose what has to be seen',
+  })
   .refine(({ action, productId }) => action === 'scout' || productId !== null, { path: ['productId'], error: 'choose what to treat with' })
 
 const triggerSchema = z.object({
   id,
-  plantId: z.string(),
-  event: z.enum(bloomEvents),
+  plantId: z.string().nullable(),
+  event: z.string(),
+  /** What is waited for of the watch's organism; null where it is a bloom. */
+  eventName: z.string().nullable(),
   daysAfter: z.int(),
   watchId: id,
   watchName: z.string(),

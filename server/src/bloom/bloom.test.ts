@@ -253,6 +253,19 @@ describe('a trigger by bloom', () => {
     done(await trigger({ ...lilac, event: 'end', productId: hazardous }))
   })
 
+  test('can wait for what is watched itself, by events that it has, and is due once that was seen', async () => {
+    const refused = await trigger({ plantId: null, event: 'first-open', watchId, action: 'scout' })
+    expect(refused.problem.fields![0]).toMatchObject({ path: 'event', message: expect.stringContaining('hatch') as string })
+    expect((await trigger({ plantId: 'common-lilac', event: 'hatch', watchId, action: 'scout' })).status).toBe(422)
+    const { id } = done(await trigger({ plantId: null, event: 'flight', daysAfter: 2, watchId, action: 'scout' }))
+    const one = async () => (await overview()).triggers.find((t) => t.id === id)!
+    expect(await one()).toMatchObject({ eventName: 'flight begins', state: 'waiting', dueOn: null })
+    const seen = { event: 'flight', kind: 'first' as const, seenOn: '2026-06-01' }
+    done(await app.call(endpoints.calibration.addSighting, { ...at(), watchId }, seen, as()))
+    expect(await one()).toMatchObject({ state: 'due', dueOn: '2026-06-03' })
+    done(await app.call(bloom.removeTrigger, { ...at(), recordId: id }, { rowVersion: 1 }, as()))
+  })
+
   test('is due once its bloom was seen and the days have gone by, and waits before', async () => {
     done(await trigger({ plantId: 'common-lilac', event: 'first-open', daysAfter: 20, watchId, action: 'scout' }))
     done(await trigger({ plantId: 'chicory', event: 'first-open', watchId, action: 'scout' }))

@@ -1,4 +1,4 @@
-import type { BloomRecord, BloomTrigger, ParsedInputOf, Site, bloom } from '@bocado/contract'
+import type { BloomRecord, BloomTrigger, bloomEvents, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { bloomLasts, civilDate, dayNumber } from '@bocado/core'
 import { insertRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
@@ -9,13 +9,20 @@ import { findProduct, listTreatments } from '../treatments/store.js'
 import { getBlock } from '../blocks/service.js'
 import { findWatch, organismOf } from '../watches/store.js'
 import { organismsOf } from '../library/catalogue.js'
+import { datedEvents } from '@bocado/library'
+import { listSightings } from '../watches/eventRecords.js'
 
 /** Adds a trigger. One that would bring a treatment that is hazardous to bees into a bloom is refused, with the reason. */
 export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.addTrigger>): Promise<{ id: string; rowVersion: number }> {
   const plant = bloomPlants.find(({ id }) => id === input.plantId)
-  if (!plant) throw fieldProblem('plantId', 'choose a bloom plant of the library')
+  if (!plant && input.plantId !== null) throw fieldProblem('plantId', 'choose a bloom plant of the library')
   const watch = await findWatch(w.tx, w.siteId, input.watchId)
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
+  if (!plant) {
+    const known = datedEvents(organismOf(watch))
+    if (!known.some(({ id }) => id === input.event))
+      throw fieldProblem('event', `must be an event of ${organismOf(watch).name}: ${known.map(({ id }) => id).join(', ')}`)
+  }
   const productId = input.action === 'treat' ? input.productId : null
   if (productId) {
     const product = await findProduct(w.tx, w.siteId, productId)
@@ -23,8 +30,8 @@ export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.add
     const fit = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
     if (fit.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[fit.because]}`)
     const hazardous = product.bees !== 'none-stated'
-    const lasts = bloomLasts(plant.events, input.event)
-    if (hazardous && lasts > 0 && input.daysAfter <= lasts)
+    const lasts = plant ? bloomLasts(plant.events, input.event as (typeof bloomEvents)[number]) : 0
+    if (plant && hazardous && lasts > 0 && input.daysAfter <= lasts)
       throw fieldProblem(
         'productId',
         lasts === Infinity
@@ -52,23 +59,34 @@ export async function restoreTrigger(w: Write, id: string, rowVersion: number): 
 /** The triggers of a site with where each stands this season. */
 export async function listTriggers(db: Queryable, site: Site, records: readonly BloomRecord[]): Promise<BloomTrigger[]> {
   const [rows] = await db.query<Row[]>(
-    `SELECT t.*, w.organism_id, b.name AS block_name, p.name AS product_name FROM bloom_trigger t
+    `SELECT t.*, w.organism_id, w.block_id, b.name AS block_name, p.name AS product_name FROM bloom_trigger t
      JOIN watch w ON w.id = t.watch_id JOIN place b ON b.id = w.block_id LEFT JOIN product p ON p.id = t.product_id
      WHERE t.site_id = ? AND t.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY t.created_at, t.id`,
     [site.id],
   )
   if (rows.length === 0) return []
-  const [rounds, treatments, organisms] = await Promise.all([
+  const [rounds, treatments, organisms, sightings] = await Promise.all([
     listRounds(db, site.id, site.season.start),
     listTreatments(db, site.id, site.season.start),
     organismsOf(db, site.id),
+    listSightings(db, site.id),
   ])
   return rows.map((row): BloomTrigger => {
     const watchId = row['watch_id'] as string
-    const seen = records
-      .filter((r) => r.season === site.season.start && !r.notYet && r.plantId === row['plant_id'] && r.event === row['event'])
-      .map(({ seenFrom }) => seenFrom)
-      .sort()[0]
+    const organism = organisms.find(({ id }) => id === row['organism_id'])
+    const plantId = row['plant_id'] as string | null
+    const event = row['event'] as string
+    const inSeason = <R extends { season: string; event: string }>(all: readonly R[]): R[] =>
+      all.filter((r) => r.season === site.season.start && r.event === event)
+    const days =
+      plantId === null
+        ? inSeason(sightings)
+            .filter((s) => s.kind === 'first' && s.blockId === row['block_id'] && s.organismId === row['organism_id'])
+            .map(({ seenOn }) => seenOn)
+        : inSeason(records)
+            .filter((r) => !r.notYet && r.plantId === plantId)
+            .map(({ seenFrom }) => seenFrom)
+    const seen = days.sort()[0]
     const dueOn = seen ? civilDate(dayNumber(seen) + (row['days_after'] as number)) : null
     const action = row['action'] as BloomTrigger['action']
     const done =
@@ -76,11 +94,11 @@ export async function listTriggers(db: Queryable, site: Site, records: readonly 
       (action === 'scout'
         ? rounds.some((r) => r.watchId === watchId && r.countedOn >= dueOn)
         : treatments.some((t) => t.watchId === watchId && t.done !== null && t.done.day >= dueOn))
-    const organism = organisms.find(({ id }) => id === row['organism_id'])
     return {
       id: row['id'] as string,
-      plantId: row['plant_id'] as string,
-      event: row['event'] as BloomTrigger['event'],
+      plantId,
+      event,
+      eventName: plantId === null ? ((organism && datedEvents(organism).find(({ id }) => id === event)?.name) ?? event) : null,
       daysAfter: row['days_after'] as number,
       watchId,
       watchName: `${organism?.name ?? ''}, ${row['block_name'] as string}`,

@@ -17,8 +17,8 @@ function useTriggerWords(plants: readonly Indicator[]) {
   const f = useFormat()
   return (trigger: BloomTrigger): string =>
     t('trigger.line', {
-      plant: plants.find(({ id }) => id === trigger.plantId)?.name ?? trigger.plantId,
-      event: t(`bloom.event.${trigger.event}`),
+      plant: trigger.plantId === null ? 'none' : (plants.find(({ id }) => id === trigger.plantId)?.name ?? trigger.plantId),
+      event: trigger.eventName ?? t(`bloom.event.${trigger.event as (typeof bloomEvents)[number]}`),
       days: trigger.daysAfter,
       action: trigger.action,
       product: trigger.productName ?? '',
@@ -87,6 +87,9 @@ export function Triggers({ triggers, plants }: { triggers: readonly BloomTrigger
   )
 }
 
+/** Stands for the organism that is watched, in place of a plant. */
+const ITSELF = 'itself'
+
 function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
   const t = useText()
   const site = useSite()
@@ -95,17 +98,24 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
   const { data: products = [] } = useProducts(site.id)
   const form = useEntry(endpoints.bloom.addTrigger, {
     plantId: null as string | null,
-    event: 'first-open' as (typeof bloomEvents)[number],
+    event: 'first-open',
     daysAfter: 0 as number | null,
     watchId: null as string | null,
     action: 'scout' as 'scout' | 'treat',
     productId: null as string | null,
   })
   const { values, set, errors } = form
+  const watched = band?.watches.find(({ watch }) => watch.id === values.watchId)
+  const events =
+    values.plantId !== ITSELF
+      ? bloomEvents.map((id) => ({ id, label: t(`bloom.event.${id}`) }))
+      : [...(watched?.events ?? []), ...(watched?.named ?? [])]
+          .filter(({ id }, i, all) => all.findIndex((one) => one.id === id) === i)
+          .map(({ id, name }) => ({ id, label: name }))
   const save = async (): Promise<void> => {
     const saved = await form.submit({ siteId: site.id }, (v) => ({
       ...v,
-      plantId: v.plantId ?? '',
+      plantId: v.plantId === ITSELF ? null : (v.plantId ?? ''),
       daysAfter: v.daysAfter ?? undefined,
       watchId: v.watchId ?? '',
       productId: v.action === 'treat' ? v.productId : null,
@@ -121,18 +131,19 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
             label={t('trigger.when')}
             placeholder={t('choose')}
             width="22ch"
-            options={plants.map(({ id, name }) => ({ id, label: name }))}
+            options={[...plants.map(({ id, name }) => ({ id, label: name })), { id: ITSELF, label: t('trigger.itself') }]}
             value={values.plantId}
-            onChange={(plantId) => set({ plantId })}
+            onChange={(plantId) => set({ plantId, event: plantId === ITSELF ? '' : 'first-open' })}
             error={errors['plantId']}
           />
           <Select
             label={t('bloom.what')}
             placeholder={t('choose')}
             width="20ch"
-            options={bloomEvents.map((id) => ({ id, label: t(`bloom.event.${id}`) }))}
-            value={values.event}
-            onChange={(event) => set({ event: event as (typeof bloomEvents)[number] })}
+            options={events}
+            value={values.event === '' ? null : values.event}
+            onChange={(event) => set({ event })}
+            error={errors['event']}
           />
           <NumberField
             label={t('trigger.after')}
@@ -162,7 +173,7 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
               label: `${organismName}, ${blocks.find(({ id }) => id === watch.blockId)?.name ?? ''}`,
             }))}
             value={values.watchId}
-            onChange={(watchId) => set({ watchId })}
+            onChange={(watchId) => set(values.plantId === ITSELF ? { watchId, event: '' } : { watchId })}
             error={errors['watchId']}
           />
           {values.action === 'treat' ? (

@@ -56,11 +56,12 @@ export const bloom = {
   'trigger.none': 'Nothing yet: let a bloom remind you to count, or to treat.',
   'trigger.due': 'Set off by bloom',
   'trigger.line':
-    '{plant}, {event}{days, plural, =0 {} one {, a day later} other {, # days later}}: {action, select, scout {count} other {treat with {product}}}, {watch}. {state, select, waiting {Not seen yet.} coming {Comes up {due}.} due {Due {due}.} other {Done since {due}.}}',
+    '{plant, select, none {Once seen} other {{plant}}}, {event}{days, plural, =0 {} one {, a day later} other {, # days later}}: {action, select, scout {count} other {treat with {product}}}, {watch}. {state, select, waiting {Not seen yet.} coming {Comes up {due}.} due {Due {due}.} other {Done since {due}.}}',
   'trigger.count': 'Count now',
   'trigger.plan': 'Plan it',
   'trigger.add': 'Let a bloom set something off',
   'trigger.when': 'When',
+  'trigger.itself': 'what is watched itself is seen',
   'trigger.after': 'Days later',
   'trigger.daysUnit': 'days',
   'trigger.do': 'Then',
