@@ -11,7 +11,7 @@ import { useWidth } from '../charts/useWidth.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
-import { NumberField } from '../design/NumberField.js'
+import { NumberField, readable } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Figure, Heading, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
@@ -196,7 +196,11 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
               unit={measure.unit}
               width="100%"
               value={measure.shown(value(path))}
-              onChange={(v) => (v === null ? undefined : make({ ...change, figures: { ...change.figures, [path]: measure.stored(v) } }))}
+              onChange={(v) =>
+                readable(v) === null || v === null
+                  ? undefined
+                  : make({ ...change, figures: { ...change.figures, [path]: measure.stored(v) } })
+              }
             />
           )
         })}

@@ -6,6 +6,7 @@ import { useSite } from '../api/workplace.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
+import { PositionFields } from '../design/PositionFields.js'
 import { Fields, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -118,8 +119,7 @@ function BlockWeather(p: {
         {...bind.number('offsetMin', p.difference)}
       />
       <NumberField label={t('block.offsetMax')} width="19ch" digits={1} unit={p.unit} {...bind.number('offsetMax', p.difference)} />
-      <NumberField label={t('site.latitude')} width="15ch" digits={5} hint={t('block.positionHint')} {...bind.number('latitude')} />
-      <NumberField label={t('site.longitude')} width="15ch" digits={5} {...bind.number('longitude')} />
+      <PositionFields latitude={bind.number('latitude')} longitude={bind.number('longitude')} hint={t('block.positionHint')} />
       <Select
         label={t('block.soil')}
         placeholder={t('block.soilUnknown')}

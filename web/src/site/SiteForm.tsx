@@ -1,6 +1,7 @@
 import type { Bindings } from '../api/bindings.js'
 import { Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
+import { PositionFields } from '../design/PositionFields.js'
 import { Fields } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
@@ -37,8 +38,7 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
         />
       </Fields>
       <Fields>
-        <NumberField label={t('site.latitude')} width="15ch" digits={4} hint={t('site.latitudeHint')} {...bind.number('latitude')} />
-        <NumberField label={t('site.longitude')} width="15ch" digits={4} hint={t('site.longitudeHint')} {...bind.number('longitude')} />
+        <PositionFields latitude={bind.number('latitude')} longitude={bind.number('longitude')} />
         <NumberField label={t('site.elevation')} width="15ch" digits={0} unit="m" hint={t('optional')} {...bind.number('elevationM')} />
       </Fields>
     </>

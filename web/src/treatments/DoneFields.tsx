@@ -65,8 +65,8 @@ export function DoneFields(p: {
   }, [then, stands, fill])
   const { area } = f.measures
   const inAll =
-    values.rate !== null && values.areaHa !== null
-      ? `${f.number(values.rate * values.areaHa, 3)} ${label.rateUnit.split('/')[0] ?? ''}`
+    Number.isFinite(values.rate ?? NaN) && Number.isFinite(values.areaHa ?? NaN)
+      ? `${f.number((values.rate ?? 0) * (values.areaHa ?? 0), 3)} ${label.rateUnit.split('/')[0] ?? ''}`
       : ''
   return (
     <>

@@ -9,7 +9,7 @@ import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Select } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
-import { NumberField } from '../design/NumberField.js'
+import { NumberField, readable } from '../design/NumberField.js'
 import { Columns, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -103,7 +103,10 @@ export function HeatPanel({
           digits={1}
           unit={temperature.unit}
           value={lower === null ? null : temperature.shown(lower)}
-          onChange={(v) => setLower(v === null ? null : temperature.stored(v))}
+          onChange={(typed) => {
+            const v = readable(typed)
+            setLower(v === null ? null : temperature.stored(v))
+          }}
           error={errors.get('lower')}
         />
         <NumberField
@@ -112,7 +115,10 @@ export function HeatPanel({
           digits={1}
           unit={temperature.unit}
           value={upper === null ? null : temperature.shown(upper)}
-          onChange={(v) => setUpper(v === null ? null : temperature.stored(v))}
+          onChange={(typed) => {
+            const v = readable(typed)
+            setUpper(v === null ? null : temperature.stored(v))
+          }}
           error={errors.get('upper')}
         />
         <Select
@@ -129,7 +135,10 @@ export function HeatPanel({
           digits={1}
           unit={temperature.unit}
           value={limit === null ? null : temperature.shown(limit)}
-          onChange={(v) => setLimit(v === null ? null : temperature.stored(v))}
+          onChange={(typed) => {
+            const v = readable(typed)
+            setLimit(v === null ? null : temperature.stored(v))
+          }}
           error={errors.get('limit')}
         />
         <DateField
@@ -144,7 +153,10 @@ export function HeatPanel({
           digits={0}
           unit={heat.unit}
           value={target === null ? null : heat.shown(target)}
-          onChange={(v) => setTarget(v === null ? null : heat.stored(v))}
+          onChange={(typed) => {
+            const v = readable(typed)
+            setTarget(v === null ? null : heat.stored(v))
+          }}
           error={errors.get('target')}
         />
       </Line>

@@ -9,7 +9,7 @@ import {
   type WeatherVariable,
 } from '@bocado/contract'
 import { Select } from '../design/controls.js'
-import { NumberField } from '../design/NumberField.js'
+import { NumberField, readable } from '../design/NumberField.js'
 import { Line } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
@@ -60,7 +60,7 @@ export function MappingFields({ preview, onChange }: Props) {
           digits={0}
           least={0}
           value={mapping.headerLines}
-          onChange={(n) => set({ headerLines: n ?? 0 })}
+          onChange={(n) => set({ headerLines: readable(n) ?? 0 })}
         />
         <Select
           label={t('import.interval')}

@@ -5,6 +5,7 @@ import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
+import { PositionFields } from '../design/PositionFields.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Heading, Fields, Line, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
@@ -64,23 +65,9 @@ function StationForm({ station }: { station: Station }) {
         />
       </Fields>
       <Fields>
-        <NumberField
-          label={t('site.latitude')}
-          width="15ch"
-          digits={5}
-          value={values.latitude}
-          onChange={(v) => set({ latitude: v })}
-          error={errors['latitude']}
-          hint={t('site.latitudeHint')}
-        />
-        <NumberField
-          label={t('site.longitude')}
-          width="15ch"
-          digits={5}
-          value={values.longitude}
-          onChange={(v) => set({ longitude: v })}
-          error={errors['longitude']}
-          hint={t('site.longitudeHint')}
+        <PositionFields
+          latitude={{ value: values.latitude, onChange: (latitude) => set({ latitude }), error: errors['latitude'] }}
+          longitude={{ value: values.longitude, onChange: (longitude) => set({ longitude }), error: errors['longitude'] }}
         />
         <NumberField
           label={t('site.elevation')}

@@ -77,6 +77,11 @@ export const shell = {
   'start.title': 'Start a site',
   'nav.bloom': 'Bloom',
   'nav.library': 'Library',
+  'number.fraction': 'Write “{text}” with decimals, such as 0.25 for a quarter.',
+  'number.either': '“{text}” may be thousands or decimals: leave the comma out, or write a point before decimals.',
+  'number.not-a-number': '“{text}” is no number that can be read.',
+  'coordinate.wrong':
+    '{axis, select, latitude {Write it as 46.2 or 46° 12′ N, between −90 and 90.} other {Write it as −119.3 or 119° 18′ W, between −180 and 180.}}',
 } as const
 
 register(shell)
