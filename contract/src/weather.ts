@@ -25,6 +25,8 @@ export const mappingSchema = z.object({
   dateOrder: z.enum(dateOrders).nullable(),
   clock: z.enum(clocks),
   columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(8),
+  /** Somebody has looked at the units and says that they are right, whatever the place is like. */
+  unitsChecked: z.boolean().optional(),
 })
 export type WeatherMapping = z.infer<typeof mappingSchema>
 
@@ -38,7 +40,15 @@ export const understoodRowSchema = z.object({
 
 export const filePreviewSchema = z.object({
   mapping: mappingSchema,
-  columns: z.array(z.object({ index: z.int(), name: z.string(), samples: z.array(z.string()) })),
+  columns: z.array(
+    z.object({
+      index: z.int(),
+      name: z.string(),
+      samples: z.array(z.string()),
+      /** The likely unit of each variable, should the column hold it. */
+      units: z.partialRecord(z.enum(weatherVariables), z.string()),
+    }),
+  ),
   rows: z.array(understoodRowSchema),
   /** What has to be settled before the file can be imported. */
   questions: z.array(z.object({ field: z.string(), message: z.string() })),
@@ -57,6 +67,8 @@ export const importResultSchema = z.object({
   changed: z.int(),
   unchanged: z.int(),
   rejected: z.int(),
+  /** Lines of which a value could not be read and is missing. */
+  unread: z.int().default(0),
   /** Lines that repeat another line word for word. */
   repeated: z.int(),
   /** Readings per hour where finer ones were averaged; 1 otherwise. */

@@ -20,6 +20,7 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   SHARE: 'from BEGUN_SHARE and a half',
   LEAST_SEASONS_SHOWN: 'of the computation: a spread of fewer says nothing',
   LOWERS: 'of the computation: the thresholds that are tried',
+  TROPIC: 'exact',
   DAYS_AFTER: 'of the computation: how far a season is looked at',
   PAST_SEASONS: 'of the computation: how many seasons are looked at',
   LATE: 'stands for a day that nobody knows',

@@ -222,7 +222,28 @@ describe('on a phone, with gloves', () => {
     await press(page, 'Next tree')
     await press(page, 'One more: sting, stopped at the skin')
     await page.getByRole('heading', { name: '2 trees: 2.5 per 100 fruit' }).waitFor()
+    await press(page, 'Next tree')
+    // It is gone on with where it was left, also after a reload.
+    await page.getByRole('link', { name: 'Go on later' }).click()
+    await page.getByRole('link', { name: 'Go on with tree 3, 2 counted' }).click()
+    await page.getByRole('heading', { name: /^tree 3,/ }).waitFor()
+    await page.reload()
+    await page.getByRole('heading', { name: /^tree 3,/ }).waitFor()
+    // What is finished is not added to by a tap alone.
+    await press(page, 'tree 1, 1 counted')
+    await press(page, 'One more: fresh entry')
+    await page.getByText('tree 1 is finished, 1 counted. Add to it?').waitFor()
+    await press(page, 'No, go to tree 3')
+    await page.getByRole('heading', { name: /^tree 3,/ }).waitFor()
+    await press(page, 'tree 1, 1 counted')
+    await press(page, 'One more: fresh entry')
+    await press(page, 'Yes, change tree 1')
+    await press(page, 'One less: fresh entry')
+    await press(page, 'tree 1, 1 counted')
+    // A tree that was opened and not looked at is not one without any.
     await press(page, 'Save the count')
+    await page.getByText('Nothing is tallied at tree 3. Was it looked at?').waitFor()
+    await press(page, 'No, leave it out')
     await page.getByText('Fri 12 Jun, in the block: 2.5 per 100 fruit,').waitFor()
   })
 

@@ -59,6 +59,7 @@ beforeAll(async () => {
     rowId: check.id,
     wetEventId: wetEvent.id,
     correctionId: NOBODY,
+    clockId: NOBODY,
     importId: NOBODY,
     organismId: 'codling-moth',
     kind: 'organism',

@@ -14,8 +14,10 @@ export async function preview(
   app: Application,
   place: TestSite,
   file: string | Uint8Array,
+  mapping?: WeatherMapping,
 ): Promise<{ status: number; body: FilePreview & Problem }> {
-  const response = await fetch(addressOf(app, place, endpoints.weather.preview.path), {
+  const query = mapping ? `?${new URLSearchParams({ mapping: JSON.stringify(mapping) }).toString()}` : ''
+  const response = await fetch(`${addressOf(app, place, endpoints.weather.preview.path)}${query}`, {
     method: 'POST',
     headers: { ...HEADERS, 'X-Bocado-Person': place.person },
     body: file as NonNullable<RequestInit['body']>,

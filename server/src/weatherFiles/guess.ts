@@ -1,5 +1,5 @@
 import { MS_PER_DAY, MS_PER_HOUR } from '@bocado/core'
-import { separators, type FilePreview, type WeatherMapping, type WeatherVariable } from '@bocado/contract'
+import { separators, weatherVariables, type FilePreview, type WeatherMapping, type WeatherVariable } from '@bocado/contract'
 import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder } from './moments.js'
 import { splitCells } from './text.js'
 
@@ -99,6 +99,20 @@ function unitFor(variable: WeatherVariable, name: string, samples: readonly numb
   }
 }
 
+/** The likely unit of each variable, should a column hold it. */
+export function likelyUnits(
+  name: string,
+  cells: readonly string[],
+  decimal: '.' | ',',
+  units: 'metric' | 'us',
+): FilePreview['columns'][number]['units'] {
+  const samples = cells.flatMap((cell) => parseNumber(cell, decimal) ?? [])
+  return Object.fromEntries(weatherVariables.map((variable) => [variable, unitFor(variable, name, samples, units)]))
+}
+
+/** Whether the head of a column says the unit of a temperature itself. */
+export const saysUnit = (name: string): boolean => /°\s*[fc]|deg\.?\s*[fc]|fahr|cels|[(_[ ][fc][)\]]?$/i.test(name)
+
 /** The clock that a file shows: wall clock where an hour is repeated or skipped just when the zone does. */
 function guessClock(moments: readonly number[], timeZone: string, explicit: boolean): WeatherMapping['clock'] {
   if (explicit) return 'utc'
@@ -182,6 +196,7 @@ export function guessMapping(text: string, site: { timeZone: string; units: 'met
       index,
       name: (header[index] ?? '').trim(),
       samples: column(index).slice(0, 3),
+      units: likelyUnits(header[index] ?? '', column(index), decimal, site.units),
     })),
   }
 }

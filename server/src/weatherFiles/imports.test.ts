@@ -53,11 +53,49 @@ describe('importing a file', () => {
   })
 
   test('rejects bad lines with number and reason, to be downloaded', async () => {
-    const file = `${FILE}\n2026-05-16 00:00,hot,0\n2026-05-16 01:00,9,0`
+    const file = `${FILE}\n2026-05-16 00:00,hot,\n2026-05-16 01:00,9,0`
     const result = (await importFile(app, place, file, await mappingOf(file))).body
     expect(result).toMatchObject({ new: 49, rejected: 1 })
     const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
-    expect(csv.split('\r\n')).toEqual(['line,reason,content', '50,"temperature ""hot"" is not a number","2026-05-16 00:00,hot,0"'])
+    expect(csv.split('\r\n')).toEqual(['line,reason,content', '50,"temperature ""hot"" is not a number","2026-05-16 00:00,hot,"'])
+  })
+
+  test('one cell that cannot be read is one value that is missing; a trace of rain is none that a gauge tells, and drops nothing', async () => {
+    const file = `${FILE}\n2026-05-16 00:00,hot,0.4\n2026-05-16 01:00,9,T`
+    const result = (await importFile(app, place, file, await mappingOf(file))).body
+    expect(result).toMatchObject({ new: 50, rejected: 0, unread: 1 })
+    const [rows] = await app.database.query<Row[]>(
+      "SELECT temperature, rain FROM reading WHERE station_id = ? AND at >= '2026-05-16 08:00:00' ORDER BY at",
+      [place.stationId],
+    )
+    expect(rows.map(({ temperature, rain }) => ({ temperature, rain }) as unknown)).toEqual([
+      { temperature: null, rain: 0.4 },
+      { temperature: 9, rain: 0 },
+    ])
+    const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
+    expect(csv).toContain('temperature ""hot"" is not a number; the rest of the line is taken')
+  })
+
+  test('in a unit that the place cannot have had is stopped, with the unit that fits, and stored when somebody insists', async () => {
+    const january = [
+      'day,high,low',
+      ...Array.from({ length: 31 }, (_, i) => `2025-01-${String(i + 1).padStart(2, '0')},${40 + (i % 5)},${28 - (i % 4)}`),
+    ].join('\n')
+    // Nothing says the unit: it is taken for what fits a January here, whatever the units of the site.
+    const guessed = await mappingOf(january)
+    expect(guessed.columns.map(({ unit }) => unit)).toEqual(['F', 'F'])
+    const wrong: WeatherMapping = { ...guessed, columns: guessed.columns.map((column) => ({ ...column, unit: 'C' })) }
+    const refused = await importFile(app, place, january, wrong)
+    expect(refused.status).toBe(422)
+    expect(refused.body).toMatchObject({
+      detail: expect.stringMatching(/none that January can have here; read as °F they fit/) as string,
+      fields: [{ path: 'mapping.units' }],
+    })
+    expect(await count('weather_import')).toBe(0)
+    const looked = (await preview(app, place, january, wrong)).body
+    expect(looked.questions).toEqual([{ field: 'units', message: expect.stringContaining('read as °F they fit') as string }])
+    expect((await preview(app, place, january, { ...wrong, unitsChecked: true })).body.questions).toEqual([])
+    expect((await importFile(app, place, january, { ...wrong, unitsChecked: true })).body).toMatchObject({ new: 31 })
   })
 
   test('sent twice under one id is stored once', async () => {

@@ -4,12 +4,14 @@ import { HOUR_VALUES, type MergeRows } from '../weather/readingStore.js'
 import { HttpProblem } from '../http/problems.js'
 import type { FileMoment } from './moments.js'
 import { eachLine } from './text.js'
-import { IN_THE_FUTURE, NO_SUCH_HOUR, Placement, readLine, runsBackwards, type StationClock } from './understand.js'
+import { IN_THE_FUTURE, NO_SUCH_HOUR, Placement, readLine, REST_TAKEN, runsBackwards, type StationClock } from './understand.js'
 
 export interface Rejection {
   line: number
   reason: string
   content: string
+  /** Only a value of the line is missing; the rest of it was taken. */
+  partly?: true
 }
 
 /** A file ready to be stored: rows as the tables take them, and every line that is not among them, with its reason. */
@@ -52,13 +54,13 @@ export function readReadings(
   onProgress: (share: number) => void,
 ): FileReadings {
   const rejections: Rejection[] = []
-  const reject = (line: number, reason: string, content: string): void => {
+  const reject = (line: number, reason: string, content: string, partly = false): void => {
     if (rejections.length >= MOST_REJECTIONS)
       throw new HttpProblem(
         422,
         `More than ${MOST_REJECTIONS} lines cannot be read, so nothing was stored. Line ${line}: ${reason}. Check columns, date order and units.`,
       )
-    rejections.push({ line, reason: reason.slice(0, 300), content: content.slice(0, 500) })
+    rejections.push({ line, reason: reason.slice(0, 300), content: content.slice(0, 500), ...(partly ? { partly } : {}) })
   }
   const { lines, count } = scan(text, mapping, reject, (share) => onProgress(0.7 * share))
   const at = placed(lines, mapping, clock)
@@ -86,7 +88,7 @@ export function readReadings(
 function scan(
   text: string,
   mapping: WeatherMapping,
-  reject: (line: number, reason: string, content: string) => void,
+  reject: (line: number, reason: string, content: string, partly?: boolean) => void,
   onProgress: (share: number) => void,
 ): { lines: Lines; count: number } {
   const most = countLines(text)
@@ -103,12 +105,13 @@ function scan(
     (cells, number) => {
       if (number <= mapping.headerLines || cells.every((cell) => cell.trim() === '')) return
       count++
-      const { moment, values, problem } = readLine(cells, mapping)
+      const { moment, values, unread, problem } = readLine(cells, mapping)
       if (!moment) {
         reject(number, problem ?? 'cannot be read', cells.join(mapping.separator))
         return
       }
       if (problem !== null) problems.set(n, problem)
+      else if (unread !== null) reject(number, `${unread}; ${REST_TAKEN}`, cells.join(mapping.separator), true)
       line[n] = number
       local[n] = moment.local
       offset[n] = moment.offset ?? NaN

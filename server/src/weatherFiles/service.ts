@@ -2,15 +2,16 @@ import type { FilePreview, ImportResult, WeatherMapping } from '@bocado/contract
 import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { getSite } from '../sites/service.js'
+import { getSite, hemisphereOf } from '../sites/service.js'
 import { getStation } from '../weather/stations.js'
 import { mergeDays, mergeHours } from '../weather/readingStore.js'
 import { lockStation } from '../weather/store.js'
-import { guessMapping } from './guess.js'
+import { guessMapping, likelyUnits, saysUnit } from './guess.js'
 import type { FileReadings } from './readings.js'
 import { findImport, insertImport } from './store.js'
 import type { WeatherFileReader } from './reader.js'
 import { decodeText, requireLines, splitCells } from './text.js'
+import { doubtWords, inUnit, monthsOfLines, requireLikelyUnit, storedMeans, unitDoubt, type KnownPlace } from './unitDoubt.js'
 import { openQuestions, shownMoment, understandLines, type StationClock } from './understand.js'
 
 /** The page sends this much of a file for the preview. */
@@ -21,6 +22,7 @@ const SHOWN_PROBLEMS = 4
 /** What has to be known of a station to read its files. */
 export interface FileClock extends StationClock {
   units: 'metric' | 'us'
+  place: KnownPlace
 }
 
 export async function clockOf({ db, clock }: Deps, siteId: string, stationId: string): Promise<FileClock> {
@@ -29,6 +31,11 @@ export async function clockOf({ db, clock }: Deps, siteId: string, stationId: st
   return {
     timeZone: site.timeZone,
     units: site.units,
+    place: {
+      latitude: station.latitude ?? site.latitude,
+      hemisphere: hemisphereOf(site),
+      usual: await storedMeans(db, stationId),
+    },
     utcOffsetMinutes: station.utcOffsetMinutes,
     now: (await clock.now(db)).getTime(),
   }
@@ -41,9 +48,16 @@ export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherM
   const text = bytes.length >= PREVIEW_BYTES && decoded.includes('\n') ? decoded.slice(0, decoded.lastIndexOf('\n')) : decoded
   requireLines(text)
   const guess = guessMapping(text, clock)
-  const mapping = given ?? guess.mapping
+  let mapping = given ?? guess.mapping
   const lines = splitCells(text, mapping.separator)
-  const understood = understandLines(lines, mapping, clock)
+  let understood = understandLines(lines, mapping, clock)
+  let doubt = unitDoubt(monthsOfLines(understood), mapping, clock.place)
+  // Where the head of the column says nothing the place does.
+  if (doubt && !given && !mapping.columns.some(({ column }) => saysUnit(guess.columns[column]?.name ?? ''))) {
+    mapping = inUnit(mapping, doubt.better)
+    understood = understandLines(lines, mapping, clock)
+    doubt = undefined
+  }
   if (!understood.some(({ at }) => at !== null) && !given) {
     throw new HttpProblem(
       422,
@@ -58,7 +72,7 @@ export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherM
       .filter(({ problem }) => problem !== null)
       .slice(0, SHOWN_PROBLEMS),
   ]
-  const columns = given ? columnsOf(lines, mapping) : guess.columns
+  const columns = given ? columnsOf(lines, mapping, clock.units) : guess.columns
   return {
     mapping,
     columns,
@@ -68,14 +82,17 @@ export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherM
       values,
       problem,
     })),
-    questions: openQuestions(
-      mapping,
-      lines.slice(mapping.headerLines).map((cells) => cells[mapping.dateColumn] ?? ''),
-    ),
+    questions: [
+      ...openQuestions(
+        mapping,
+        lines.slice(mapping.headerLines).map((cells) => cells[mapping.dateColumn] ?? ''),
+      ),
+      ...(doubt ? [{ field: 'units', message: doubtWords(doubt) }] : []),
+    ],
   }
 }
 
-function columnsOf(lines: readonly string[][], mapping: WeatherMapping): FilePreview['columns'] {
+function columnsOf(lines: readonly string[][], mapping: WeatherMapping, units: FileClock['units']): FilePreview['columns'] {
   const body = lines.slice(mapping.headerLines, mapping.headerLines + 20)
   const header = mapping.headerLines > 0 ? lines[mapping.headerLines - 1] : undefined
   const width = body.reduce((most, cells) => Math.max(most, cells.length), 0)
@@ -83,6 +100,12 @@ function columnsOf(lines: readonly string[][], mapping: WeatherMapping): FilePre
     index,
     name: (header?.[index] ?? '').trim(),
     samples: body.slice(0, 3).map((cells) => cells[index] ?? ''),
+    units: likelyUnits(
+      header?.[index] ?? '',
+      body.map((cells) => cells[index] ?? ''),
+      mapping.decimal,
+      units,
+    ),
   }))
 }
 
@@ -90,7 +113,7 @@ function columnsOf(lines: readonly string[][], mapping: WeatherMapping): FilePre
 export async function readFile(
   readWeatherFile: WeatherFileReader,
   path: string,
-  clock: StationClock,
+  clock: FileClock,
   mapping: WeatherMapping,
   onProgress: (share: number) => void,
 ): Promise<FileReadings> {
@@ -99,15 +122,18 @@ export async function readFile(
     throw new HttpProblem(422, open.map(({ message }) => message).join(' '), {
       fields: open.map(({ field, message }) => ({ path: `mapping.${field}`, message })),
     })
-  const readings = await readWeatherFile({ path, mapping, clock }, onProgress)
-  if (readings.rejections.length * 2 > readings.lines || readings.rows.keys.length === 0) {
-    const first = readings.rejections[0]
+  const { place, ...stationClock } = clock
+  const readings = await readWeatherFile({ path, mapping, clock: stationClock }, onProgress)
+  const refused = readings.rejections.filter(({ partly }) => !partly)
+  if (refused.length * 2 > readings.lines || readings.rows.keys.length === 0) {
+    const first = refused[0]
     const example = first ? ` Line ${first.line}: ${first.reason}.` : ''
     throw new HttpProblem(
       422,
-      `${readings.rejections.length} of ${readings.lines} lines cannot be read, so nothing was stored.${example} Check columns, date order and units.`,
+      `${refused.length} of ${readings.lines} lines cannot be read, so nothing was stored.${example} Check columns, date order and units.`,
     )
   }
+  requireLikelyUnit(readings.rows, mapping, place)
   return readings
 }
 
@@ -120,7 +146,8 @@ export async function storeFile(
   const { importId, stationId, fileName, mapping, readings, hash } = task
   const merge = mapping.interval === 'hourly' ? mergeHours : mergeDays
   const { lines, repeated, readingsPerHour, first, last, rejections } = readings
-  const shared = { interval: mapping.interval, lines, rejected: rejections.length, repeated, readingsPerHour, first, last }
+  const unread = rejections.filter(({ partly }) => partly).length
+  const shared = { interval: mapping.interval, lines, rejected: rejections.length - unread, unread, repeated, readingsPerHour, first, last }
   // The import stands before the readings that name it; its counts follow.
   await insertImport(w, { importId, stationId, fileName, mapping, rejections, hash })
   await lockStation(w, stationId)

@@ -13,7 +13,8 @@ const importOf = (row: Row): ImportResult => ({
   fileName: row['file_name'] as string,
   importedAt: instantOf(row['created_at'] as string),
   personName: row['person_name'] as string,
-  ...jsonOf<Counts>(row['result']),
+  // Of imports from before nothing was left out of a line.
+  ...{ unread: 0, ...jsonOf<Omit<Counts, 'unread'> & Partial<Counts>>(row['result']) },
 })
 
 /** An import that was stored; undefined where there is none. An id that was used for another file or station is refused. */

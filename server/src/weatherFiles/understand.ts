@@ -43,29 +43,42 @@ const UNITS: Readonly<Record<WeatherVariable, string>> = {
   soil: '°C',
 }
 
+const TRACE = /^\s*t(r|race)?\.?\s*$/i
+
 function limitsOf(variable: WeatherVariable, interval: WeatherMapping['interval']): ReadingLimits {
   if (variable === 'min' || variable === 'max') return READING_LIMITS.temperature
   return variable === 'rain' && interval === 'daily' ? DAILY_RAIN_LIMITS : READING_LIMITS[variable]
 }
 
-function readValues(cells: readonly string[], mapping: WeatherMapping): { values: Values; problem: string | null } {
+function readValues(cells: readonly string[], mapping: WeatherMapping): Omit<ReadLine, 'moment'> {
   const values: Values = {}
+  let unread: string | null = null
   for (const { variable, column, unit } of mapping.columns) {
-    const number = parseNumber(cells[column], mapping.decimal)
+    // A trace: it rained, and less than a gauge can tell.
+    const number = variable === 'rain' && TRACE.test(cells[column] ?? '') ? 0 : parseNumber(cells[column], mapping.decimal)
     if (number === null) continue
-    if (number === undefined) return { values, problem: `${variable} "${cells[column]}" is not a number` }
+    // One cell that cannot be read is one value that is missing; the rest of the line stands.
+    if (number === undefined) {
+      unread ??= `${variable} "${cells[column]}" is not a number`
+      continue
+    }
     const si = toSi(variable, number, unit)
     const { least, most } = limitsOf(variable, mapping.interval)
     if (si < least || si > most)
-      return { values, problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${UNITS[variable]}; is the unit right?` }
+      return {
+        values,
+        unread,
+        problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${UNITS[variable]}; is the unit right?`,
+      }
     values[variable] = si
   }
-  if (Object.keys(values).length === 0) return { values, problem: 'no reading on this line' }
+  if (Object.keys(values).length === 0) return { values, unread, problem: unread ?? 'no reading on this line' }
   if (mapping.interval === 'daily') {
-    if (values.min === undefined || values.max === undefined) return { values, problem: 'a day needs both minimum and maximum' }
-    if (values.min > values.max) return { values, problem: 'the minimum is above the maximum' }
+    if (values.min === undefined || values.max === undefined)
+      return { values, unread, problem: unread ?? 'a day needs both minimum and maximum' }
+    if (values.min > values.max) return { values, unread, problem: 'the minimum is above the maximum' }
   }
-  return { values, problem: null }
+  return { values, unread, problem: null }
 }
 
 function momentOf(cells: readonly string[], mapping: WeatherMapping, order: DateOrder): FileMoment | undefined {
@@ -78,6 +91,8 @@ export interface ReadLine {
   /** undefined where the line has no moment that can be used; `problem` then says why. */
   moment: FileMoment | undefined
   values: Values
+  /** A value that cannot be read and is missing, where the rest of the line can. */
+  unread: string | null
   problem: string | null
 }
 
@@ -88,15 +103,18 @@ export function readLine(cells: readonly string[], mapping: WeatherMapping): Rea
   if (!moment) {
     const text = `${cells[mapping.dateColumn] ?? ''} ${mapping.timeColumn === null ? '' : (cells[mapping.timeColumn] ?? '')}`.trim()
     const hint = needsOrder(text) && mapping.dateOrder ? ` in the order ${ORDER_WORDS[mapping.dateOrder]}` : ''
-    return { moment: undefined, values: {}, problem: `"${text.slice(0, 40)}" is not a date${hint}` }
+    return { moment: undefined, values: {}, unread: null, problem: `"${text.slice(0, 40)}" is not a date${hint}` }
   }
   // A day that is written with 24:00 is the one that ends then.
   if (mapping.interval === 'daily' && moment.endsDay) moment.local -= MS_PER_DAY
-  const { values, problem } = readValues(cells, mapping)
-  if (mapping.interval === 'hourly' && !moment.hasTime) return { moment: undefined, values, problem: 'has a date but no time of day' }
-  return { moment, values, problem }
+  const { values, unread, problem } = readValues(cells, mapping)
+  if (mapping.interval === 'hourly' && !moment.hasTime)
+    return { moment: undefined, values, unread, problem: 'has a date but no time of day' }
+  return { moment, values, unread, problem }
 }
 
+/** Of a line of which one value cannot be read. */
+export const REST_TAKEN = 'the rest of the line is taken'
 export const NO_SUCH_HOUR = 'this hour does not exist: the wall clock skips it in spring'
 export const IN_THE_FUTURE = 'lies in the future'
 
@@ -139,11 +157,11 @@ export function understandLines(lines: readonly string[][], mapping: WeatherMapp
   const withMoment = numbered.filter(({ read }) => read.moment)
   if (runsBackwards(withMoment[0]?.read.moment, withMoment.at(-1)?.read.moment)) numbered.reverse()
   const placement = new Placement(mapping, clock)
-  return numbered.map(({ line, cells, read: { moment, values, problem } }): UnderstoodLine => {
+  return numbered.map(({ line, cells, read: { moment, values, unread, problem } }): UnderstoodLine => {
     if (!moment) return { line, cells, at: null, values, problem }
     const at = placement.place(moment)
     if (at === undefined) return { line, cells, at: null, values, problem: NO_SUCH_HOUR }
-    return { line, cells, at, values, problem: problem ?? (placement.isFuture(at) ? IN_THE_FUTURE : null) }
+    return { line, cells, at, values, problem: problem ?? (placement.isFuture(at) ? IN_THE_FUTURE : unread && `${unread}; ${REST_TAKEN}`) }
   })
 }
 

@@ -193,7 +193,7 @@ describe('what is refused, line by line', () => {
     )
 
   test.each([
-    ['2026-05-15 09:00,warm,50', 'temperature "warm" is not a number'],
+    ['2026-05-15 09:00,warm,50', 'temperature "warm" is not a number; the rest of the line is taken'],
     ['2026-05-15 09:00,99,50', 'temperature 99 is outside -60 to 58 °C; is the unit right?'],
     ['2026-05-15 09:00,,', 'no reading on this line'],
     ['2026-13-15 09:00,10,50', '"2026-13-15 09:00" is not a date'],

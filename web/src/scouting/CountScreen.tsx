@@ -19,6 +19,7 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { NotFound } from '../shell/Stumble.js'
 import { Waiting } from '../shell/Waiting.js'
+import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type HeldCount } from './heldCount.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
 import '../messages/en/work.js'
 
@@ -98,58 +99,57 @@ export function CountScreen() {
   return <Count key={round?.id ?? row.watch.id} row={row} organism={organism} block={block} round={round} />
 }
 
-interface Draft extends Record<string, unknown> {
-  checkAreaId: string | null
-  countedOn: string | null
-  units: Unit[]
-  note: string
-}
-
-/** What was tallied and not yet saved outlives a closed page. */
-function heldDraft(key: string): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as Draft | null
-  } catch {
-    return null
-  }
-}
-
 function Count({ row, organism, block, round }: { row: WatchForecast; organism: Organism; block: Block; round: Round | undefined }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
   const navigate = useNavigate()
-  const key = `bocado.count.${round?.id ?? row.watch.id}`
-  const initial: Draft = heldDraft(key) ?? {
-    checkAreaId: round?.checkAreaId ?? null,
-    countedOn: round?.countedOn ?? site.today,
-    units: round?.units ?? [{}],
-    note: round?.note ?? '',
-  }
+  const heldAs = round?.id ?? row.watch.id
+  const [initial] = useState<HeldCount>(
+    () =>
+      heldCount(heldAs) ?? {
+        checkAreaId: round?.checkAreaId ?? null,
+        countedOn: round?.countedOn ?? site.today,
+        units: round?.units ?? [{}],
+        note: round?.note ?? '',
+      },
+  )
   const create = useEntry(endpoints.scouting.create, initial)
   const update = useEntry(endpoints.scouting.update, initial, round)
   const entry = round ? update : create
   const { values, set, errors } = entry
-  const [at, setAt] = useState(0)
+  const [at, setAt] = useState(goesOnAt(initial))
+  /** The finished unit that somebody said should be added to. */
+  const [mended, setMended] = useState<number | null>(null)
+  const [asked, setAsked] = useState<{ classId: string; by: number } | null>(null)
+  const [asksLast, setAsksLast] = useState(false)
   const [paper, setPaper] = useState<string | null>(null)
   const { sampling } = organism
   const { units } = values
 
   useEffect(() => {
-    // A screen that was only looked at holds no draft: its date would come back on another day.
-    const begun = values.note !== '' || values.units.length > 1 || values.units.some((unit) => Object.keys(unit).length > 0)
-    if (begun) localStorage.setItem(key, JSON.stringify(values))
-    else localStorage.removeItem(key)
-  }, [key, values])
+    holdCount(heldAs, values)
+  }, [heldAs, values])
 
-  const tally = (classId: string, by: number): void => {
+  const last = units.length - 1
+  const tally = (classId: string, by: number, sure = false): void => {
     const now = units[at]?.[classId] ?? 0
     if (now + by < 0) return
-    set({ units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
+    // What stands before the last unit is finished: a tap there is more often a lost place than a correction.
+    if ((at < last || round !== undefined) && mended !== at && !sure) return setAsked({ classId, by })
+    return set({ units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
+  }
+  const goTo = (unit: number): void => {
+    setAt(unit)
+    setAsked(null)
+    setMended(null)
+    setAsksLast(false)
   }
   const next = (): void => {
-    if (at === units.length - 1) set({ units: [...units, {}] })
-    setAt(at + 1)
+    if (at === last) set({ units: [...units, {}] })
+    goTo(at + 1)
+    // A unit that was opened here is not finished, though the round was stored before.
+    if (at === last) setMended(at + 1)
   }
   const digits = Object.fromEntries(sampling.classes.map(({ id }, i) => [String(i + 1), () => tally(id, 1)]))
   useKeys({ ...digits, n: next })
@@ -164,15 +164,17 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
   const threshold = thresholdOf(row.watch, organism)
   const crossed = isCrossed(per100, threshold)
+  /** The last unit was opened and nothing tallied at it: whether it was looked at only a person knows. */
+  const isOpened = units.length > 1 && units.length !== round?.units.length && !isTallied(units[last] ?? {})
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
-  const save = async (): Promise<void> => {
-    const body = { ...values, countedOn: values.countedOn ?? undefined }
+  const save = async (counted: Unit[] = units): Promise<void> => {
+    const body = { ...values, units: counted, countedOn: values.countedOn ?? undefined }
     const saved = round
       ? await update.submit({ siteId: site.id, roundId: round.id }, (_, rowVersion) => ({ ...body, rowVersion }))
       : await create.submit({ siteId: site.id }, () => ({ ...body, watchId: row.watch.id }))
     if (!saved) return
-    localStorage.removeItem(key)
+    dropCount(heldAs)
     await navigate(`/sites/${site.id}/scouting`)
   }
 
@@ -221,6 +223,28 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
               </Tally>
             ))}
           </div>
+          {asked ? (
+            <Stack role="alert" $gap={8}>
+              <b>{t('count.finished', { unit: sampling.unit, number: at + 1, found: effective[at] ?? 0 })}</b>
+              <Line>
+                <Button
+                  $plain
+                  onPress={() => {
+                    tally(asked.classId, asked.by, true)
+                    setMended(at)
+                    setAsked(null)
+                  }}
+                >
+                  {t('count.mend', { unit: sampling.unit, number: at + 1 })}
+                </Button>
+                {at < last ? (
+                  <Button $plain onPress={() => goTo(last)}>
+                    {t('count.toLast', { unit: sampling.unit, number: last + 1 })}
+                  </Button>
+                ) : null}
+              </Line>
+            </Stack>
+          ) : null}
           <Button onPress={next} style={{ minHeight: 56 }}>
             {t('count.next', { unit: sampling.unit })}
           </Button>
@@ -255,7 +279,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
                 aria-pressed={i === at}
                 aria-label={t('count.chip', { unit: sampling.unit, number: i + 1, found: effective[i] ?? 0 })}
                 className={(effective[i] ?? 0) > 0 ? 'found' : ''}
-                onClick={() => setAt(i)}
+                onClick={() => goTo(i)}
               >
                 {f.number(effective[i] ?? 0, 1)}
               </button>
@@ -279,7 +303,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
                   onPress={() => {
                     if (!read) return
                     set({ units: read.units })
-                    setAt(0)
+                    goTo(read.units.length - 1)
                     setPaper(null)
                   }}
                 >
@@ -299,11 +323,24 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
             ))}
           <FormError text={entry.general} />
           <Line>
-            <Button onPress={() => void save()} isDisabled={entry.isSaving}>
+            <Button onPress={() => (isOpened && !asksLast ? setAsksLast(true) : void save())} isDisabled={entry.isSaving || asksLast}>
               {t('count.save')}
             </Button>
             <Link to={`/sites/${site.id}/scouting`}>{t('count.later')}</Link>
           </Line>
+          {asksLast ? (
+            <Stack role="alert" $gap={8}>
+              <b>{t('count.lastEmpty', { unit: sampling.unit, number: last + 1 })}</b>
+              <Line>
+                <Button $plain onPress={() => void save(units.slice(0, -1))}>
+                  {t('count.leaveOut')}
+                </Button>
+                <Button $plain onPress={() => void save()}>
+                  {t('count.countsAsNone')}
+                </Button>
+              </Line>
+            </Stack>
+          ) : null}
           <Small>{t('count.held')}</Small>
         </Stack>
       </Columns>

@@ -18,6 +18,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { CountingRule } from './CountingRule.js'
+import { goesOnAt, heldCount } from './heldCount.js'
 import { RoundsChart } from './RoundsChart.js'
 import '../messages/en/field.js'
 import '../messages/en/work.js'
@@ -91,6 +92,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   const site = useSite()
   const [adding, setAdding] = useState(false)
   const { sampling } = organism
+  const [held] = useState(() => heldCount(row.watch.id))
   const threshold = thresholdOf(row.watch, organism)
   return (
     <Watch>
@@ -109,7 +111,9 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
               : t('scouting.threshold', { threshold: f.number(threshold.per100, 1), items: sampling.items })}
         </p>
         <CountingRule organism={organism} />
-        <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>{t('scouting.count')}</CountLink>
+        <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>
+          {held ? t('scouting.goOn', { unit: sampling.unit, number: goesOnAt(held) + 1, counted: goesOnAt(held) }) : t('scouting.count')}
+        </CountLink>
         <Small>
           {block.checkAreas.length > 0
             ? t('scouting.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })

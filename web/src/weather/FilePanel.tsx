@@ -36,7 +36,7 @@ function ImportList({ imports }: { imports: readonly ImportResult[] }) {
           <Small as="span">{t('import.by', { when: f.moment(result.importedAt), person: result.personName })}</Small>
           <br />
           {t('import.counts', { new: result.new, changed: result.changed, unchanged: result.unchanged, rejected: result.rejected })}{' '}
-          {result.rejected > 0 ? (
+          {result.rejected + result.unread > 0 ? (
             <a href={`/api/v1/sites/${site.id}/weather-imports/${result.id}/rejected.csv`} download>
               {t('import.rejectedFile')}
             </a>

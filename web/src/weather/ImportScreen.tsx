@@ -7,6 +7,7 @@ import styled from 'styled-components'
 import { RequestProblem } from '../api/client.js'
 import { useSite, useWorkplace } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
+import { Checkbox } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Heading, Line, Page, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
@@ -131,6 +132,13 @@ export function ImportScreen() {
               {preview.questions.map(({ field, message }) => (
                 <FormError key={field} text={message} />
               ))}
+              {preview.mapping.unitsChecked || preview.questions.some(({ field }) => field === 'units') ? (
+                <Checkbox
+                  label={t('import.unitsChecked')}
+                  value={preview.mapping.unitsChecked ?? false}
+                  onChange={(unitsChecked) => void look(file, { ...preview.mapping, unitsChecked })}
+                />
+              ) : null}
             </Stack>
           </Sheet>
           <UnderstoodRows preview={preview} />
@@ -188,8 +196,8 @@ function Result({ result, onAnother }: { result: ImportResult; onAnother: () => 
           <li>{t('import.changed', { count: result.changed })}</li>
           <li>{t('import.unchanged', { count: result.unchanged })}</li>
           <li>
-            {t('import.rejected', { count: result.rejected })}{' '}
-            {result.rejected > 0 ? (
+            {t('import.rejected', { count: result.rejected })} {result.unread > 0 ? t('import.unread', { count: result.unread }) : ''}{' '}
+            {result.rejected + result.unread > 0 ? (
               <a href={`/api/v1/sites/${site.id}/weather-imports/${result.id}/rejected.csv`} download>
                 {t('import.rejectedFile')}
               </a>

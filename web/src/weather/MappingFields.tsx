@@ -124,6 +124,7 @@ export function MappingFields({ preview, onChange }: Props) {
             variable={variable}
             mapping={mapping}
             options={columnOptions}
+            unitOf={(column) => preview.columns.find(({ index }) => index === column)?.units[variable]}
             onChange={(next) => set({ columns: next })}
           />
         ))}
@@ -138,11 +139,13 @@ interface VariableProps {
   variable: WeatherVariable
   mapping: WeatherMapping
   options: readonly { id: string; label: string }[]
+  /** The likely unit of a column, should it hold this variable. */
+  unitOf: (column: number) => string | undefined
   onChange: (columns: WeatherMapping['columns']) => void
 }
 
 /** The column of one variable, and its unit. */
-function VariableColumn({ variable, mapping, options, onChange }: VariableProps) {
+function VariableColumn({ variable, mapping, options, unitOf, onChange }: VariableProps) {
   const t = useText()
   const mapped = mapping.columns.find((c) => c.variable === variable)
   const units = unitsOf[variable]
@@ -155,7 +158,7 @@ function VariableColumn({ variable, mapping, options, onChange }: VariableProps)
         width="20ch"
         options={[{ id: NONE, label: t('import.notInFile') }, ...options]}
         value={mapped ? String(mapped.column) : NONE}
-        onChange={(c) => onChange(c === NONE ? others : [...others, { variable, column: Number(c), unit: mapped?.unit ?? units[0] }])}
+        onChange={(c) => onChange(c === NONE ? others : [...others, { variable, column: Number(c), unit: unitOf(Number(c)) ?? units[0] }])}
       />
       {mapped && units.length > 1 ? (
         <Select

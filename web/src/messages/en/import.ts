@@ -37,6 +37,7 @@ export const importing = {
   'import.firstRows': 'The first lines as they would be stored, in this site’s units and the station’s standard time',
   'import.line': 'Line',
   'import.problem': 'Problem',
+  'import.unitsChecked': 'I have looked: the units are right',
   'import.go': 'Import the whole file',
   'import.other': 'Choose another file',
   'import.another': 'Import another file',
@@ -47,6 +48,8 @@ export const importing = {
   'import.new': '{count, plural, =0 {Nothing new} other {{count, number} new, from {first} to {last}}}',
   'import.changed': '{count, plural, =0 {Nothing changed} other {{count, number} changed; what they said before is kept}}',
   'import.unchanged': '{count, number} unchanged',
+  'import.unread':
+    '{count, plural, one {Of one line} other {Of {count, number} lines}} a value could not be read and is missing; the rest was taken.',
   'import.rejected': '{count, plural, =0 {No line rejected} one {One line rejected} other {{count, number} lines rejected}}',
   'import.repeated':
     '{count, plural, one {One line repeats another word for word} other {{count, number} lines repeat another word for word}}',

@@ -1,0 +1,36 @@
+import type { Unit } from './unitLines.js'
+
+/** A round that is being counted and not stored yet. */
+export interface HeldCount extends Record<string, unknown> {
+  checkAreaId: string | null
+  countedOn: string | null
+  units: Unit[]
+  note: string
+}
+
+const keyOf = (id: string): string => `bocado.count.${id}`
+
+/** What was tallied and not yet saved outlives a closed page. */
+export function heldCount(id: string): HeldCount | null {
+  try {
+    const held = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as HeldCount | null
+    return held && held.units.length > 0 ? held : null
+  } catch {
+    return null
+  }
+}
+
+/** Holds it; a screen that was only looked at holds nothing: its date would come back on another day. */
+export function holdCount(id: string, count: HeldCount): void {
+  const begun = count.note !== '' || count.units.length > 1 || count.units.some(isTallied)
+  if (begun) localStorage.setItem(keyOf(id), JSON.stringify(count))
+  else dropCount(id)
+}
+
+export const dropCount = (id: string): void => localStorage.removeItem(keyOf(id))
+
+/** Whether anything was tallied at a unit; one where something was found and taken back counts as looked at. */
+export const isTallied = (unit: Unit): boolean => Object.keys(unit).length > 0
+
+/** The unit that a count goes on with: the last one. Those before it are finished. */
+export const goesOnAt = ({ units }: Pick<HeldCount, 'units'>): number => units.length - 1
