@@ -292,5 +292,5 @@ test('a number outside what can be is said beside its field', async () => {
   await press(page, 'Change the site')
   await enterNumber(page, 'Latitude', 99)
   await press(page, 'Save')
-  await page.getByText('must be at most 90').waitFor()
+  await page.getByText(/between −90 and 90/).waitFor()
 })

@@ -94,7 +94,7 @@ test('a site is started; what is wrong is said at its field and what was typed s
   await enterNumber(page, 'Latitude', 146.2)
   await press(page, 'Start the site')
   await page.getByText('enter the name of the site').waitFor()
-  await page.getByText('must be at most 90').waitFor()
+  await page.getByText(/between −90 and 90/).waitFor()
   expect(await page.getByRole('textbox', { name: 'Place' }).inputValue()).toBe('a river terrace')
   await expectAccessible(page, 'start')
 

@@ -68,7 +68,7 @@ describe('importing a file', () => {
       "SELECT temperature, rain FROM reading WHERE station_id = ? AND at >= '2026-05-16 08:00:00' ORDER BY at",
       [place.stationId],
     )
-    expect(rows.map(({ temperature, rain }) => ({ temperature, rain }) as unknown)).toEqual([
+    expect(rows).toMatchObject([
       { temperature: null, rain: 0.4 },
       { temperature: 9, rain: 0 },
     ])
