@@ -232,7 +232,7 @@ describe('on a phone, with gloves', () => {
     // What is finished is not added to by a tap alone.
     await press(page, 'tree 1, 1 counted')
     await press(page, 'One more: fresh entry')
-    await page.getByText('tree 1 is finished, 1 counted. Add to it?').waitFor()
+    await page.getByText('Finished before: tree 1, 1 counted. Add to it?').waitFor()
     await press(page, 'No, go to tree 3')
     await page.getByRole('heading', { name: /^tree 3,/ }).waitFor()
     await press(page, 'tree 1, 1 counted')

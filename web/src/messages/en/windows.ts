@@ -30,7 +30,7 @@ export const windows = {
   'band.label':
     'Season band: stages of {rows, plural, one {one watch} other {{rows, number} watches}} along the season. The sentences beside it say the same in words.',
   'band.howToRead':
-    'Point at a day, or use the arrow keys on the chosen row; plus and minus zoom, drag moves, Ctrl and wheel zoom. Thin lines: the season as each past year would continue it. Dots: counts, diamonds: in the check area, dotted: threshold. Drops: infections. Yellow line: seedlings up.',
+    'Point at a day, or use the arrow keys on the chosen row; plus and minus zoom, drag moves, Ctrl and wheel zoom. Thin lines: the season as each past year would continue it. Dots: counts, diamonds: in the check area, dotted: threshold. Drops: infections. Yellow line: seedlings up. Notches: what was seen; outlined: expected by own records.',
   'band.choose': 'Choose a watch above.',
   'band.beforeBiofix': '{date}: before the biofix',
   'band.unknown': '{date}: beyond the weather there is',

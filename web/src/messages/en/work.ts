@@ -158,7 +158,7 @@ export const work = {
   'count.less': 'One less: {name}',
   'count.more': 'One more: {name}',
   'count.next': 'Next {unit}',
-  'count.finished': '{unit} {number} is finished, {found} counted. Add to it?',
+  'count.finished': 'Finished before: {unit} {number}, {found} counted. Add to it?',
   'count.mend': 'Yes, change {unit} {number}',
   'count.toLast': 'No, go to {unit} {number}',
   'count.lastEmpty': 'Nothing is tallied at {unit} {number}. Was it looked at?',
