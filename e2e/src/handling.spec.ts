@@ -225,6 +225,9 @@ describe('on a phone, with gloves', () => {
     await press(page, 'Next tree')
     // It is gone on with where it was left, also after a reload.
     await page.getByRole('link', { name: 'Go on later' }).click()
+    await page.getByRole('link', { name: 'Go on with tree 3, 2 counted' }).waitFor()
+    // A screen begins at its top, however far down the one before was read.
+    expect(await page.evaluate(() => window.scrollY)).toBe(0)
     await page.getByRole('link', { name: 'Go on with tree 3, 2 counted' }).click()
     await page.getByRole('heading', { name: /^tree 3,/ }).waitFor()
     await page.reload()

@@ -2,7 +2,7 @@ import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
-import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
+import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
@@ -223,6 +223,11 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   const t = useText()
   const navigate = useNavigate()
   const { pathname } = useLocation()
+  const type = useNavigationType()
+  useEffect(() => {
+    // A screen that is gone to begins at its top; back and forward stay where the browser had them.
+    if (type !== NavigationType.Pop) window.scrollTo(0, 0)
+  }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
   const to = (path: string): string => `/sites/${site.id}/${path}`
