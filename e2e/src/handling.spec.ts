@@ -246,6 +246,10 @@ describe('on a phone, with gloves', () => {
     // A tree that was opened and not looked at is not one without any.
     await press(page, 'Save the count')
     await page.getByText('Nothing is tallied at tree 3. Was it looked at?').waitFor()
+    // Tallying there answers it, too; what is asked goes, and saving is offered again.
+    await press(page, 'tree 3, 0 counted')
+    await press(page, 'Save the count')
+    await page.getByText('Nothing is tallied at tree 3. Was it looked at?').waitFor()
     await press(page, 'No, leave it out')
     await page.getByText('Fri 12 Jun, in the block: 2.5 per 100 fruit,').waitFor()
   })

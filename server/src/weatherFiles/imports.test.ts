@@ -94,6 +94,10 @@ describe('importing a file', () => {
     expect(await count('weather_import')).toBe(0)
     const looked = (await preview(app, place, january, wrong)).body
     expect(looked.questions).toEqual([{ field: 'units', message: expect.stringContaining('read as °F they fit') as string }])
+    // Changing one of both leaves a day of two units, which is no better.
+    const half: WeatherMapping = { ...wrong, columns: wrong.columns.map((column, i) => (i === 0 ? { ...column, unit: 'F' } : column)) }
+    expect((await importFile(app, place, january, half)).body).toMatchObject({ fields: [{ path: 'mapping.units' }] })
+    expect(await count('weather_import')).toBe(0)
     expect((await preview(app, place, january, { ...wrong, unitsChecked: true })).body.questions).toEqual([])
     expect((await importFile(app, place, january, { ...wrong, unitsChecked: true })).body).toMatchObject({ new: 31 })
   })

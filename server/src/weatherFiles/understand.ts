@@ -197,6 +197,12 @@ export function openQuestions(mapping: WeatherMapping, dates: readonly string[])
   const has = (variable: WeatherVariable): boolean => mapping.columns.some((c) => c.variable === variable)
   if (mapping.interval === 'daily' && !(has('min') && has('max')))
     questions.push({ field: 'columns', message: 'Choose the columns of the daily minimum and maximum temperature.' })
+  const units = mapping.columns.filter(({ variable }) => variable === 'min' || variable === 'max').map(({ unit }) => unit)
+  if (mapping.interval === 'daily' && new Set(units).size > 1 && !mapping.unitsChecked)
+    questions.push({
+      field: 'units',
+      message: 'Minimum and maximum are read in different units. Choose one, or say that the units are right.',
+    })
   if (mapping.interval === 'hourly' && !has('temperature') && !has('rain') && !has('humidity') && !has('wind')) {
     questions.push({ field: 'columns', message: 'Choose at least one column: temperature, humidity, rain or wind.' })
   }

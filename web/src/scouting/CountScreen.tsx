@@ -166,6 +166,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const crossed = isCrossed(per100, threshold)
   /** The last unit was opened and nothing tallied at it: whether it was looked at only a person knows. */
   const isOpened = units.length > 1 && units.length !== round?.units.length && !isTallied(units[last] ?? {})
+  const asks = asksLast && isOpened
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
   const save = async (counted: Unit[] = units): Promise<void> => {
@@ -323,12 +324,12 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
             ))}
           <FormError text={entry.general} />
           <Line>
-            <Button onPress={() => (isOpened && !asksLast ? setAsksLast(true) : void save())} isDisabled={entry.isSaving || asksLast}>
+            <Button onPress={() => (isOpened ? setAsksLast(true) : void save())} isDisabled={entry.isSaving || asks}>
               {t('count.save')}
             </Button>
             <Link to={`/sites/${site.id}/scouting`}>{t('count.later')}</Link>
           </Line>
-          {asksLast ? (
+          {asks ? (
             <Stack role="alert" $gap={8}>
               <b>{t('count.lastEmpty', { unit: sampling.unit, number: last + 1 })}</b>
               <Line>

@@ -144,6 +144,9 @@ interface VariableProps {
   onChange: (columns: WeatherMapping['columns']) => void
 }
 
+/** Minimum and maximum of a day: one thermometer, one unit. */
+const ofOneDay = (a: WeatherVariable, b: WeatherVariable): boolean => (a === 'min' && b === 'max') || (a === 'max' && b === 'min')
+
 /** The column of one variable, and its unit. */
 function VariableColumn({ variable, mapping, options, unitOf, onChange }: VariableProps) {
   const t = useText()
@@ -168,7 +171,9 @@ function VariableColumn({ variable, mapping, options, unitOf, onChange }: Variab
           width="9ch"
           options={units.map((unit) => ({ id: unit, label: unit === 'C' || unit === 'F' ? `°${unit}` : unit }))}
           value={mapped.unit}
-          onChange={(unit) => onChange([...others, { ...mapped, unit }])}
+          onChange={(unit) =>
+            onChange([...others.map((other) => (ofOneDay(variable, other.variable) ? { ...other, unit } : other)), { ...mapped, unit }])
+          }
         />
       ) : null}
     </Line>
