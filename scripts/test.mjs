@@ -1,7 +1,7 @@
 // npm test: everything that must hold, on a fresh machine too. Arguments go to vitest; with any, the checks of style are left out.
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { build } from './build.mjs'
 import { startMariadb } from './machine/mariadb.mjs'
 import { DATABASE_PROGRAMS, ensureNodeModules, ensurePrograms, root } from './machine/packages.mjs'
@@ -77,6 +77,13 @@ function closingLine() {
   const made = reports.filter((report) => existsSync(report)).map((report) => JSON.parse(readFileSync(report, 'utf8')))
   if (made.length === 0) return
   const sum = (key) => made.reduce((total, report) => total + report[key], 0)
+  // A log is read from its end: what failed stands there again, by name.
+  for (const file of made.flatMap((report) => report.testResults)) {
+    const failed = file.assertionResults.filter((test) => test.status === 'failed')
+    if (file.status === 'failed' && failed.length === 0) console.log(`FAILED ${relative(root, file.name)}: ${file.message}`)
+    for (const test of failed)
+      console.log(`FAILED ${relative(root, file.name)}: ${test.fullName}\n${test.failureMessages.join('\n').slice(0, 1500)}`)
+  }
   console.log(`${sum('numPassedTests')} passed, ${sum('numFailedTests')} failed`)
 }
 

@@ -9,7 +9,7 @@ export const roles = ['lead', 'scout', 'applicator', 'viewer'] as const
 export const blockKinds = ['orchard', 'vineyard', 'field', 'bed', 'tunnel', 'pots', 'natural-area'] as const
 export const soilTextures = ['sand', 'loamy-sand', 'sandy-loam', 'loam', 'silt-loam', 'clay-loam', 'clay'] as const
 export const soilCovers = ['bare', 'covered'] as const
-export const wetEventKinds = ['overhead-watering', 'condensation'] as const
+export const wetEventKinds = ['overhead-watering', 'condensation', 'hail'] as const
 export const unitSystems = ['metric', 'us'] as const
 
 export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean() })

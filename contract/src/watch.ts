@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { civilDateSchema, id, note, number, rowVersion, text } from './common.js'
 
-export const knowns = ['yes', 'no', 'unknown'] as const
+/** `heavy`: known, and last year's disease was heavy. */
+export const knowns = ['yes', 'heavy', 'no', 'unknown'] as const
 
 export const watchSchema = z.object({
   id,

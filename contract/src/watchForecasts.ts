@@ -27,6 +27,8 @@ const modelEvent = z.object({
 const infectionDay = z.object({
   /** Day of the season. */
   day: z.int(),
+  /** From what wintered, from this season's own lesions, or through wounds by hail. */
+  origin: z.enum(['primary', 'secondary', 'hail']),
   /** Share of the ways the weather may go in which it comes; 1 for a day that has passed. */
   probability: z.number(),
   /** Whether the hours it rests on are known; otherwise it is possible. */
@@ -40,7 +42,7 @@ const infectionDay = z.object({
 })
 export type InfectionDayForecast = z.infer<typeof infectionDay>
 
-export const infectionStates = ['protect', 'cure', 'quiet', 'coming', 'over', 'unknown'] as const
+export const infectionStates = ['protect', 'cure', 'protected', 'quiet', 'coming', 'over', 'unknown'] as const
 
 export const infectionSchema = z.object({
   model: z.string(),
@@ -48,6 +50,12 @@ export const infectionSchema = z.object({
   /** Days of the season between which host and source allow infection; null: not within what is known. */
   from: z.number().nullable(),
   until: z.number().nullable(),
+  /** Day of the season on which what wintered is spent; null where it does not end, or no lesions of the season differ from it. */
+  primaryUntil: z.number().nullable(),
+  /** When protection is due again after the last deed, and what makes it so; null where none was put on. Days of the season. */
+  followUp: z.object({ since: z.int(), due: boundsSchema, by: z.enum(['label', 'values', 'index', 'residue']).nullable() }).nullable(),
+  /** Infections so far by the two bounds of the humidity under a cover without a logger; null elsewhere. */
+  estimated: z.object({ drier: z.int(), damper: z.int() }).nullable(),
   /** Days that allowed or may allow an infection, oldest first. */
   days: z.array(infectionDay),
   /** Accumulated value or index today, and the one at which protection is due; null for models without. */

@@ -62,7 +62,7 @@ interface Constant {
 
 const src = new URL('./', import.meta.url)
 const constants = (readdirSync(src, { recursive: true }) as string[])
-  .filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('time'))
+  .filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts') && !file.startsWith('time') && !file.startsWith('testing'))
   .flatMap((file): Constant[] => {
     const text = readFileSync(new URL(file, src), 'utf8')
     const found = text.matchAll(/((?:\/\*\*(?:(?!\*\/)[\s\S])*\*\/\n)?)(?:export )?const ([A-Z][A-Z0-9_]+)(?::[^=]+)? = ([^\n]+)/g)

@@ -29,6 +29,7 @@ const UNIT_OF: Readonly<Record<string, Unit>> = {
   portions: 'portions',
   shape: '1',
   dueAt: '1',
+  followUpAt: '1',
 }
 
 type Json = string | number | boolean | null | Json[] | { [key: string]: Json }

@@ -44,6 +44,8 @@ export const methodSchema = z.strictObject({
   lasting: z.boolean().default(false),
   /** Days for which what was put on goes on acting. */
   lasts: quantitySchema.optional(),
+  /** The plant takes it up: rain does not wash it off after its rain-fast hours. */
+  systemic: z.boolean().default(false),
   /** How to find out for oneself whether it works. */
   fairTest: words.optional(),
 })

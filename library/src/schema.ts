@@ -85,7 +85,13 @@ const infectionModelSchema = z.discriminatedUnion('kind', [
     longestBreak: quantitySchema,
   }),
   z.strictObject({ kind: z.literal('apple-scab') }),
-  z.strictObject({ kind: z.literal('severity-table'), table: z.enum(['late-blight', 'early-blight']), dueAt: quantitySchema }),
+  z.strictObject({
+    kind: z.literal('severity-table'),
+    table: z.enum(['late-blight', 'early-blight']),
+    dueAt: quantitySchema,
+    /** Values since the last treatment at which the next is due. */
+    followUpAt: quantitySchema.optional(),
+  }),
   z.strictObject({ kind: z.literal('physiological-days'), dueAt: quantitySchema }),
   z.strictObject({ kind: z.literal('two-day-humidity') }),
   z.strictObject({ kind: z.literal('vine-powdery-mildew'), dueAt: quantitySchema }),

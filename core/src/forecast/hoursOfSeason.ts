@@ -1,21 +1,60 @@
+import { insideHumidity, type InsideHumidity } from '../derived/insideHumidity.js'
 import { withWetEvents, wetHours } from '../derived/wetness.js'
 import type { InfectionHours } from '../infection/spells.js'
-import type { WetEvent } from '../derived/wetness.js'
 import { offsetHours } from '../weather/placeOffset.js'
-import type { PlaceRecord, SeasonAtPlace } from './seasonAtPlace.js'
+import type { PlaceRecord, SeasonAtPlace, Wetting } from './seasonAtPlace.js'
 
 type HoursAhead = Omit<InfectionHours, 'firstHour'>
 
+/** Under a cover without a logger humidity lies between two bounds: which of them is looked at. */
+export type CoverSide = keyof InsideHumidity
+
+/** What a place's leaves met, one value for each of its hours. */
+export interface LeafHours {
+  /** 1 wet, 0 dry, NaN not known; wet events among them. */
+  wet: Float64Array
+  humidity: Float64Array
+  /** mm, what was watered from overhead among it. */
+  rain: Float64Array
+}
+
+/** Wet hours, humidity and rain of a place; under a cover without a logger by one of the bounds of its humidity. */
+export function leafHoursAt(
+  { hours, inside }: Pick<PlaceRecord, 'hours' | 'inside'>,
+  events: readonly Wetting[],
+  side?: CoverSide,
+): LeafHours {
+  const estimated = side && inside?.[side]
+  const humidity = estimated ?? hours.values.humidity
+  // No rain falls under a cover, and that is known.
+  const fallen = estimated ? new Float64Array(hours.length) : hours.values.rain
+  const sensor = estimated ? {} : { sensor: hours.values.wetness }
+  return {
+    wet: withWetEvents(wetHours({ rain: fallen, humidity, ...sensor }), hours.firstHour, events),
+    humidity,
+    rain: withWater(fallen, hours.firstHour, events),
+  }
+}
+
 /** Wet hours of a place, those of its wet events among them: 1 wet, 0 dry, NaN not known; one for each of its hours. */
-export function wetHoursAt({ hours }: Pick<PlaceRecord, 'hours'>, events: readonly WetEvent[]): Float64Array {
-  const { rain, humidity, wetness } = hours.values
-  return withWetEvents(wetHours({ rain, humidity, sensor: wetness }), hours.firstHour, events)
+export const wetHoursAt = (place: Pick<PlaceRecord, 'hours'>, events: readonly Wetting[]): Float64Array => leafHoursAt(place, events).wet
+
+/** Rain with what was watered from overhead, which wets and splashes alike. */
+function withWater(rain: Float64Array, firstHour: number, events: readonly Wetting[]): Float64Array {
+  const watered = events.filter(({ waterMm }) => waterMm !== null && waterMm > 0)
+  if (watered.length === 0) return rain
+  const result = rain.slice()
+  for (const { from, until, waterMm } of watered) {
+    const [first, end] = [Math.max(0, Math.floor(from) - firstHour), Math.min(result.length, Math.ceil(until) - firstHour)]
+    for (let i = first; i < end; i++) result[i] = (result[i] || 0) + (waterMm ?? 0) / (Math.ceil(until) - Math.floor(from))
+  }
+  return result
 }
 
 /** Hours of a place from one day to the midnight before another; hours that nobody read are not known. */
 export function hoursOfDays(
   place: Pick<PlaceRecord, 'hours' | 'temperatures'>,
-  wet: Float64Array,
+  leaf: LeafHours,
   from: number,
   until: number,
 ): InfectionHours {
@@ -32,25 +71,22 @@ export function hoursOfDays(
   return {
     firstHour,
     temperature: cut(temperatures.values, temperatures.firstHour),
-    wet: cut(wet, hours.firstHour),
-    humidity: cut(hours.values.humidity, hours.firstHour),
-    rain: cut(hours.values.rain, hours.firstHour),
+    wet: cut(leaf.wet, hours.firstHour),
+    humidity: cut(leaf.humidity, hours.firstHour),
+    rain: cut(leaf.rain, hours.firstHour),
   }
 }
 
 /** The hours ahead of each member of a weather forecast, as they are at a place, without those of the first `days` days. */
-export function hoursAhead({ ahead, place }: Pick<SeasonAtPlace, 'ahead' | 'place'>, days: number): HoursAhead[] {
+export function hoursAhead({ ahead, place }: Pick<SeasonAtPlace, 'ahead' | 'place'>, days: number, side?: CoverSide): HoursAhead[] {
   if (!ahead || !place) return []
   const cut = (values: Float64Array): Float64Array => values.subarray(days * 24)
   return ahead.hours.map(({ temperature, humidity, rain }) => {
-    const unknown = new Float64Array(temperature.length).fill(NaN)
-    const inside = place.covered ? { humidity: unknown, rain: unknown } : { humidity, rain }
-    return {
-      temperature: cut(offsetHours(ahead.firstHour, temperature, place.offset)),
-      humidity: cut(inside.humidity),
-      rain: cut(inside.rain),
-      wet: cut(wetHours(inside)),
-    }
+    const insideC = offsetHours(ahead.firstHour, temperature, place.offset)
+    const unknown = (): Float64Array => new Float64Array(temperature.length).fill(NaN)
+    const under = side && place.covered ? insideHumidity({ tempC: temperature, humidityPct: humidity }, insideC)[side] : unknown()
+    const air = place.covered ? { humidity: under, rain: side ? new Float64Array(temperature.length) : unknown() } : { humidity, rain }
+    return { temperature: cut(insideC), humidity: cut(air.humidity), rain: cut(air.rain), wet: cut(wetHours(air)) }
   })
 }
 

@@ -8,7 +8,6 @@ import {
   dayNumber,
   heatAxis,
   heatStart,
-  infectionForecast,
   placeModel,
   seasonDays,
   seasonHeat,
@@ -16,7 +15,6 @@ import {
   stationDays,
   statement,
   treatmentReach,
-  weatherBasis,
   type BloomPlant,
   type BloomSighting,
   type DatedEvent,
@@ -24,59 +22,10 @@ import {
   type PlaceRecord,
   type SeasonAtPlace,
 } from '../index.js'
+import { event, HERE, hourOf, MODEL, OFFSET, SEASON, seasonAt, station, TODAY } from '../testing/inventedSeason.js'
 
 /* The pipeline over invented weather, whose answer can be worked out beside it. */
 
-const SEASON = dayNumber('2026-01-01')
-const TODAY = dayNumber('2026-06-12')
-const HERE = { latitude: 46.2, longitude: -119.3 }
-const OFFSET = -480
-
-/** Mean of a day: a year's wave about 11 °C, a little warmer each year; days swing by 6 °C about it. */
-const meanOn = (day: number): number =>
-  11 - 12 * Math.cos((2 * Math.PI * (day - dayNumber('2000-01-20'))) / 365.25) + (Math.floor((day - SEASON) / 365.25) + 6) * 0.15
-const hourOf = (hour: number): number => meanOn(Math.floor(hour / 24)) - 6 * Math.cos((2 * Math.PI * ((hour % 24) - 3)) / 24)
-
-function station(from: string, until: number, humid: (hour: number) => number = () => 60, rain: (hour: number) => number = () => 0) {
-  const firstHour = dayNumber(from) * 24
-  const length = until * 24 - firstHour
-  const hours = {
-    firstHour,
-    length,
-    values: {
-      temperature: Float64Array.from({ length }, (_, i) => hourOf(firstHour + i)),
-      humidity: Float64Array.from({ length }, (_, i) => humid(firstHour + i)),
-      rain: Float64Array.from({ length }, (_, i) => rain(firstHour + i)),
-      wetness: new Float64Array(length).fill(NaN),
-      soil: new Float64Array(length).fill(NaN),
-    },
-    filled: new Uint8Array(length),
-  }
-  const place: PlaceRecord = { ...stationDays(hours, [], HERE, OFFSET), hours, offset: { min: 0, max: 0 }, covered: false }
-  return place
-}
-
-function seasonAt(place: PlaceRecord, today = TODAY): SeasonAtPlace {
-  const weather = seasonWeather({ series: place.series, firstDay: SEASON, today, rain: place.rain, alone: true })
-  return { weather, basis: weatherBasis(weather), hemisphere: 'north', position: HERE, utcOffsetMinutes: OFFSET, place, ahead: undefined }
-}
-
-const event = (id: string, stage: string, heat: number, more: object = {}) =>
-  ({
-    id,
-    stage,
-    heat,
-    atShare: 0.5,
-    distribution: 'normal',
-    spread: 30,
-    heatSe: 10,
-    ...more,
-  }) as OrganismModel['generations'][number]['events'][number]
-const MODEL: OrganismModel = {
-  heat: { method: 'single-sine', lower: 10, upper: 31 },
-  biofix: { kind: 'date', month: 3, day: 1 },
-  generations: [{ id: 'first', reachableStages: ['larva'], events: [event('hatch', 'larva', 200), event('pupa', 'pupa', 330)] }],
-}
 const ground = { texture: null, cover: null }
 const made = (at: SeasonAtPlace, more: Partial<Parameters<typeof statement>[0]> = {}) =>
   statement({ model: MODEL, confidence: 'approximate', biofix: null, at, ground, wettings: [], ...more })
@@ -194,77 +143,6 @@ describe('a treatment', () => {
     expect(on(window!.closes.p90 + 40)).toBe(0)
     expect(cohortsInReach(events, ['first'], ['adult'], ensemble)).toEqual([])
     expect(treatmentReach([], { effect: 1, residualDays: 0 }, 150, ensemble)).toBeUndefined()
-  })
-})
-
-describe('infections', () => {
-  const scab: NonNullable<OrganismModel['infection']> = {
-    model: { kind: 'apple-scab' },
-    latent: { heat: 150, heatSe: 20 },
-    curativeDays: 4,
-  }
-  /** A wet day and night from a noon on. */
-  const wetFrom = (date: string, hours: number) => {
-    const from = dayNumber(date) * 24 + 12
-    return (hour: number) => (hour >= from && hour < from + hours ? 0.4 : 0)
-  }
-  const forecast = (place: PlaceRecord, start: string | undefined, more: object = {}) => {
-    const at = seasonAt(place)
-    const { heat, ensemble } = placeModel({ ...MODEL, biofix: { kind: 'date', month: 4, day: 1 } }, null, at)
-    return infectionForecast({
-      infection: scab,
-      at,
-      wettings: [],
-      heat,
-      scores: ensemble.scores,
-      start: start === undefined ? undefined : dayNumber(start),
-      ...more,
-    })
-  }
-
-  test('are the days whose wetness was long enough for their warmth', () => {
-    const { days, state } = forecast(
-      station('2026-01-01', TODAY, () => 60, wetFrom('2026-05-20', 30)),
-      '2026-04-15',
-    )
-    expect(days).toHaveLength(1)
-    expect(civilDate(SEASON + days[0]!.day)).toMatch(/2026-05-2[01]/)
-    expect(days[0]).toMatchObject({ probability: 1, certain: true, curativeUntil: days[0]!.day + 4 })
-    expect(state).toBe('quiet')
-  })
-  test('that can still be cured ask for it', () => {
-    expect(
-      forecast(
-        station('2026-01-01', TODAY, () => 60, wetFrom('2026-06-10', 30)),
-        '2026-04-15',
-      ).state,
-    ).toBe('cure')
-  })
-  test('by watering are infections, too', () => {
-    const dry = station('2026-01-01', TODAY)
-    expect(forecast(dry, '2026-04-15').days).toHaveLength(0)
-    const from = dayNumber('2026-05-20') * 24
-    const { days } = forecast(dry, '2026-04-15', { wettings: [{ from, until: from + 30, waterMm: 8 }] })
-    expect(days.map(({ day }) => civilDate(SEASON + day))[0]).toMatch(/2026-05-2[01]/)
-  })
-  test('are not looked for before the start, and nothing is said while it is not known', () => {
-    expect(
-      forecast(
-        station('2026-01-01', TODAY, () => 60, wetFrom('2026-05-20', 30)),
-        '2026-06-01',
-      ).days,
-    ).toHaveLength(0)
-    expect(forecast(eleven, undefined)).toMatchObject({ state: 'coming', from: null, days: [] })
-  })
-  test('have a usual number where past seasons know their hours', () => {
-    const wetEachMay = (hour: number) => (/-05-20/.test(civilDate(Math.floor(hour / 24))) ? 0.4 : 0)
-    const { usual } = forecast(
-      station('2018-01-01', TODAY, () => 60, wetEachMay),
-      '2026-04-15',
-    )
-    expect(usual!.byNow).toEqual({ p10: 1, p50: 1, p90: 1 })
-    expect(usual!.perWeek.reduce((a, b) => a + b, 0)).toBeCloseTo(1)
-    expect(forecast(station('2026-01-01', TODAY), '2026-04-15').usual).toBeNull()
   })
 })
 

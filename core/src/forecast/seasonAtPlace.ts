@@ -1,4 +1,5 @@
 import type { Position } from '../derived/sun.js'
+import type { InsideHumidity } from '../derived/insideHumidity.js'
 import type { WetEvent } from '../derived/wetness.js'
 import type { Hemisphere } from '../time/civilDays.js'
 import type { DailySeries } from '../weather/dailySeries.js'
@@ -24,6 +25,8 @@ export interface PlaceRecord {
   offset: PlaceOffset
   /** Under a cover with the station outside: no rain falls on it, and the station's humidity is not its own. */
   covered: boolean
+  /** What its humidity lies between, hour by hour as in `hours`, by the dew point outside; undefined where it needs no estimate. */
+  inside?: InsideHumidity | undefined
 }
 
 /** Hours of one member of a weather forecast: °C, %, mm; NaN where it holds none. */

@@ -3,6 +3,7 @@ import { eventBounds } from '../phenology/eventForecast.js'
 import type { OrganismModel } from '../phenology/model.js'
 import type { Bounds } from '../statistics/quantile.js'
 import { BEGUN_SHARE } from './begun.js'
+import type { DiseaseRecords } from './diseaseRecords.js'
 import { emergenceForecast, type EmergenceForecast } from './emergenceForecast.js'
 import { generationWindows, type GenerationWindow } from './generationWindows.js'
 import { forecastGrade, isWide, type Confidence, type ForecastGrade } from './grade.js'
@@ -23,6 +24,8 @@ export interface StatementInput {
   at: SeasonAtPlace
   ground: { texture: SoilTexture | null; cover: SoilCover | null }
   wettings: readonly Wetting[]
+  /** What was recorded of it, where it is a disease. */
+  disease?: DiseaseRecords | undefined
   /** What blooms say of the season; undefined where they say nothing, or it does not follow them. */
   bloom?: BloomPush | undefined
   keep?: Keep
@@ -68,6 +71,7 @@ export function statement(input: StatementInput): Statement {
           infection: model.infection,
           at,
           wettings,
+          records: input.disease,
           heat,
           scores: ensemble.scores,
           start: start.how === 'expected' ? expectedDay(expected, heat.firstDay) : start.day,

@@ -37,6 +37,7 @@ export function currentWindow<W extends StatedWindow>({ windows }: Pick<Stated<W
 const OF_INFECTION = {
   cure: 'closing',
   protect: 'open',
+  protected: 'quiet',
   coming: 'coming',
   quiet: 'quiet',
   over: 'past',

@@ -37,6 +37,23 @@ export interface Infection {
 /** A run of hours of which nothing is known for so long says nothing any more. */
 const LONGEST_UNKNOWN_HOURS = 24
 
+/** What a spell has to bring beside wetness; without it any wet hour begins one, and counts. */
+export interface SpellRule {
+  /** Whether a spell can begin in an hour, by its index; undefined where that is not known. */
+  begins(i: number): boolean | undefined
+  /** Index of the first hour that counts of a spell that begins at an index. */
+  countsFrom(i: number): number
+}
+
+const ANY_WETNESS: SpellRule = { begins: () => true, countsFrom: (i) => i }
+
+interface OpenSpell extends WetSpell {
+  sum: number
+  countsFrom: number
+  /** Whether what begins it is known to have come. */
+  sure: boolean
+}
+
 /**
  * Wet spells with the infection each allowed, if any. Wetness adds up over dry breaks of at most `longestBreak` hours; a night's
  * spell is one, never split at midnight. As the spell goes on its mean temperature says how many wet hours are needed.
@@ -49,39 +66,49 @@ export function infectionsBy(
   needed: (tempC: number) => number,
   longestBreak: number,
   from = 0,
+  rule: SpellRule = ANY_WETNESS,
 ): { spells: WetSpell[]; infections: Infection[] } {
   const { firstHour, temperature, wet } = hours
   const spells: WetSpell[] = []
   const infections: Infection[] = []
-  let spell: (WetSpell & { sum: number }) | undefined
+  let spell: OpenSpell | undefined
   let infection: Infection | undefined
   let dry = 0
   let unknown = 0
   const end = (): void => {
     if (!spell) return
-    const { sum: _, ...closed } = spell
+    const { sum: _sum, countsFrom: _from, sure: _sure, ...closed } = spell
     const hoursNeeded = needed(closed.meanTemperature)
     spells.push(closed)
     if (infection) infections.push({ ...infection, spell: closed, severity: Math.max(1, closed.wetHours / hoursNeeded) })
-    else if (closed.unknownHours > 0 && closed.wetHours + closed.unknownHours >= hoursNeeded)
+    else if (closed.unknownHours > 0 && closed.wetHours > 0 && closed.wetHours + closed.unknownHours >= hoursNeeded)
       infections.push({ at: closed.until - 1, spell: closed, severity: 1, certain: false })
     spell = undefined
     infection = undefined
+  }
+  const opened = (i: number): OpenSpell | undefined => {
+    const begins = rule.begins(i)
+    if (begins === false) return undefined
+    const base = { from: firstHour + i, until: 0, wetHours: 0, unknownHours: 0, meanTemperature: 0 }
+    return { ...base, sum: 0, countsFrom: rule.countsFrom(i), sure: begins === true }
   }
   for (let i = Math.max(0, from); i < wet.length; i++) {
     const isWet = wet[i] as number
     const t = temperature[i] as number
     if (isWet === 1 && !Number.isNaN(t)) {
-      spell ??= { from: firstHour + i, until: 0, wetHours: 0, unknownHours: 0, meanTemperature: 0, sum: 0 }
-      if (unknown > 0) spell.unknownHours += unknown
-      spell.wetHours++
-      spell.sum += t
-      spell.meanTemperature = spell.sum / spell.wetHours
+      spell ??= opened(i)
+      if (!spell) continue
+      if (!spell.sure && rule.begins(i)) spell.sure = true
+      if (unknown > 0 && i >= spell.countsFrom) spell.unknownHours += unknown
       spell.until = firstHour + i + 1
       dry = 0
       unknown = 0
+      if (i < spell.countsFrom) continue
+      spell.wetHours++
+      spell.sum += t
+      spell.meanTemperature = spell.sum / spell.wetHours
       if (!infection && spell.wetHours >= needed(spell.meanTemperature))
-        infection = { at: firstHour + i, spell, severity: 1, certain: spell.unknownHours === 0 }
+        infection = { at: firstHour + i, spell, severity: 1, certain: spell.sure && spell.unknownHours === 0 }
     } else if (isWet === 0) {
       dry++
       if (dry > longestBreak) {

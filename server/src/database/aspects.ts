@@ -3,7 +3,7 @@ import type { Row } from './pool.js'
 import type { Changed, Session, Touched } from './session.js'
 
 /** What a site's forecasts are derived from: when one of these changes, they are made anew. */
-const DERIVED_FROM: readonly Aspect[] = ['site', 'stations', 'weather', 'watches', 'blooms', 'library', 'day']
+const DERIVED_FROM: readonly Aspect[] = ['site', 'stations', 'weather', 'watches', 'blooms', 'counts', 'treatments', 'library', 'day']
 
 /**
  * One number that rises whenever anything changes that a site's forecasts are derived from.

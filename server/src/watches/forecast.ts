@@ -9,6 +9,7 @@ import {
   statement,
   type BloomPush,
   type Bounds,
+  type DiseaseRecords,
   type GenerationWindow,
   type Hemisphere,
   type Keep,
@@ -43,6 +44,8 @@ export interface ForecastInput {
   memo: Memo
   /** Clocks that the block goes by for events without a figure. */
   clocks: readonly StoredClock[]
+  /** What was recorded of it, where it is a disease. */
+  disease?: DiseaseRecords | undefined
   /** What blooms say of the season at its station; undefined where they say nothing, or the watch does not follow them. */
   bloom?: StationPush | undefined
 }
@@ -124,8 +127,9 @@ const usualOf = (organism: Organism, hemisphere: Hemisphere): WatchForecast['usu
       : [],
   )
 
-const shownInfection = ({ days, usual, ...rest }: NonNullable<Statement['infection']>): InfectionForecast => ({
+const shownInfection = ({ days, usual, followUp, ...rest }: NonNullable<Statement['infection']>): InfectionForecast => ({
   ...rest,
+  followUp: followUp && { ...followUp, due: finiteBounds(followUp.due) },
   days: days.map(({ probability, severity, total, symptoms, ...day }) => ({
     ...day,
     probability: Math.round(probability * 1000) / 1000,
@@ -192,6 +196,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     at: block,
     ground: { texture: ground.soilTexture, cover: ground.soilCover },
     wettings: wettingsOf(input.wetEvents, block.utcOffsetMinutes),
+    disease: input.disease,
     bloom,
     keep: keepBeside(block, input.memo),
   })

@@ -5,8 +5,12 @@ import { listWetEvents } from '../blocks/wetEvents.js'
 import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
+import { listRounds } from '../scouting/service.js'
+import { listTreatments } from '../treatments/store.js'
 import { clocksOf, listClocks } from './clocks.js'
 import type { KeptForecast } from './derived.js'
+import { diseaseRecords, type SeasonRecords } from './disease.js'
+import { listSightings } from './eventRecords.js'
 import { forecastWatch, type StationPush } from './forecast.js'
 import { hashOf } from './models.js'
 import { entryKey, listWatches, organismOf, type StoredWatch } from './store.js'
@@ -35,6 +39,7 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
     listWetEvents(db, site.id, civilDate(dayNumber(season) - LEAD_DAYS)),
     listClocks(db, site.id),
   ])
+  const records = await seasonRecords(deps, site.id, season, stored)
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
   const found: MakeableForecast[] = []
@@ -45,16 +50,28 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
     const organism = organismOf(watch)
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const clocks = clocksOf(allClocks, watch)
+    const disease = diseaseRecords(watch, organism, records, events, weather.utcOffsetMinutes)
     const versions = [watch, block, ...events, ...clocks].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''}`
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''} ${disease ? JSON.stringify(disease) : ''}`
     const make = (): KeptForecast => ({
-      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks }),
+      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks, disease }),
       rain: rainOf(weather),
     })
     found.push({ watch, weather, bloom, keyHash: hashOf(key), make: () => memo.get(key, make) })
   }
   return found
+}
+
+/** What was done, counted and seen in a season; nothing is read where no disease is watched. */
+async function seasonRecords({ db }: Deps, siteId: string, season: string, watches: readonly StoredWatch[]): Promise<SeasonRecords> {
+  if (!watches.some((watch) => organismOf(watch).infection)) return { treatments: [], rounds: [], sightings: [] }
+  const [treatments, rounds, sightings] = await Promise.all([
+    listTreatments(db, siteId, season),
+    listRounds(db, siteId, season),
+    listSightings(db, siteId),
+  ])
+  return { treatments, rounds, sightings }
 }
 
 /** mm of rain by day of the season up to yesterday. */

@@ -8,7 +8,7 @@ import { done, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
 import { issueForecasts } from '../worker/issueForecasts.js'
 
-const { watches, blocks, demo, treatments } = endpoints
+const { watches, blocks, demo, scouting, treatments } = endpoints
 const SEASON = '2026-01-01'
 
 /** Ten hours of rain on 20 April, eight on 3 June; otherwise dry leaves. Irrigation is what waters the soil. */
@@ -173,7 +173,45 @@ describe('infection', () => {
       ),
     )
     // 16 mm since: 2^(−16/25).
-    expect((await forecastOf(vines.id)).treatments[0]!.depositLeft).toBeCloseTo(2 ** (-16 / 25), 2)
+    const after = await forecastOf(vines.id)
+    expect(after.treatments[0]!.depositLeft).toBeCloseTo(2 ** (-16 / 25), 2)
+    // What was put on moves the day on which it is due again; it is taken up by the leaf, so that the label's ten days hold.
+    expect(infection!.followUp).toBeNull()
+    expect(after.infection!.followUp).toMatchObject({ since: index('2026-06-02') })
+    expect(after.infection!.followUp!.due.p50! - index('2026-06-02')).toBeGreaterThan(7)
+    expect(after.infection!.followUp!.due.p50! - index('2026-06-02')).toBeLessThanOrEqual(10)
+  })
+
+  test('is not over where a round has found spots of this season', async () => {
+    const scab = await watch('apple-scab', await addBlock('Spotted apples'), { biofix: '2026-04-01' })
+    expect((await forecastOf(scab.id)).infection!.state).toBe('over')
+    const spot = organisms.find(({ id: organism }) => organism === 'apple-scab')!.sampling.classes[0]!.id
+    const round = { watchId: scab.id, countedOn: '2026-06-02', units: [{ [spot]: 3 }], note: '' }
+    done(await app.call(scouting.create, at(), round, as()))
+    const { state, until, primaryUntil } = (await forecastOf(scab.id)).infection!
+    expect(state).not.toBe('over')
+    expect([until, primaryUntil! < index('2026-06-12')]).toEqual([null, true])
+  })
+
+  test('by hail asks for an answer within a day', async () => {
+    const pears = await addBlock('Hailed pears')
+    const { id: blight } = await watch('fire-blight', pears, { biofix: '2026-04-20' })
+    expect((await forecastOf(blight)).infection!.state).toBe('over')
+    const hail = { kind: 'hail' as const, startedAt: '2026-06-12T02:00:00Z', endedAt: '2026-06-12T02:30:00Z', note: '' }
+    done(await app.call(blocks.addWetEvent, { ...at(), blockId: pears }, hail, as()))
+    expect((await forecastOf(blight)).infection).toMatchObject({ state: 'cure', days: [{ origin: 'hail', day: index('2026-06-11') }] })
+  })
+
+  test('under a cover without a logger lies between two bounds', async () => {
+    const glass = done(await app.call(blocks.create, at(), { name: 'Glass Two', kind: 'tunnel', offsetMin: 2, offsetMax: 4 }, as()))
+    const { infection } = await forecastOf((await watch('grey-mould', glass.id, { biofix: '2026-05-01' })).id)
+    expect(infection!.estimated!.damper).toBeGreaterThanOrEqual(infection!.estimated!.drier)
+    expect(infection!.unknownShare).toBeLessThan(0.05)
+  })
+
+  test('where last year’s disease was heavy is said of a watch, and kept', async () => {
+    const heavy = await watch('apple-scab', await addBlock('Heavy scab'), { biofix: '2026-04-01', sourceKnown: 'heavy' })
+    expect((await forecastOf(heavy.id)).watch.sourceKnown).toBe('heavy')
   })
 })
 

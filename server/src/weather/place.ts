@@ -1,5 +1,5 @@
 import type { Block, Site } from '@bocado/contract'
-import { offsetHours, offsetSeries, type DailySeries, type PlaceOffset, type Position } from '@bocado/core'
+import { insideHumidity, offsetHours, offsetSeries, type DailySeries, type InsideHumidity, type PlaceOffset, type Position } from '@bocado/core'
 import distance from '@turf/distance'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from './history.js'
@@ -57,6 +57,8 @@ export interface PlaceDays {
   offset: PlaceOffset
   /** Under a cover with the station outside: no rain falls on it, and the station's humidity is not its own. */
   covered: boolean
+  /** What humidity under it lies between, by the dew point outside. */
+  inside: InsideHumidity | undefined
   /** Everything that these days rest on, for keys of what is made from them. */
   key: string
   /** The same of what lies before a day number: it outlives new hours of that day. */
@@ -84,10 +86,15 @@ export async function placeDays(
     hours: covered ? withoutOutside(days.hours) : days.hours,
     offset,
     covered,
+    inside: covered ? insideOf(days.hours, offset) : undefined,
     key,
     keyBefore: (day) => `${station.id} ${days.contentBefore(day)} ${where}`,
   }))
 }
+
+/** What humidity lies between under a cover that a station outside stands for. */
+const insideOf = ({ firstHour, values }: StationDays['hours'], offset: PlaceOffset): InsideHumidity =>
+  insideHumidity({ tempC: values.temperature, humidityPct: values.humidity }, offsetHours(firstHour, values.temperature, offset))
 
 /** What a station outside cannot tell of the inside is not known there. */
 function withoutOutside(hours: StationDays['hours']): StationDays['hours'] {

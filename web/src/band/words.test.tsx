@@ -91,6 +91,7 @@ describe('a disease in words', () => {
   const symptoms = { p10: 170, p50: 172, p90: 175 }
   const day = (index: number, probability: number, curativeUntil: number | null = index + 3) => ({
     day: index,
+    origin: 'primary',
     probability,
     certain: true,
     severity: 1.4,
@@ -104,6 +105,9 @@ describe('a disease in words', () => {
         model: 'apple-scab',
         from: 91,
         until: 150,
+        primaryUntil: null,
+        followUp: null,
+        estimated: null,
         days: [],
         total: null,
         dueAt: null,
@@ -127,6 +131,23 @@ describe('a disease in words', () => {
     [{ state: 'coming', from: 170 }, 'Not yet: infection counts from Sat 20 Jun'],
     [{ state: 'coming', from: null }, 'Not yet: what infection counts from has not come'],
     [{ state: 'over', days: [day(100, 1), day(120, 1)] }, 'Over since Sun 31 May: 2 infections this season'],
+    [
+      { state: 'over', primaryUntil: 150, days: [day(100, 1)] },
+      'What wintered is spent since Sun 31 May: later infections come only where spots are found; one infection this season',
+    ],
+    [{ state: 'cure', days: [{ ...day(161, 1, 162), origin: 'hail' }] }, 'Hail Thu 11 Jun: wounds let it in; act by Fri 12 Jun'],
+    [
+      { state: 'protected', followUp: { since: 157, due: { p10: 164, p50: 166, p90: 168 }, by: 'residue' } },
+      'Protected by the treatment of Sun 7 Jun until about Tue 16 Jun (14 to 18 Jun)',
+    ],
+    [
+      { state: 'protected', followUp: { since: 157, due: { p10: null, p50: null, p90: null }, by: null } },
+      'Protected by the treatment of Sun 7 Jun; nothing within what is known asks for the next',
+    ],
+    [
+      { state: 'protect', followUp: { since: 150, due: { p10: 158, p50: 160, p90: 161 }, by: 'values' } },
+      'Protection due again since Wed 10 Jun: infection weather since the treatment of Sun 31 May asks for it',
+    ],
     [{ state: 'unknown' }, 'Not known: Bench gives neither humidity nor wetness'],
   ])('%#', (infection, words) => expect(windowSentence(disease(infection), t, f)).toBe(words))
 

@@ -97,13 +97,17 @@ function infectionSentence(forecast: WatchForecast, infection: InfectionForecast
     return month === null ? t('infection.notYet') : t('infection.months', { month })
   }
   switch (infection.state) {
-    case 'cure':
-      return t('infection.cure', {
-        day: last ? on(last.day) : '',
-        certain: last?.certain ? 'yes' : 'no',
-        until: last?.curativeUntil == null ? '' : on(last.curativeUntil),
-      })
+    case 'cure': {
+      const of = infection.days.findLast(({ day, curativeUntil }) => day <= todayIndex && (curativeUntil ?? -1) >= todayIndex) ?? last
+      const values = { day: of ? on(of.day) : '', until: of?.curativeUntil == null ? '' : on(of.curativeUntil) }
+      return of?.origin === 'hail' ? t('infection.hail', values) : t('infection.cure', { ...values, certain: of?.certain ? 'yes' : 'no' })
+    }
+    case 'protected':
+      return protectedSentence(forecast, infection, t, f)
     case 'protect': {
+      const again = infection.followUp
+      if (again && (again.by === 'values' || again.by === 'index') && again.due.p50 !== null && again.due.p50 <= todayIndex)
+        return t('infection.dueAgain', { due: on(again.due.p50), since: on(again.since), by: again.by })
       const next = infection.days.find(({ day, probability }) => day >= todayIndex && probability >= 0.5)
       return next
         ? t('infection.protect', { day: on(next.day), share: f.percent(next.probability) })
@@ -112,12 +116,25 @@ function infectionSentence(forecast: WatchForecast, infection: InfectionForecast
     case 'coming':
       return infection.from === null ? t('infection.notYet') : t('infection.coming', { day: on(infection.from) })
     case 'over':
-      return t('infection.over', { n: came.length, until: infection.until === null ? '' : on(infection.until) })
+      return t(infection.primaryUntil === null ? 'infection.over' : 'infection.overPrimary', {
+        n: came.length,
+        until: infection.until === null ? '' : on(infection.until),
+      })
     case 'unknown':
       return t('infection.unknown', { station: forecast.stationName ?? '' })
     case 'quiet':
       return t('infection.quiet', { n: came.length, last: last ? on(last.day) : '', days: forecast.heat.forecast?.days ?? 0 })
   }
+}
+
+/** Until when the last treatment protects. */
+function protectedSentence(forecast: WatchForecast, { followUp }: InfectionForecast, t: Say, f: Format): string {
+  const on = (index: number): string => f.seasonDay(forecast.watch.season, index)
+  if (!followUp) return ''
+  const since = f.date(on(followUp.since))
+  const { p10, p50, p90 } = followUp.due
+  if (p50 === null) return t('infection.protectedOpen', { since })
+  return t('infection.protected', { since, due: f.date(on(p50)), span: f.span(on(p10 ?? p50), on(p90 ?? p50)) })
 }
 
 /** The heat behind the sentence: at what sum the window opens, and what the sum is now. */

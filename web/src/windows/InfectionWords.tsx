@@ -1,7 +1,9 @@
 import type { InfectionForecast, Organism, WatchForecast } from '@bocado/contract'
 import { Caution, Heading, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText } from '../messages/useText.js'
+import { windowSentence } from '../band/words.js'
+import type { Format } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
 import { FigureTable } from './EventDates.js'
 
 const SHOWN = 8
@@ -47,7 +49,11 @@ export function InfectionWords({
                   <td>
                     {coming
                       ? t('infection.ahead', { share: f.percent(day.probability) })
-                      : t('infection.strength', { severity: f.number(day.severity, 1), certain: day.certain ? 'yes' : 'no' })}
+                      : t('infection.strength', {
+                          severity: f.number(day.severity, 1),
+                          certain: day.certain ? 'yes' : 'no',
+                          origin: day.origin,
+                        })}
                   </td>
                   <td>{coming ? t('infection.before') : day.curativeUntil === null ? t('infection.noCure') : on(day.curativeUntil)}</td>
                   <td>{p10 === null || p90 === null ? '' : f.span(f.seasonDay(start, p10), f.seasonDay(start, p90))}</td>
@@ -80,10 +86,69 @@ export function InfectionWords({
       <p>
         <b>{t('infection.lookFor')}</b> {organism?.infection?.lookFor}
       </p>
+      {dated ? <ThreeClocks forecast={forecast} infection={infection} /> : null}
+      {infection.estimated ? <Caution>{t('infection.estimated', infection.estimated)}</Caution> : null}
       {infection.unknownShare > 0.05 ? <Caution>{t('infection.gaps', { share: f.percent(infection.unknownShare) })}</Caution> : null}
       <Small>{t('infection.how', { model: t(`infection.model.${infection.model}` as Parameters<typeof t>[0]) })}</Small>
     </Stack>
   )
+}
+
+/** What practitioners go by, side by side: infection weather, heat to the first outbreak of past seasons, and a fixed interval. */
+function ThreeClocks({ forecast, infection }: { forecast: WatchForecast; infection: InfectionForecast }) {
+  const t = useText()
+  const f = useFormat()
+  const on = (index: number): string => f.seasonDay(forecast.watch.season, index)
+  return (
+    <FigureTable>
+      <caption>{t('infection.clocks')}</caption>
+      <tbody>
+        <tr>
+          <th scope="row">{t('infection.clock.weather')}</th>
+          <td>{byWeather(forecast, infection, t, f)}</td>
+        </tr>
+        <tr>
+          <th scope="row">{t('infection.clock.heat')}</th>
+          <td>{byHeat(forecast, t, f, on)}</td>
+        </tr>
+        <tr>
+          <th scope="row">{t('infection.clock.interval')}</th>
+          <td>{byInterval(forecast, t, f)}</td>
+        </tr>
+      </tbody>
+    </FigureTable>
+  )
+}
+
+/** When infection weather asks for protection again, or what it says of today. */
+function byWeather(forecast: WatchForecast, { followUp }: InfectionForecast, t: Say, f: Format): string {
+  const { p10, p50, p90 } = followUp?.due ?? { p10: null, p50: null, p90: null }
+  if (!followUp || p50 === null) return windowSentence(forecast, t, f)
+  const on = (index: number): string => f.seasonDay(forecast.watch.season, index)
+  return t('infection.followUp', {
+    since: f.date(on(followUp.since)),
+    due: f.date(on(p50)),
+    span: f.span(on(p10 ?? p50), on(p90 ?? p50)),
+    by: followUp.by ?? 'none',
+  })
+}
+
+/** When the first spots come by the heat of past seasons, or came. */
+function byHeat({ named, seen }: WatchForecast, t: Say, f: Format, on: (index: number) => string): string {
+  const first = seen[0]
+  if (first) return t('infection.clock.heatSeen', { day: f.date(first.day) })
+  const clock = named.map((event) => event.clock).find((c) => c && c.date.p50 !== null)
+  if (!clock || clock.date.p50 === null) return t('infection.clock.heatNone')
+  const { p10, p50, p90 } = clock.date
+  return t('infection.clock.heatDue', { day: f.date(on(p50)), span: f.span(on(p10 ?? p50), on(p90 ?? p50)), seasons: clock.seasons })
+}
+
+/** The label's days after the last treatment. */
+function byInterval({ treatments }: WatchForecast, t: Say, f: Format): string {
+  const last = treatments.filter(({ done, deviation }) => done && !deviation && done.label.residualDays > 0).at(-1)?.done
+  if (!last) return t('infection.clock.intervalNone')
+  const days = last.label.residualDays
+  return t('infection.clock.intervalDue', { days, since: f.date(last.day), due: f.date(f.seasonDay(last.day, days)) })
 }
 
 /** How a weed's seedlings come up. */

@@ -84,6 +84,7 @@ export const windows = {
     '{kind, select, date {Leave the date empty to count by the calendar.} other {Leave the date empty until it has come: it is then expected by heat, and the forecast says so.}}',
   'watch.sourceKnown': 'A source of infection nearby',
   'watch.sourceKnown.yes': 'is known',
+  'watch.sourceKnown.heavy': 'is known, and was heavy last year',
   'watch.sourceKnown.no': 'was looked for and not found',
   'watch.sourceKnown.unknown': 'is not known',
   'band.count':

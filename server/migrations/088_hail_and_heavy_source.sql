@@ -1,0 +1,1 @@
+ALTER TABLE wet_event MODIFY kind ENUM('overhead-watering', 'condensation', 'hail') NOT NULL
