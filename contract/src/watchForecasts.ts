@@ -134,7 +134,17 @@ export const watchForecastSchema = z.object({
   /** Fewer than five past seasons tell how years differ: dates are given, with wide bounds. */
   wide: z.boolean(),
   /** Months, 1 to 12, in which a generation can usually be reached, and the bloom that announces it, by the library. */
-  usual: z.array(z.object({ generation: z.string(), name: z.string(), months: z.array(z.int()), bloom: z.string(), region: z.string() })),
+  usual: z.array(
+    z.object({
+      generation: z.string(),
+      name: z.string(),
+      months: z.array(z.int()),
+      bloom: z.string(),
+      region: z.string(),
+      /** Days by which this place runs behind (ahead: negative) of that region, which the months are moved by; null where they are not. */
+      movedDays: z.int().nullable(),
+    }),
+  ),
   confidence: z.enum(['established', 'approximate', 'placeholder']),
   stationId: id.nullable(),
   stationName: z.string().nullable(),
@@ -182,6 +192,23 @@ export const watchForecastSchema = z.object({
   /** What somebody saw of it this season, oldest first. */
   seen: z.array(z.object({ event: z.string(), name: z.string(), kind: z.enum(['first', 'half']), day: civilDateSchema })),
   infection: infectionSchema.nullable(),
+  /** What the winter before did to what carries over; none where it is not over, or nothing is known of it. */
+  winter: z.array(
+    z.object({
+      what: z.string(),
+      medium: z.enum(['soil', 'air']),
+      killedBelow: z.number(),
+      lowest: z.number(),
+      day: civilDateSchema,
+      read: z.boolean(),
+      verdict: z.enum(['killed', 'doubtful', 'alive']),
+      then: z.string(),
+    }),
+  ),
+  /** What ends its season where that is no heat; days of the season, and the day of each draw. */
+  end: z
+    .object({ by: z.enum(['frost', 'day-length']), what: z.string(), date: boundsSchema, draws: z.array(z.number().nullable()) })
+    .nullable(),
   emergence: emergenceSchema.nullable(),
   /** A model that is newer than the one the watch is pinned to. */
   offer: z.object({ model: z.string(), ownFigures: z.int() }).nullable(),

@@ -31,6 +31,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   LEAST_EXPECTED: 'of the computation: cells of a χ²',
   GOLDEN: 'exact',
   SCORE_SEED: 'of the computation',
+  REFERENCE_SEASONS: 'of the computation',
+  REFERENCE_SEED: 'of the computation',
   DECIDED: 'of the computation: nothing',
   QUANTILES: 'of the computation',
   SD_QUANTILES: 'of the computation',

@@ -325,10 +325,10 @@ export const COPPER = {
   treatedAt: '2026-06-02T13:10:00Z',
 } as const
 
-/** Seasons of which trap checks and first hatch were written down. */
 /** Seasons in which somebody wrote down when the thistles flowered. */
 export const THISTLE_SEASONS = ['2021-01-01', '2022-01-01', '2023-01-01', '2024-01-01', '2025-01-01'] as const
 
+/** Seasons of which trap checks and first hatch were written down. */
 export const PAST_RECORDS = ['2023-01-01', '2024-01-01', '2025-01-01'] as const
 
 /** Harvests at which the varieties of Old Apples were counted side by side. */

@@ -12,6 +12,7 @@ const UNIT_OF: Readonly<Record<string, Unit>> = {
   median: '°C·d',
   medianSe: '°C·d',
   atShare: 'share',
+  killedBelow: '°C',
   lower: '°C',
   upper: '°C',
   base: '°C',

@@ -4,6 +4,7 @@ import { causeSchema, type Cause } from './cause.js'
 import { methodSchema, type Method } from './method.js'
 import { indicatorSchema, organismSchema, type Indicator, type Organism } from './schema.js'
 
+export * from './regions.js'
 export * from './about.js'
 export * from './cause.js'
 export * from './datedEvents.js'

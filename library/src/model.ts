@@ -32,6 +32,7 @@ export function forecastFigures(organism: Organism): NamedFigure[] {
           ...figuresOf('infection.latent.', infection.latent),
         ]
       : []),
+    ...organism.ends.map((end, i) => ({ path: `ends.${i}.limit`, quantity: end.limit })),
     ...(emergence ? [...figuresOf('emergence.', emergence), ...figuresOf('emergence.clock.', emergence.clock)] : []),
   ]
 }
@@ -95,7 +96,7 @@ function plainBiofix(biofix: Biofix) {
 
 /** The organism's year as plain numbers, in the form that the computation takes. */
 export function modelOf(organism: Organism) {
-  const { infection, emergence } = organism
+  const { infection, emergence, ends } = organism
   return {
     heat: plainRule(organism.heat),
     biofix: plainBiofix(organism.biofix),
@@ -126,6 +127,7 @@ export function modelOf(organism: Organism) {
           },
         }
       : {}),
+    ...(ends.length > 0 ? { ends: ends.map(({ by, limit }) => ({ by, limit: limit.value })) } : {}),
   }
 }
 

@@ -172,6 +172,21 @@ export const organismSchema = z
     ),
     /** What is seen of it and can be dated, where no figure tells its day. */
     named: z.array(namedEventSchema).default([]),
+    /** What of it outlives a mild winter, and the cold that kills it. */
+    carriesOver: z
+      .array(
+        z.strictObject({
+          what: z.string().min(5),
+          medium: z.enum(['soil', 'air']),
+          killedBelow: quantitySchema,
+          /** What to do, and by when, where it may have lived; what stays alive all the same where it froze. */
+          alive: z.string().min(20),
+          killed: z.string().min(20),
+        }),
+      )
+      .default([]),
+    /** What ends its season where that is no heat; the first that comes does. */
+    ends: z.array(z.strictObject({ by: z.enum(['frost', 'day-length']), limit: quantitySchema, what: z.string().min(5) })).default([]),
     infection: infectionSchema.optional(),
     emergence: emergenceSchema.optional(),
     /** What still helps once the last stage that can be reached is past. */

@@ -4,6 +4,7 @@ import { reachHeat } from '../windows/reachableCohort.js'
 import { windowForecast, windowState, type WindowForecast, type WindowState } from '../windows/vulnerableWindow.js'
 import { heatOfBegin } from './begun.js'
 import type { PlacedModel } from './placedModel.js'
+import { firstEnds } from './seasonEnd.js'
 
 /** A generation that a smaller share of the population than this makes has no window of its own (from practice). */
 export const LEAST_GENERATION = 0.05
@@ -21,15 +22,22 @@ export interface GenerationWindow extends WindowForecast {
 /** The windows of a placed model: one for each generation that can be reached. None without weather to the season's end. */
 export function generationWindows(
   model: Pick<OrganismModel, 'generations'>,
-  { events, heat, ensemble, shares }: Pick<PlacedModel, 'events' | 'heat' | 'ensemble' | 'shares'>,
+  {
+    events,
+    heat,
+    ensemble,
+    shares,
+    ends = [],
+  }: Pick<PlacedModel, 'events' | 'heat' | 'ensemble' | 'shares'> & Partial<Pick<PlacedModel, 'ends'>>,
 ): GenerationWindow[] {
   const length = seasonLater(heat.firstDay, 1) - heat.firstDay
   // Without weather to come nothing can be said of a window that may still be opening.
   if (heat.members.length === 0 || heat.knownDays < length) return []
+  const last = firstEnds(ends)
   return model.generations.flatMap((generation, g) => {
     const reach = reachOf(events, generation.id, generation.reachableStages)
     if (!reach) return []
-    const window = windowForecast(ensemble, reachHeat(reach), length)
+    const window = windowForecast(ensemble, reachHeat(reach), length, 0, last)
     const opensOn = window.opens.p50
     return [
       {

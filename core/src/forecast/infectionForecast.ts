@@ -71,6 +71,8 @@ interface InfectionInput {
   records?: DiseaseRecords | undefined
   /** Heat from the biofix on, for what ends with it and for symptoms. */
   heat: SeasonHeat
+  /** Day of the season on which frost or short days end it. */
+  endsOn?: number | undefined
   scores: readonly number[]
   /** Day number from which infections count; undefined while that day is not within what is known. */
   start: number | undefined
@@ -104,10 +106,11 @@ export function infectionForecast(input: InfectionInput): InfectionForecast {
   const today = firstDay + todayIndex
   const { model } = infection
   const spent = infection.ends === undefined ? length : dayOfHeat(heat.median, infection.ends)
-  const spentIndex = Number.isFinite(spent) ? Math.min(length, Math.ceil(spent)) : length
+  const lastIndex = Math.min(length, Math.floor(input.endsOn ?? length))
+  const spentIndex = Number.isFinite(spent) ? Math.min(lastIndex, Math.ceil(spent)) : lastIndex
   const { lesionsFrom, protections } = input.records ?? NO_RECORDS
   const secondary = HAS_SECONDARY.has(model.kind) && lesionsFrom !== undefined
-  const untilIndex = secondary ? length : spentIndex
+  const untilIndex = secondary ? lastIndex : spentIndex
   const treated = model.kind === 'severity-table' && protections.some(({ day }) => day <= today)
   const none: InfectionForecast = {
     model: model.kind,

@@ -15,6 +15,7 @@ import {
   stationDays,
   statement,
   treatmentReach,
+  usualMonths,
   type BloomPlant,
   type BloomSighting,
   type DatedEvent,
@@ -22,7 +23,7 @@ import {
   type PlaceRecord,
   type SeasonAtPlace,
 } from '../index.js'
-import { event, HERE, hourOf, MODEL, OFFSET, SEASON, seasonAt, station, TODAY } from '../testing/inventedSeason.js'
+import { event, HERE, hourOf, meanOn, MODEL, OFFSET, SEASON, seasonAt, station, TODAY } from '../testing/inventedSeason.js'
 
 /* The pipeline over invented weather, whose answer can be worked out beside it. */
 
@@ -105,6 +106,74 @@ describe('a statement', () => {
     const heat = seasonHeat(here.weather, MODEL.heat, SEASON)
     expect(Math.abs(expected!.p50 - heat.median.findIndex((sum) => sum >= 80))).toBeLessThan(1.5)
     expect(dates![0]!.half.p50).toBeGreaterThan(expected!.p50)
+  })
+})
+
+describe('what ends a season beside heat', () => {
+  const late: OrganismModel = {
+    ...MODEL,
+    generations: [{ id: 'late', reachableStages: ['larva'], events: [event('hatch', 'larva', 500), event('pupa', 'pupa', 3000)] }],
+  }
+  test('frost ends it on the first cold night of each year, and its window with it', () => {
+    const open = made(here, { model: late })
+    expect(open.end).toBeNull()
+    expect(open.windows[0]!.closes.p50).toBeCloseTo(364, 3)
+    const { end, windows } = made(here, { model: { ...late, ends: [{ by: 'frost', limit: 0 }] } })
+    // The invented night is 6 °C below its day's mean: the first with a mean of 6 °C.
+    const nights = Array.from({ length: 364 - 200 }, (_, i) => 200 + i)
+    const frost = nights.find((i) => meanOn(SEASON - 365 + i) - 6 <= 0)!
+    expect(Math.abs(end!.date.p50 - frost)).toBeLessThan(6)
+    expect(end!.by).toBe('frost')
+    expect(windows[0]!.closes.p50).toBeLessThanOrEqual(end!.date.p50)
+    expect(windows[0]!.opens.p50).toBe(open.windows[0]!.opens.p50)
+  })
+  test('short days end it where they come before the frost; what would begin after that does not come', () => {
+    const { end, windows } = made(here, {
+      model: {
+        ...late,
+        ends: [
+          { by: 'frost', limit: 0 },
+          { by: 'day-length', limit: 14.5 },
+        ],
+      },
+    })
+    expect(end!.by).toBe('day-length')
+    expect(civilDate(SEASON + end!.date.p50)).toMatch(/2026-08-0\d/)
+    expect(windows[0]!.closes.p50).toBeLessThanOrEqual(end!.date.p50)
+    const later = {
+      ...late,
+      generations: [{ ...late.generations[0]!, events: [event('hatch', 'larva', 1300), event('pupa', 'pupa', 3000)] }],
+    }
+    const none = made(here, { model: { ...later, ends: [{ by: 'day-length', limit: 15.6 }] } })
+    expect(none.windows[0]!.state).toBe('not-this-season')
+  })
+})
+
+describe('usual months', () => {
+  /** Twelve normals of a year that is warmer than the invented one by so much. */
+  const region = (warmer: number) =>
+    Array.from({ length: 12 }, (_, m) => {
+      const mean = meanOn(dayNumber(`2020-${String(m + 1).padStart(2, '0')}-15`)) + warmer
+      return { min: mean - 6, max: mean + 6, rain: 40 }
+    })
+  test('stay where the place is like their region, come later where it is colder, earlier where it is warmer', () => {
+    const same = usualMonths([5, 6], region(0), here)
+    expect(same.months).toEqual([5, 6])
+    expect(Math.abs(same.movedDays!)).toBeLessThan(7)
+    const colder = usualMonths([5, 6], region(5), here)
+    expect(colder.movedDays).toBeGreaterThan(20)
+    expect(colder.months).toEqual([6, 7])
+    const warmer = usualMonths([5, 6], region(-5), here)
+    expect(warmer.movedDays).toBeLessThan(-14)
+    expect(warmer.months[0]).toBeLessThan(6)
+  })
+  test('of winter, or without weather to the season’s end, are not moved', () => {
+    expect(usualMonths([11, 12, 1], region(5), here)).toEqual({ months: [11, 12, 1], movedDays: null })
+    expect(usualMonths([5], region(5), seasonAt(station('2026-02-01', TODAY)))).toEqual({ months: [5], movedDays: null })
+  })
+  test('in the south are those of half a year later', () => {
+    const young = { ...seasonAt(station('2026-02-01', TODAY)), hemisphere: 'south' as const }
+    expect(usualMonths([6, 7], region(0), young).months).toEqual([12, 1])
   })
 })
 

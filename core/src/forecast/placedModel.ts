@@ -2,11 +2,12 @@ import { sunTimes } from '../derived/sun.js'
 import { moveByShift } from '../bloom/seasonShift.js'
 import { ensembleOf, boundsOfDates, type Ensemble } from '../phenology/ensemble.js'
 import { datesOf } from '../phenology/eventForecast.js'
-import { generationShares } from '../phenology/generations.js'
+import { generationsByDiapause } from '../phenology/generations.js'
 import { resolveEvents, type ExpectedBiofix, type OrganismModel, type ResolvedEvent } from '../phenology/model.js'
 import type { Bounds } from '../statistics/quantile.js'
 import { seasonHeat, type SeasonHeat } from '../weather/seasonHeat.js'
 import { heatStart, type HeatStart } from './heatStart.js'
+import { endDays } from './seasonEnd.js'
 import { makeAnew, type Keep } from './keep.js'
 import type { SeasonAtPlace } from './seasonAtPlace.js'
 
@@ -29,6 +30,8 @@ export interface PlacedModel {
   shares: number[]
   /** By how much blooms have moved the events, in their own °C·d; null where they have not. */
   moved: { heat: number; sd: number } | null
+  /** What ends its season beside heat, with the day of each draw. */
+  ends: ReturnType<typeof endDays>
 }
 
 /** The season's heat of a model from where it starts; the same for every model with the same rule and start. */
@@ -83,12 +86,13 @@ export function placeModel(
   const heat = heatFrom(at, model, start.day, keep)
   const resolved = resolveEvents(model, expectedFrom(start, heat))
   const moved = movedBy(bloom, start, heat)
-  const events = moved && bloom ? moveByShift(resolved, { ...moved, prior: bloom.prior }) : resolved
+  const shifted = moved && bloom ? moveByShift(resolved, { ...moved, prior: bloom.prior }) : resolved
   const { position, utcOffsetMinutes } = at
-  const shares = position
-    ? generationShares(model, events, heat.median, (index) => sunTimes(firstDay + index, position, utcOffsetMinutes).dayLength)
-    : model.generations.map(() => 1)
-  return { start, heat, ensemble: ensembleOf(heat), events, shares, moved }
+  const { shares, events } = position
+    ? generationsByDiapause(model, shifted, heat.median, (index) => sunTimes(firstDay + index, position, utcOffsetMinutes).dayLength)
+    : { shares: model.generations.map(() => 1), events: shifted }
+  const ends = heat.members.length > 0 ? endDays(model.ends ?? [], at) : []
+  return { start, heat, ensemble: ensembleOf(heat), events, shares, moved, ends }
 }
 
 /**

@@ -5,7 +5,9 @@ import {
   byUrgency,
   countsAround,
   currentWindow,
+  dayNumber,
   depositLeft,
+  winterVerdict,
   firstDayOffered,
   forecastGrade,
   heatOfBegin,
@@ -264,5 +266,50 @@ describe('what protects bees', () => {
 describe('what rain leaves of a deposit', () => {
   test('half after 25 mm, all without rain, and nothing is said where a day is not known', () => {
     expect([depositLeft([25]), depositLeft([10, 0, 15]), depositLeft([]), depositLeft([3, null])]).toEqual([0.5, 0.5, 1, null])
+  })
+})
+
+describe('what a winter did to what carries over', () => {
+  const cold = (lowest: number, probe = NaN) => {
+    const from = dayNumber('2025-09-01')
+    const length = dayNumber('2026-06-01') - from
+    const winter = (i: number) => Math.abs(from + i - dayNumber('2026-01-20')) < 15
+    const mean = (i: number) => (winter(i) ? lowest + 3 : 8)
+    const soil = Float64Array.from({ length: length * 24 }, (_, h) => (winter(Math.floor(h / 24)) ? probe : probe + 6))
+    const none = new Float64Array(length * 24).fill(NaN)
+    return {
+      series: {
+        firstDay: from,
+        min: Float64Array.from({ length }, (_, i) => mean(i) - 3),
+        max: Float64Array.from({ length }, (_, i) => mean(i) + 3),
+        filled: new Float64Array(length),
+      },
+      hours: { firstHour: from * 24, length: length * 24, values: { temperature: none, humidity: none, rain: none, wetness: none, soil } },
+    }
+  }
+  const [season, today] = [dayNumber('2026-01-01'), dayNumber('2026-06-01')]
+  const verdict = (place: ReturnType<typeof cold>, medium: 'air' | 'soil' = 'soil', at = today) =>
+    winterVerdict({ medium, killedBelow: -2 }, place, 'bare', season, at)
+
+  test('the soil follows the air, and is said to be estimated', () => {
+    const found = verdict(cold(-12))!
+    expect(found).toMatchObject({ verdict: 'killed', read: false })
+    expect(found.lowest).toBeCloseTo(-9, 0)
+    expect(verdict(cold(-5))).toMatchObject({ verdict: 'doubtful' })
+    expect(verdict(cold(0))).toMatchObject({ verdict: 'alive' })
+  })
+  test('a probe in the soil decides, and is not doubted', () => {
+    expect(verdict(cold(-12, -1.9))).toMatchObject({ verdict: 'alive', read: true })
+    expect(verdict(cold(-12, -2.1))).toMatchObject({ verdict: 'killed', read: true })
+  })
+  test('what winters in the air meets its coldest night', () => {
+    expect(verdict(cold(-12), 'air')).toMatchObject({ verdict: 'killed', lowest: -12 })
+  })
+  test('nothing is said before the winter is over, or where it is not known', () => {
+    expect(verdict(cold(-12), 'soil', dayNumber('2026-03-01'))).toBeNull()
+    const gap = cold(-12)
+    gap.series.min.fill(NaN, 60, 200)
+    gap.series.max.fill(NaN, 60, 200)
+    expect(verdict(gap)).toBeNull()
   })
 })

@@ -11,6 +11,7 @@ import { infectionForecast, type InfectionForecast } from './infectionForecast.j
 import { makeAnew, type Keep } from './keep.js'
 import { expectedBiofix, placeModel, type BloomPush, type PlacedModel } from './placedModel.js'
 import type { SeasonAtPlace, Wetting } from './seasonAtPlace.js'
+import { seasonEnd, type SeasonEnd } from './seasonEnd.js'
 
 /** What a statement is made from. */
 export interface StatementInput {
@@ -43,6 +44,8 @@ export interface Statement extends PlacedModel {
   windows: GenerationWindow[]
   infection: InfectionForecast | null
   emergence: EmergenceForecast | null
+  /** When its season ends by something else than heat; null where nothing does. */
+  end: SeasonEnd | null
   /** Windows as they would be without what was seen in bloom; null where that moved nothing. */
   windowsWithoutBloom: GenerationWindow[] | null
 }
@@ -59,6 +62,7 @@ export function statement(input: StatementInput): Statement {
   const begins = known ? eventBounds(events, BEGUN_SHARE, ensemble) : undefined
   const half = known ? eventBounds(events, 0.5, ensemble) : undefined
   const expected = expectedBiofix(placed)
+  const end = seasonEnd(placed.ends, ensemble)
   return {
     ...placed,
     grade: forecastGrade({ ...input, basis: at.basis, heat, start }),
@@ -66,12 +70,14 @@ export function statement(input: StatementInput): Statement {
     expected,
     dates: begins && half && events.map((_, i) => ({ begins: begins[i] as Bounds, half: half[i] as Bounds })),
     windows: generationWindows(model, placed),
+    end,
     infection: model.infection
       ? infectionForecast({
           infection: model.infection,
           at,
           wettings,
           records: input.disease,
+          endsOn: end && Number.isFinite(end.date.p50) ? end.date.p50 : undefined,
           heat,
           scores: ensemble.scores,
           start: start.how === 'expected' ? expectedDay(expected, heat.firstDay) : start.day,

@@ -49,6 +49,13 @@ export interface ExpectedBiofix {
   heatSe: number
 }
 
+/** What ends an organism's season where it is no heat: the first frost of autumn, or days that have grown short. */
+export type SeasonEndModel =
+  /** °C that a night falls to. */
+  | { by: 'frost'; limit: number }
+  /** Hours of daylight, for leaf colour and growth that stops. */
+  | { by: 'day-length'; limit: number }
+
 /** An organism's year as data. Generations follow each other: the last stage of one ends as the first of the next begins. */
 export interface OrganismModel {
   heat: HeatRule
@@ -63,6 +70,8 @@ export interface OrganismModel {
     curativeDays: number
   }
   emergence?: EmergenceModel
+  /** What ends its season where that is no heat; the first that comes does. */
+  ends?: readonly SeasonEndModel[]
 }
 
 /** An event with its distribution over individuals and the standard error of its position, both in °C·d. */

@@ -11,7 +11,7 @@ import {
   dayOfHeat,
   ensembleOf,
   eventBounds,
-  generationShares,
+  generationsByDiapause,
   heatAtShare,
   probabilityBy,
   resolveEvents,
@@ -263,7 +263,7 @@ describe('generations', () => {
   const steady = Float64Array.from({ length: 365 }, (_, i) => 2 * (i + 1))
 
   test('lose what goes into diapause as days shorten, and each sums to its share', () => {
-    const [first, second, third] = generationShares(model, events, steady, (day) => (day < 100 ? 15.5 : day < 160 ? 14 : 12))
+    const [first, second, third] = generationsByDiapause(model, events, steady, (day) => (day < 100 ? 15.5 : day < 160 ? 14 : 12)).shares
     expect(first).toBe(1)
     expect(second).toBeGreaterThan(0.99)
     expect(third! / second!).toBeCloseTo(0.5, 1)
@@ -279,9 +279,25 @@ describe('generations', () => {
     expect(shares[6]).toBeCloseTo(third!, 6)
   })
 
+  test('are brought by the early ones, which go on: earlier, and nearer together', () => {
+    const at = events.find(({ id }) => id === model.generations[1]!.diapause!.at)!
+    const middle = at.spread.median / 2
+    const { events: placed, shares } = generationsByDiapause(model, events, steady, (day) => (day < middle ? 16 : 10))
+    expect(shares[2]! / shares[1]!).toBeCloseTo(0.5, 1)
+    const of = (list: typeof events, last: boolean) =>
+      list.filter(({ generation }) => (generation === 'c') === last).map(({ spread }) => spread)
+    for (const [i, { median }] of of(placed, false).entries()) expect(median).toBeCloseTo(of(events, false)[i]!.median, 0)
+    for (const [i, spread] of of(placed, true).entries()) {
+      const whole = of(events, true)[i]!
+      // Half a normal lies 0.8 of its width before the middle.
+      expect(whole.median - spread.median).toBeCloseTo(0.8 * sdOf(at.spread), -0.7)
+      expect(sdOf(spread)).toBeLessThan(sdOf(whole))
+    }
+  })
+
   test('that the season does not bring to their sensitive stage winter as they are', () => {
     const short = steady.subarray(0, 60)
-    expect(generationShares(model, events, short, () => 16)[2]).toBe(0)
+    expect(generationsByDiapause(model, events, short, () => 16).shares[2]).toBe(0)
   })
 })
 

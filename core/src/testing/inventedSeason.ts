@@ -8,7 +8,7 @@ export const HERE = { latitude: 46.2, longitude: -119.3 }
 export const OFFSET = -480
 
 /** Mean of a day: a year's wave about 11 °C, a little warmer each year; days swing by 6 °C about it. */
-const meanOn = (day: number): number =>
+export const meanOn = (day: number): number =>
   11 - 12 * Math.cos((2 * Math.PI * (day - dayNumber('2000-01-20'))) / 365.25) + (Math.floor((day - SEASON) / 365.25) + 6) * 0.15
 export const hourOf = (hour: number): number => meanOn(Math.floor(hour / 24)) - 6 * Math.cos((2 * Math.PI * ((hour % 24) - 3)) / 24)
 

@@ -73,12 +73,19 @@ const BEST_BETWEEN_SD = 0.05
  * The vulnerable window of one reach over an ensemble, with predictive bounds: it never closes before it opens, at any percentile.
  *
  * @param residualDays days for which what was put on goes on acting: who enters within them is reached as well
+ * @param lastDays for each draw the day on which its season ends by something else than heat: nothing can be reached from there on
  */
-export function windowForecast(ensemble: Ensemble, heat: ReachHeat, days: number, residualDays = 0): WindowForecast {
+export function windowForecast(
+  ensemble: Ensemble,
+  heat: ReachHeat,
+  days: number,
+  residualDays = 0,
+  lastDays: readonly number[] = [],
+): WindowForecast {
   const windows = ensemble.members.map(({ cumulative }, m) => {
     const cohort = reachableCohort(heat, cumulative, ensemble.scores[m] ?? 0)
     const met = residualDays === 0 ? cohort : cohort.map(({ enter, exit }) => ({ enter: enter - residualDays, exit }))
-    return contactWindow(met, days)
+    return contactWindow(met, Math.max(0, Math.min(days, Math.floor(lastDays[m] ?? days))))
   })
   const opens = boundsOfDates(
     windows.map((window) => window.opens),

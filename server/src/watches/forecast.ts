@@ -3,19 +3,21 @@ import {
   civilDate,
   clockDates,
   dayNumber,
+  firstEnds,
   generationWindows,
   heatOfBegin,
   placeModel,
   statement,
+  usualMonths,
+  winterVerdict,
   type BloomPush,
   type Bounds,
   type DiseaseRecords,
   type GenerationWindow,
-  type Hemisphere,
   type Keep,
   type Statement,
 } from '@bocado/core'
-import { datedEvents, restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
+import { datedEvents, regions, restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
 import { wettingsOf } from '../blocks/wetEvents.js'
 import type { Memo } from '../memo.js'
 import type { GroundWeather } from '../weather/groundWeather.js'
@@ -107,25 +109,21 @@ function runs(days: readonly number[]): { from: string; to: string }[] {
   return result.map(({ from, to }) => ({ from: civilDate(from), to: civilDate(to) }))
 }
 
-/** What a season usually is like for a generation, where there is no weather to say more. */
-const usualOf = (organism: Organism, hemisphere: Hemisphere): WatchForecast['usual'] =>
-  [
+/** What a season usually is like for a generation, by the months of its region, moved to where the place's heat has them. */
+function usualOf(organism: Organism, block: GroundWeather, grade: Statement['grade'], keep: Keep): WatchForecast['usual'] {
+  return [
     ...organism.generations.map(({ id, name, usual }) => ({ id, name, usual })),
     { id: 'infection', name: 'infection', usual: organism.infection?.usual },
     { id: 'emergence', name: 'seedlings come up', usual: organism.emergence?.usual },
-  ].flatMap(({ id, name, usual }) =>
-    usual
-      ? [
-          {
-            generation: id,
-            name,
-            months: usual.months.map((m) => (hemisphere === 'south' ? ((m + 5) % 12) + 1 : m)),
-            bloom: usual.bloom,
-            region: usual.region,
-          },
-        ]
-      : [],
-  )
+  ].flatMap(({ id, name, usual }) => {
+    if (!usual) return []
+    const { bloom, region } = usual
+    const normals = grade === 'months' ? regions[region]?.months : undefined
+    const moved = normals ? usualMonths(usual.months, normals, block, keep) : null
+    const months = moved?.months ?? usual.months.map((m) => (block.hemisphere === 'south' ? ((m + 5) % 12) + 1 : m))
+    return [{ generation: id, name, months, bloom, region, movedDays: moved?.movedDays ?? null }]
+  })
+}
 
 const shownInfection = ({ days, usual, followUp, ...rest }: NonNullable<Statement['infection']>): InfectionForecast => ({
   ...rest,
@@ -150,6 +148,30 @@ function shownEmergence({ shares, flushes, half, ...rest }: NonNullable<Statemen
     flushes: flushes.map((flush) => ({ ...flush, share: Math.round(flush.share * 1000) / 1000 })),
     half: half ? dateBounds(half) : NOT_KNOWN,
   }
+}
+
+/** What the winter before did to what carries over. */
+function winterOf(
+  { carriesOver }: Organism,
+  { place, weather, today }: GroundWeather,
+  ground: ForecastInput['ground'],
+): WatchForecast['winter'] {
+  return carriesOver.flatMap(({ what, medium, killedBelow, alive, killed }) => {
+    const found = place && winterVerdict({ medium, killedBelow: killedBelow.value }, place, ground.soilCover, weather.firstDay, today)
+    if (!found) return []
+    const { lowest, day, read, verdict } = found
+    const then = verdict === 'killed' ? killed : alive
+    return [
+      { what, medium, killedBelow: killedBelow.value, lowest: Math.round(lowest * 10) / 10, day: civilDate(day), read, verdict, then },
+    ]
+  })
+}
+
+/** What ends the season of an organism, in the entry's words, with its day in each draw. */
+function shownEnd(organism: Organism, { end, ends }: Statement): WatchForecast['end'] {
+  if (!end) return null
+  const what = organism.ends.find(({ by }) => by === end.by)?.what ?? end.by
+  return { by: end.by, what, date: dateBounds(end.date), draws: firstEnds(ends).map((day) => (Number.isFinite(day) ? day : null)) }
 }
 
 function shownHeat({ heat, ensemble, start }: Statement, { ahead }: GroundWeather): WatchForecast['heat'] {
@@ -188,6 +210,7 @@ export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'see
 export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   const { watch, organism, block, ground, bloom } = input
   const { pinned } = watch
+  const keep = keepBeside(block, input.memo)
   const made = statement({
     model: pinned,
     confidence: confidenceOf(pinned, organism),
@@ -198,7 +221,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     wettings: wettingsOf(input.wetEvents, block.utcOffsetMinutes),
     disease: input.disease,
     bloom,
-    keep: keepBeside(block, input.memo),
+    keep,
   })
   const { start, events, shares, dates } = made
   const { method, lower, upper, cutoff } = pinned.heat
@@ -233,7 +256,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     grade: made.grade,
     basis: block.basis,
     wide: made.wide,
-    usual: usualOf(organism, block.hemisphere),
+    usual: usualOf(organism, block, made.grade, keep),
     confidence: pinned.confidence ?? 'approximate',
     stationId: block.followed?.station.id ?? null,
     stationName: block.followed?.station.name ?? null,
@@ -251,6 +274,8 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
           input,
         ),
       })),
+    end: shownEnd(organism, made),
+    winter: winterOf(organism, block, ground),
     infection: made.infection && shownInfection(made.infection),
     emergence: made.emergence && shownEmergence(made.emergence),
     ownFigures: pinned.own?.length ?? 0,

@@ -234,6 +234,23 @@ test('seedlings wait for water: after a watering they come, without it they do n
   expect(without).toBeLessThan(watered / 2)
 })
 
+describe('beyond heat', () => {
+  test('months are moved to where this place has them, and a frost ends the season of what it kills', async () => {
+    const { usual, end, grade } = await forecastOf((await watch('japanese-knotweed', await addBlock('Knotweed bank'))).id)
+    expect(grade).toBe('months')
+    expect(usual[0]!.movedDays).not.toBeNull()
+    expect(end!.by).toBe('frost')
+    expect(end!.date.p10!).toBeLessThanOrEqual(end!.date.p50!)
+    expect(end!.draws.length % 12).toBe(0)
+  })
+
+  test('a winter says whether tubers lived through it', async () => {
+    const { winter } = await forecastOf((await watch('potato-late-blight', await addBlock('Potato field'))).id)
+    expect(winter).toMatchObject([{ medium: 'soil', killedBelow: -2, read: false }])
+    expect(winter[0]!.verdict === 'killed').toBe(winter[0]!.lowest <= -3.5)
+  })
+})
+
 describe("a site's own number", () => {
   let id: string
   const figures = async () => done(await app.call(watches.figures, { ...at(), watchId: id }, {}))

@@ -10,6 +10,10 @@ import { useText } from '../messages/useText.js'
 
 export const FigureTable = styled.table`
   width: 100%;
+  caption {
+    text-align: left;
+    font-weight: 600;
+  }
   td,
   th {
     padding: 3px 10px 3px 0;

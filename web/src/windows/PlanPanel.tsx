@@ -231,7 +231,8 @@ function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; pro
   const index = f.seasonIndex(forecast.watch.season, date)
   const ahead = infection.days.filter(({ day }) => day >= forecast.heat.todayIndex)
   const expected = (days: typeof ahead): number => days.reduce((sum, { probability }) => sum + probability, 0)
-  if (expected(ahead) === 0) return <p>{t('plan.nothingAhead', { product: product.name })}</p>
+  if (expected(ahead) === 0)
+    return <p>{infection.state === 'protect' ? t('plan.dueNow') : t('plan.nothingAhead', { product: product.name })}</p>
   const covered = ahead.filter(({ day }) => day >= index && day <= index + product.residualDays)
   return (
     <p aria-live="polite">

@@ -128,6 +128,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
           ) : (
             <Windows forecast={forecast} />
           )}
+          <SeasonBeyondHeat forecast={forecast} />
           <Advice forecast={forecast} organism={organism} />
           <BloomWords forecast={forecast} />
         </>
@@ -174,6 +175,51 @@ function Windows({ forecast }: { forecast: WatchForecast }) {
       <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
     </div>
   ))
+}
+
+/** What months were moved by, and what ends the season where that is no heat. */
+function SeasonBeyondHeat({ forecast }: { forecast: WatchForecast }) {
+  const t = useText()
+  const f = useFormat()
+  const { usual, end, watch, grade } = forecast
+  const moved = grade === 'months' && !forecast.infection ? usual.find(({ movedDays }) => movedDays !== null && movedDays !== 0) : undefined
+  const on = (index: number): string => f.seasonDay(watch.season, index)
+  return (
+    <>
+      {moved?.movedDays == null ? null : (
+        <Small>
+          {t('detail.monthsMoved', {
+            days: Math.abs(moved.movedDays),
+            way: moved.movedDays < 0 ? 'ahead' : 'behind',
+            region: moved.region,
+          })}
+        </Small>
+      )}
+      {forecast.winter.map(({ what, verdict, medium, read, lowest, killedBelow, day, then }) => (
+        <Small key={what}>
+          {t('detail.winter', {
+            what,
+            verdict,
+            medium,
+            read: read ? 'yes' : 'no',
+            lowest: f.temperature(lowest),
+            limit: f.temperature(killedBelow),
+            day: f.date(day),
+            then,
+          })}
+        </Small>
+      ))}
+      {end?.date.p50 == null ? null : (
+        <Small>
+          {t('detail.seasonEnd', {
+            what: end.what,
+            date: f.date(on(end.date.p50)),
+            span: f.span(on(end.date.p10 ?? end.date.p50), on(end.date.p90 ?? end.date.p50)),
+          })}
+        </Small>
+      )}
+    </>
+  )
 }
 
 /** A biofix that waits for a bloom, where the log has that bloom: it is offered, and taken only when somebody says so. */

@@ -37,9 +37,9 @@ function useWayWindows(forecast: WatchForecast, reach: readonly Way[]): WayWindo
     if (reach.length === 0 || forecast.grade !== 'dates' || forecast.events.length === 0) return
     let current = true
     const thread = new Worker(new URL('../workers/ways.worker.ts', import.meta.url), { type: 'module' })
-    const { heat, events, generations } = forecast
+    const { heat, events, generations, end } = forecast
     void wrap<WaysWorker>(thread)
-      .windowsOfWays({ heat, events, generations }, [...reach])
+      .windowsOfWays({ heat, events, generations, end }, [...reach])
       .then((found) => current && setWindows({ of: forecast, windows: found }))
     return () => {
       current = false

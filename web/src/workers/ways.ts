@@ -13,7 +13,7 @@ import {
 import { ensembleOf } from '../band/streams.js'
 
 /** What of a watch the windows of its ways to act rest on. */
-export type WaysOf = Pick<WatchForecast, 'heat' | 'events' | 'generations'>
+export type WaysOf = Pick<WatchForecast, 'heat' | 'events' | 'generations' | 'end'>
 
 /** The window of one way to act in one generation; days of the season, null beyond it. */
 export interface WayWindow {
@@ -36,11 +36,12 @@ const day = (value: number): number | null => (Number.isFinite(value) ? value : 
 export function windowsOfWays(watch: WaysOf, reach: readonly Way[]): WayWindow[][] {
   const ensemble = ensembleOf(watch)
   const { todayIndex, knownDays } = watch.heat
+  const last = watch.end?.draws.map((day) => day ?? Infinity) ?? []
   return reach.map(({ stages, residualDays }) =>
     watch.generations.flatMap(({ id, share }) => {
       const reached = share < LEAST_GENERATION ? undefined : reachOf(watch.events, id, stages)
       if (!reached) return []
-      const window = windowForecast(ensemble, reachHeat(reached), knownDays, residualDays)
+      const window = windowForecast(ensemble, reachHeat(reached), knownDays, residualDays, last)
       const begins = boundsOfDates(datesOf(reached.enter, BEGUN_SHARE, ensemble.members, ensemble.scores), ensemble)
       return [
         {

@@ -148,6 +148,11 @@ export const field = {
   'infection.model.fire-blight': 'By warmth over the life of a blossom, wetting and open blossom (Steiner 1990); hail is entered.',
   'infection.model.onion-downy-mildew': 'By damp, mild nights without late rain (Jesperson & Sutton 1987).',
   'detail.generation': 'Window of the {name}',
+  'detail.monthsMoved':
+    'By heat above 5 °C this place runs {days, plural, one {a day} other {{days, number} days}} {way, select, ahead {ahead of} other {behind}} {region}; its months are moved by that.',
+  'detail.seasonEnd': 'The season ends when {what}: about {date} ({span}).',
+  'detail.winter':
+    '{verdict, select, killed {The winter froze through} doubtful {It is doubtful that the winter froze through} other {The winter did not freeze through}} {what}: {medium, select, soil {soil at 10 cm} other {air}} {read, select, yes {} other {, estimated,}} down to {lowest} on {day}, against {limit}. {then}',
   'detail.usual': '{name}: {months}. Sign: {bloom}. Usual in {region}, approximate.',
   hazard: '{group}: {text}',
   'hazard.people': 'People',

@@ -28,6 +28,7 @@ export const plan = {
   'plan.move': 'Move it',
   'plan.covers':
     '{product} on {date} would stand before {share} of the infections that may come in the {days, number} days ahead, while its deposit lasts.',
+  'plan.dueNow': 'Protection is due now: the sooner it stands, the less comes through.',
   'plan.nothingAhead': 'No infection is in sight that {product} could be put before. It works before infection, not after it.',
   'plan.moved': 'Moved to {date}.',
   'plan.change': 'Change',
