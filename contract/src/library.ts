@@ -1,6 +1,6 @@
 import { hours, methodKinds, plantParts, signKinds } from '@bocado/library/vocabulary'
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, note, number, rowVersion } from './common.js'
+import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema, quantitySchema, reachSchema } from './organisms.js'
 import { watchForecastSchema } from './watchForecasts.js'
@@ -223,6 +223,36 @@ const identityCheckSchema = z.object({
 })
 export type IdentityCheck = z.infer<typeof identityCheckSchema>
 
+/** An organism that must be reported where a site lies, by the site's own list. */
+const reportableSchema = z.object({
+  id,
+  organismId: z.string(),
+  organismName: z.string(),
+  /** Whom to tell, and how. */
+  whom: z.string(),
+  note: z.string(),
+  rowVersion,
+})
+export type Reportable = z.infer<typeof reportableSchema>
+export const reportDutiesSchema = z.object({
+  listed: z.array(reportableSchema),
+  /** Where the library knows of a duty in some places: to be checked for this one. */
+  toCheck: z.array(z.object({ organismId: z.string(), organismName: z.string(), text: z.string() })),
+})
+
+const seenSide = z.object({ text: z.string(), drawing: z.string() })
+/** Whether a watched organism has been told from the protected look-alikes that could be destroyed in its stead. */
+export const toldApartSchema = z.object({
+  state: z.enum(['clear', 'ask', 'other', 'unsure']),
+  /** Names of the protected look-alikes that are not ruled out. */
+  open: z.array(z.string()),
+  /** The character that decides, or the one that spoke for another. */
+  character: z.object({ id: z.string(), ask: z.string(), here: seenSide, others: seenSide }).nullable(),
+  /** When somebody last looked in this place and season. */
+  checkedOn: civilDateSchema.nullable(),
+})
+export type ToldApart = z.infer<typeof toldApartSchema>
+
 export const photoInput = z.object({
   /** A JPEG of at most 1.2 MB, base64. */
   jpeg: z
@@ -268,6 +298,8 @@ const overwrittenSchema = z.object({
   at: instantSchema,
 })
 
+const watchParams = z.object({ siteId: id, watchId: id })
+const reportableParams = z.object({ siteId: id, reportableId: id })
 const findParams = z.object({ siteId: id, findId: id })
 
 export const library = {
@@ -407,6 +439,64 @@ export const library = {
     params: organismParams,
     input: z.object({ answers: z.string().max(4000).default('') }),
     response: identityVerdictSchema,
+  }),
+  reportDuties: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/report-duties',
+    restsOn: ['library'],
+    summary: 'Which organisms must be reported here, and which to check for it',
+    params: siteParams,
+    input: z.object({}),
+    response: reportDutiesSchema,
+  }),
+  setReportable: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/organisms/:organismId/reportable',
+    summary: 'Put an organism on the list of those that must be reported here, or change whom to tell',
+    params: organismParams,
+    input: z.object({
+      whom: text('whom to tell', 500),
+      note,
+      /** null where it is not on the list yet. */
+      rowVersion: rowVersion.nullable(),
+    }),
+    response: reportableSchema,
+  }),
+  removeReportable: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/reportables/:reportableId',
+    summary: 'Take an organism off the list; can be restored',
+    params: reportableParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreReportable: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/reportables/:reportableId/restore',
+    summary: 'Undo taking it off the list',
+    params: reportableParams,
+    input: z.object({ rowVersion }),
+    response: reportableSchema,
+  }),
+  toldApart: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/watches/:watchId/told-apart',
+    restsOn: ['library', 'site', 'watches'],
+    summary: 'Whether what is watched has been told from its protected look-alikes, and what to ask',
+    params: watchParams,
+    input: z.object({}),
+    response: toldApartSchema,
+  }),
+  tellApart: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/:watchId/told-apart',
+    summary: 'Say what was seen of the character that tells it from its protected look-alikes',
+    params: watchParams,
+    input: z.object({
+      characterId: z.string({ error: 'choose a character' }),
+      answer: z.enum(['here', 'others', 'unsure'], { error: 'say what was seen' }),
+    }),
+    response: toldApartSchema,
   }),
   check: endpoint({
     method: 'post',

@@ -60,6 +60,7 @@ beforeAll(async () => {
     wetEventId: wetEvent.id,
     correctionId: NOBODY,
     clockId: NOBODY,
+    reportableId: NOBODY,
     importId: NOBODY,
     organismId: 'codling-moth',
     kind: 'organism',

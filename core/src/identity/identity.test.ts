@@ -8,7 +8,9 @@ import {
   rankSuspects,
   rankWithUnknown,
   type Candidate,
+  toldApart,
   type Character,
+  type CharacterAnswer,
 } from './index.js'
 
 const sign = (part: string, name: string, typical: number, months = [6, 7, 8]) => ({ part, sign: name, typical, months })
@@ -151,5 +153,41 @@ describe('what has to be touched', () => {
     const itself = { itself: true, lookAlikes: [] }
     expect(identityVerdict(two, likely, { stem: 'here' }, itself)).toMatchObject({ ask: [], later: ['smell'] })
     expect(identityVerdict(two, likely, { stem: 'others' }, itself)).toMatchObject({ later: [] })
+  })
+})
+
+describe('a look-alike that is to be protected', () => {
+  const character = (id: string, others: string[], more: Partial<Character> = {}): Character => ({
+    id,
+    others,
+    decisive: true,
+    by: 'sight',
+    ...more,
+  })
+  const stem = character('stem', ['native-thistles'])
+  const sap = character('sap', ['sow-thistle'], { by: 'touch' })
+  const root = character('root', ['native-thistles'], { by: 'touch' })
+  const lookAlikes = [
+    { id: 'native-thistles', status: 'native' },
+    { id: 'sow-thistle', status: 'weed' },
+  ]
+  const told = (answers: Record<string, CharacterAnswer>, characters = [sap, root, stem], mayTouch = true) =>
+    toldApart(characters, lookAlikes, answers, mayTouch)
+
+  test('is asked for by the one character that decides, by sight where that can be', () => {
+    expect(told({})).toMatchObject({ state: 'ask', character: { id: 'stem' }, open: ['native-thistles'] })
+    expect(told({ sap: 'here' })).toMatchObject({ state: 'ask' })
+    expect(told({ stem: 'here' })).toMatchObject({ state: 'clear' })
+  })
+  test('stops what is planned where a character speaks for it, or nobody can tell', () => {
+    expect(told({ stem: 'others' })).toMatchObject({ state: 'other', open: ['native-thistles'] })
+    expect(told({ stem: 'unsure' })).toMatchObject({ state: 'ask', character: { id: 'root' } })
+    expect(told({ stem: 'unsure', root: 'unsure' })).toMatchObject({ state: 'unsure' })
+  })
+  test('is never asked for by touch while something may burn', () => {
+    expect(told({}, [sap, root], false)).toMatchObject({ state: 'unsure' })
+  })
+  test('is not there: nothing is asked', () => {
+    expect(toldApart([sap], [{ id: 'sow-thistle', status: 'weed' }], {}, true).state).toBe('clear')
   })
 })

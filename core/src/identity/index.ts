@@ -1,2 +1,3 @@
 export * from './lookAlikes.js'
 export * from './suspects.js'
+export * from './toldApart.js'

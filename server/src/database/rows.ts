@@ -36,6 +36,7 @@ export type Editable =
   | 'photo'
   | 'identity_check'
   | 'unknown_find'
+  | 'reportable'
   | 'bloom_plant'
   | 'bloom_record'
   | 'bloom_trigger'
@@ -65,6 +66,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   photo: 'library',
   identity_check: 'library',
   unknown_find: 'library',
+  reportable: 'library',
   variety_look: 'library',
   bloom_plant: 'blooms',
   bloom_record: 'blooms',

@@ -9,8 +9,10 @@ import { listOwnMethods, listOwnOrganisms, methodsOf, organismsOf } from './cata
 import { addCheck, confirmPhoto, listChecks, listPhotos, photoFile, restoreCheck, verdictSoFar } from './identity.js'
 import { bringBackOverwritten, listOverwritten, requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEntries.js'
 import { benchData } from './bench.js'
+import { reportDuties, restoreReportable, setReportable } from './reportables.js'
 import { addToRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
+import { getToldApart, tellApart } from './toldApart.js'
 import { keepUnknown, listUnknown, nameUnknown, restoreUnknown } from './unknownFinds.js'
 import { signsOf, suspectsOf } from './suspects.js'
 
@@ -39,6 +41,12 @@ export function libraryRoutes(router: Router, serving: Serving): void {
   })
   read(router, serving, library.verdict, ({ deps, params, input }) => verdictSoFar(deps, params.siteId, params.organismId, input.answers))
   read(router, serving, library.checks, ({ deps, params, input }) => listChecks(deps.db, params.siteId, input.organismId))
+  read(router, serving, library.reportDuties, ({ deps, params }) => reportDuties(deps.db, params.siteId))
+  write(router, serving, library.setReportable, (ctx) => setReportable(ctx, ctx.params.organismId, ctx.input))
+  write(router, serving, library.removeReportable, (ctx) => removeRow(ctx, 'reportable', ctx.params.reportableId, ctx.input.rowVersion))
+  write(router, serving, library.restoreReportable, (ctx) => restoreReportable(ctx, ctx.params.reportableId, ctx.input.rowVersion))
+  read(router, serving, library.toldApart, ({ deps, params }) => getToldApart(deps, params.siteId, params.watchId))
+  write(router, serving, library.tellApart, (ctx) => tellApart(ctx, ctx.deps, ctx.params.watchId, ctx.input))
   write(router, serving, library.check, (ctx) => addCheck(ctx, ctx.deps, ctx.input))
   write(router, serving, library.removeCheck, (ctx) => removeRow(ctx, 'identity_check', ctx.params.rowId, ctx.input.rowVersion))
   write(router, serving, library.restoreCheck, (ctx) => restoreCheck(ctx, ctx.params.rowId, ctx.input.rowVersion))

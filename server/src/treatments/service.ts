@@ -8,6 +8,7 @@ import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, SAME_M2, tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
+import { requireToldApart } from '../library/toldApart.js'
 import { peopleOf } from '../sites/store.js'
 import { weatherAt } from '../weather/dayHours.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
@@ -110,6 +111,7 @@ export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatm
   const watch = await watchFor(w, input.watchId)
   const product = await getProduct(w.tx, w.siteId, input.productId)
   await requireFit(w, product, watch)
+  await requireToldApart(w, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
   const columns = {
     watch_id: watch.id,

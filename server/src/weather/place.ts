@@ -1,5 +1,13 @@
 import type { Block, Site } from '@bocado/contract'
-import { insideHumidity, offsetHours, offsetSeries, type DailySeries, type InsideHumidity, type PlaceOffset, type Position } from '@bocado/core'
+import {
+  insideHumidity,
+  offsetHours,
+  offsetSeries,
+  type DailySeries,
+  type InsideHumidity,
+  type PlaceOffset,
+  type Position,
+} from '@bocado/core'
 import distance from '@turf/distance'
 import type { Deps } from '../http/route.js'
 import type { StationDays } from './history.js'

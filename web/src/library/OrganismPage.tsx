@@ -20,6 +20,7 @@ import { DamageDegree } from './DamageDegree.js'
 import { Hazards } from '../design/Hazards.js'
 import { LibraryNumbers } from './LibraryNumbers.js'
 import { Reach, TriedHere } from './Reach.js'
+import { ReportDuty } from './ReportDuty.js'
 import { Varieties } from './Varieties.js'
 import { YearHere } from './YearHere.js'
 import '../messages/en/field.js'
@@ -149,7 +150,7 @@ export function OrganismPage() {
         </Stack>
       </Grid>
       <Stack>
-        {about.report ? <Caution>{t('organism.report', { text: about.report })}</Caution> : null}
+        <ReportDuty organismId={entry.id} />
         <Hazards hazards={entry.hazards} />
         <Caution>{t('caution.label')}</Caution>
       </Stack>

@@ -3,6 +3,7 @@ import { figures } from './en/figures.js'
 import { normals } from './en/normals.js'
 import { plan } from './en/plan.js'
 import { bloom } from './en/bloom.js'
+import { duties } from './en/duties.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -28,5 +29,6 @@ export const en = {
   ...library,
   ...varieties,
   ...bloom,
+  ...duties,
   ...work,
 } as const

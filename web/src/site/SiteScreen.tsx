@@ -14,6 +14,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
+import { DutiesPanel } from '../library/DutiesPanel.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { PartsOfBlock } from './PartsOfBlock.js'
@@ -92,6 +93,7 @@ export function SiteScreen() {
         <Stack $gap={28}>
           <People />
           <SiteFacts />
+          <DutiesPanel />
           <NormalsPanel />
         </Stack>
       </Columns>

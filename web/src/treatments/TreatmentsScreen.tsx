@@ -171,7 +171,13 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
         </Small>
       ) : null}
       {recording ? (
-        <RecordForm treatment={treatment} product={product} areaHa={areaHa} onDone={() => onRecord(null)} />
+        <RecordForm
+          treatment={treatment}
+          product={product}
+          against={{ organismId: row.watch.organismId, name: row.organismName }}
+          areaHa={areaHa}
+          onDone={() => onRecord(null)}
+        />
       ) : (
         <Line>
           <TextButton onPress={() => onRecord(treatment.id)}>{done ? t('treatments.correct') : t('treatments.record')}</TextButton>

@@ -13,6 +13,7 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { TellApart, useToldApart } from '../library/TellApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
@@ -33,6 +34,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const plan = useWrite(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
   const shelf = useShelfFor(forecast.watch)
+  const told = useToldApart(forecast.watch.id)
   const { block } = shelf
   const offered = [...shelf.fits, ...shelf.doubtful]
   // What was used here before is thought of first, then what works best.
@@ -83,6 +85,15 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
       </Stack>
     )
   }
+  const subject = { watchId: forecast.watch.id, organismId: forecast.watch.organismId, name: forecast.organismName }
+  if (told && told.state !== 'clear' && !moving)
+    return (
+      <Stack>
+        <Heading>{t('plan.title')}</Heading>
+        <TellApart told={told} subject={subject} />
+        <PlannedList forecast={forecast} products={products} onMove={planning.take} />
+      </Stack>
+    )
   return (
     <Stack>
       <Heading>{moving ? t('plan.moving') : t('plan.title')}</Heading>

@@ -19,6 +19,7 @@ import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
@@ -144,6 +145,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       ) : null}
       <EmergenceWords forecast={forecast} />
       {organism ? <CountedAgainst forecast={forecast} organism={organism} last={last} /> : null}
+      <ReportDuty organismId={forecast.watch.organismId} />
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}
       {forecast.wide && forecast.grade === 'dates' && forecast.basis !== 'normals' ? (
@@ -177,12 +179,16 @@ function Windows({ forecast }: { forecast: WatchForecast }) {
   ))
 }
 
+/** By fewer days no month moves. */
+const MOVED_SHOWN_DAYS = 4
+
 /** What months were moved by, and what ends the season where that is no heat. */
 function SeasonBeyondHeat({ forecast }: { forecast: WatchForecast }) {
   const t = useText()
   const f = useFormat()
   const { usual, end, watch, grade } = forecast
-  const moved = grade === 'months' && !forecast.infection ? usual.find(({ movedDays }) => movedDays !== null && movedDays !== 0) : undefined
+  const moved =
+    grade === 'months' && !forecast.infection ? usual.find(({ movedDays }) => Math.abs(movedDays ?? 0) >= MOVED_SHOWN_DAYS) : undefined
   const on = (index: number): string => f.seasonDay(watch.season, index)
   return (
     <>

@@ -149,7 +149,7 @@ export const field = {
   'infection.model.onion-downy-mildew': 'By damp, mild nights without late rain (Jesperson & Sutton 1987).',
   'detail.generation': 'Window of the {name}',
   'detail.monthsMoved':
-    'By heat above 5 °C this place runs {days, plural, one {a day} other {{days, number} days}} {way, select, ahead {ahead of} other {behind}} {region}; its months are moved by that.',
+    'By heat above 5 °C this place runs {days, number} days {way, select, ahead {ahead of} other {behind}} {region}; its months are moved by that.',
   'detail.seasonEnd': 'The season ends when {what}: about {date} ({span}).',
   'detail.winter':
     '{verdict, select, killed {The winter froze through} doubtful {It is doubtful that the winter froze through} other {The winter did not freeze through}} {what}: {medium, select, soil {soil at 10 cm} other {air}} {read, select, yes {} other {, estimated,}} down to {lowest} on {day}, against {limit}. {then}',

@@ -160,7 +160,6 @@ export const library = {
   'organism.enemies': 'Natural enemies: {list}.',
   'organism.arrives': 'Arrives by: {list}.',
   'organism.hygiene': 'Hygiene: {list}.',
-  'organism.report': 'There may be a duty to report or to control. {text}',
   'organism.watchedIn': 'Watched in {block}',
   'organism.watchIn': 'Watch it in',
   'organism.watch': 'Watch it',
