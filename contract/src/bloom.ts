@@ -90,7 +90,13 @@ const usedBloom = z.object({
 const ladderDot = z.object({ season: civilDateSchema, heat: z.number(), day: z.number() })
 export const ladderSchema = z.object({
   blooms: z.array(
-    z.object({ plantId: z.string(), event: z.enum(bloomEvents), name: z.string(), expected: z.number(), dots: z.array(ladderDot) }),
+    z.object({
+      plantId: z.string(),
+      event: z.enum(bloomEvents),
+      name: z.string(),
+      expected: z.number().nullable(),
+      dots: z.array(ladderDot),
+    }),
   ),
   pests: z.array(
     z.object({
@@ -190,7 +196,27 @@ const siteParams = z.object({ siteId: id })
 const recordParams = z.object({ siteId: id, recordId: id })
 const notebook = z.object({ text: z.string().max(200_000, { error: 'is too long; paste a part of it' }) })
 
+/** What flowers in or beside a block, as far as somebody has said: for whoever treats there, and for bees. */
+const bloomingSchema = z.object({
+  plantId: z.string(),
+  name: z.string(),
+  /** Days between which it is in flower, the later end taken where it is not seen yet; null: nobody knows. */
+  from: civilDateSchema.nullable(),
+  until: civilDateSchema.nullable(),
+  how: z.enum(['seen', 'expected', 'unknown']),
+})
+export type Blooming = z.infer<typeof bloomingSchema>
+
 export const bloom = {
+  blooming: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/blocks/:blockId/blooming',
+    restsOn: ['blooms', 'weather', 'stations', 'site', 'day'],
+    summary: 'What flowers in or beside a block this season, and when',
+    params: z.object({ siteId: id, blockId: id }),
+    input: z.object({}),
+    response: z.array(bloomingSchema),
+  }),
   records: endpoint({
     method: 'get',
     path: '/sites/:siteId/bloom-records',

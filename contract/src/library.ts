@@ -131,7 +131,16 @@ export const indicatorSchema = z.object({
   hazards: organismSchema.shape.hazards,
   events: z.array(z.object({ id: z.string(), name: z.string(), heat: figureSchema.omit({ path: true, own: true }) })),
   /** On the site's own route: then the band shows it. */
-  route: z.object({ id, place: z.string(), rowVersion }).nullable(),
+  route: z.object({ id, place: z.string(), blockId: id.nullable(), rowVersion }).nullable(),
+  /** A plant of the site's own, and what its own dates have made of it so far. */
+  own: z
+    .object({
+      id,
+      blockId: id.nullable(),
+      rowVersion,
+      learnt: z.array(z.object({ event: z.string(), heat: z.number(), seasons: z.int() })),
+    })
+    .nullable(),
 })
 export type Indicator = z.infer<typeof indicatorSchema>
 
@@ -300,6 +309,13 @@ const overwrittenSchema = z.object({
 
 const watchParams = z.object({ siteId: id, watchId: id })
 const reportableParams = z.object({ siteId: id, reportableId: id })
+const ownPlantParams = z.object({ siteId: id, plantRowId: id })
+const ownPlantInput = z.object({
+  name: text('the name of the plant', 120),
+  tell: z.string().trim().max(500, { error: 'use at most 500 characters' }).default(''),
+  /** In or beside which block it flowers; a crop's own flowers in theirs. */
+  blockId: id.nullable().default(null),
+})
 const findParams = z.object({ siteId: id, findId: id })
 
 export const library = {
@@ -344,7 +360,52 @@ export const library = {
     path: '/sites/:siteId/bloom-plants',
     summary: 'Put a bloom plant on the site’s route',
     params: siteParams,
-    input: z.object({ plantId: z.string(), place: z.string().trim().max(200).default('') }),
+    input: z.object({
+      plantId: z.string(),
+      place: z.string().trim().max(200).default(''),
+      /** In or beside which block it flowers. */
+      blockId: id.nullable().default(null),
+    }),
+    response: z.object({ id, rowVersion }),
+  }),
+  changeOnRoute: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/bloom-plants/:rowId',
+    summary: 'Say where a plant of the route stands',
+    params: rowParams,
+    input: z.object({ place: z.string().trim().max(200).default(''), blockId: id.nullable().default(null), rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  addOwnPlant: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-bloom-plants',
+    summary: 'Add a bloom plant of the site’s own, or the flowers of a crop; its heat is learnt from its dates',
+    params: siteParams,
+    input: ownPlantInput,
+    response: z.object({ id, rowVersion }),
+  }),
+  changeOwnPlant: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/own-bloom-plants/:plantRowId',
+    summary: 'Change a bloom plant of the site’s own',
+    params: ownPlantParams,
+    input: ownPlantInput.extend({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  removeOwnPlant: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/own-bloom-plants/:plantRowId',
+    summary: 'Remove a bloom plant of the site’s own; can be restored, its dates stay in the log',
+    params: ownPlantParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreOwnPlant: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/own-bloom-plants/:plantRowId/restore',
+    summary: 'Undo the removal of a bloom plant of the site’s own',
+    params: ownPlantParams,
+    input: z.object({ rowVersion }),
     response: z.object({ id, rowVersion }),
   }),
   removeFromRoute: endpoint({

@@ -39,6 +39,7 @@ import {
   DEMO_NOW,
   IDENTITY,
   KEPT_FORECAST_DAYS,
+  BESIDE,
   LANE,
   LEAD,
   PAST_RECORDS,
@@ -147,7 +148,7 @@ async function seed(deps: Deps): Promise<void> {
       blocks.get(block) as string,
       endpoints.blocks.addWetEvent.input.parse({ kind: 'overhead-watering', ...event }),
     )
-  for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane')
+  for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane', blocks.get(BESIDE[plantId] ?? '') ?? null)
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
 
@@ -219,6 +220,7 @@ async function seed(deps: Deps): Promise<void> {
   const virus = products[0]!
   const done = await planTreatment(
     lead,
+    deps,
     endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: '2026-06-05', note: '' }),
   )
   await recordTreatment(
@@ -236,6 +238,7 @@ async function seed(deps: Deps): Promise<void> {
   )
   await planTreatment(
     lead,
+    deps,
     endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' }),
   )
   const copper = products.find(({ name }) => name === COPPER.product)
@@ -243,6 +246,7 @@ async function seed(deps: Deps): Promise<void> {
   if (!copper || !vines) throw new Error('the copper of the story has no watch or stands on no shelf')
   const protectant = await planTreatment(
     lead,
+    deps,
     endpoints.treatments.plan.input.parse({ watchId: vines, productId: copper.id, plannedOn: COPPER.treatedAt.slice(0, 10), note: '' }),
   )
   await recordTreatment(

@@ -363,6 +363,14 @@ export const LANE = [
   'chicory',
 ] as const
 
+/** Blocks in or beside which plants of the lane flower: bees are judged by that. */
+export const BESIDE: Readonly<Record<string, string>> = {
+  apple: 'Old Apples',
+  'black-locust': 'Stone Row',
+  linden: 'Terrace Vines',
+  chicory: 'Terrace Vines',
+}
+
 /** Plants that also bloom on the flat by the river, where the station stands in a cold hollow and the plants do not. */
 export const RIVER_BLOOMS: readonly string[] = ['forsythia', 'common-lilac', 'black-locust', 'elderberry']
 

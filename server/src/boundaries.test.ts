@@ -61,6 +61,7 @@ beforeAll(async () => {
     correctionId: NOBODY,
     clockId: NOBODY,
     reportableId: NOBODY,
+    plantRowId: NOBODY,
     importId: NOBODY,
     organismId: 'codling-moth',
     kind: 'organism',

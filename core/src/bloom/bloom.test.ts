@@ -1,6 +1,17 @@
 import { describe, expect, test } from 'vitest'
 import { drawNormal, seededRandom } from '../statistics/index.js'
-import { moveByShift, rankIndicator, seasonShift, sharedShiftSd, type IndicatorYear } from './index.js'
+import type { SeasonHeat } from '../weather/seasonHeat.js'
+import {
+  flowerSpan,
+  learntBlooms,
+  mayFlowerOn,
+  moveByShift,
+  rankIndicator,
+  seasonShift,
+  sharedShiftSd,
+  type IndicatorYear,
+  type PlacedBloom,
+} from './index.js'
 
 describe('the shift of a season', () => {
   test('worked by hand: one bloom as uncertain as the prior moves it half way', () => {
@@ -115,4 +126,38 @@ describe('indicators', () => {
     expect(rankIndicator(steady.slice(0, 2))).toBeUndefined()
     expect(rankIndicator(steady.slice(0, 3))!.years).toBe(3)
   })
+})
+
+describe('when a plant is in flower, for bees', () => {
+  const expected = { from: 100, until: 125 }
+  test('is from where it was seen to open to its end, held long while nobody saw that', () => {
+    expect(flowerSpan({ opened: 110, ended: null }, expected)).toEqual({ from: 110, until: 125, how: 'seen' })
+    expect(flowerSpan({ opened: 110, ended: 118 }, expected)).toEqual({ from: 110, until: 118, how: 'seen' })
+    expect(flowerSpan({ opened: 130, ended: null }, expected)).toEqual({ from: 130, until: 190, how: 'seen' })
+    expect(flowerSpan({ opened: null, ended: 118 }, expected)).toEqual({ from: 100, until: 118, how: 'seen' })
+  })
+  test('is what is expected where nothing was seen, at its widest, and unknown where nothing tells', () => {
+    expect(flowerSpan({ opened: null, ended: null }, expected)).toEqual({ from: 100, until: 125, how: 'expected' })
+    const unknown = flowerSpan({ opened: null, ended: null }, { from: null, until: null })
+    expect([unknown.how, mayFlowerOn(unknown, 110)]).toEqual(['unknown', undefined])
+  })
+  test('is told day by day', () => {
+    const span = flowerSpan({ opened: 110, ended: 118 }, expected)
+    expect([109, 110, 118, 119].map((day) => mayFlowerOn(span, day))).toEqual([false, true, true, false])
+  })
+})
+
+test('a plant of one’s own learns its heat from three seasons of dates, and not from two', () => {
+  const at = (season: number, heat: number, event = 'first-open') =>
+    ({
+      sighting: { plantId: 'own-1', event, season, seenFrom: season + 120, seenTo: season + 120, notYet: false },
+      heat,
+      day: 120,
+      datingSd: 5,
+      season: {} as SeasonHeat,
+    }) satisfies PlacedBloom
+  const three = [at(0, 180), at(365, 200), at(730, 230), at(730, 300)]
+  expect(learntBlooms(three, 'own-1')).toEqual([{ event: 'first-open', heat: 200, heatSe: expect.any(Number) as number, seasons: 3 }])
+  expect(learntBlooms(three.slice(0, 2), 'own-1')).toEqual([])
+  expect(learntBlooms(three, 'own-2')).toEqual([])
 })

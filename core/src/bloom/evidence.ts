@@ -121,6 +121,26 @@ export function placeBlooms<S extends BloomSighting>(
   })
 }
 
+/** A bloom's heat as its own dates have it, on its plant's scale. */
+export interface LearntBloom {
+  event: string
+  /** °C·d; the middle of the seasons, and how far the next may lie off. */
+  heat: number
+  heatSe: number
+  seasons: number
+}
+
+/** What a place's own dates say of a plant's blooms, where three seasons or more were written down. */
+export function learntBlooms(placed: readonly PlacedBloom[], plantId: string): LearntBloom[] {
+  const own = placed.filter(({ sighting }) => sighting.plantId === plantId && !sighting.notYet)
+  return [...new Set(own.map(({ sighting }) => sighting.event))].flatMap((event) => {
+    const heats = firstBySeason(own.filter(({ sighting }) => sighting.event === event)).map(({ heat }) => heat)
+    if (heats.length < LEAST_OWN_YEARS) return []
+    const heatSe = Math.max(SMALLEST_SD, robustSd(heats)) * Math.sqrt(1 + 1 / heats.length)
+    return [{ event, heat: middle(heats), heatSe, seasons: heats.length }]
+  })
+}
+
 /**
  * What the blooms of a place say of the season at hand: each bloom's expectation from the place's own seasons, or from the library's
  * figure where these are fewer than three, and the shift that all of them share.
@@ -137,10 +157,10 @@ export function bloomEvidence<S extends BloomSighting>(
   const of = (all: readonly PlacedBloom<S>[], plantId: string, event: string): PlacedBloom<S>[] =>
     all.filter(({ sighting }) => sighting.plantId === plantId && sighting.event === event)
   const expectedOf = (plant: BloomPlant, event: string): { heat: number; sd: number; ownYears: number } | undefined => {
-    const model = plant.events.find(({ id }) => id === event)
-    if (!model) return undefined
     const own = firstBySeason(of(past, plant.id, event)).map(({ heat }) => heat)
     if (own.length >= LEAST_OWN_YEARS) return { heat: middle(own), sd: Math.max(SMALLEST_SD, robustSd(own)), ownYears: own.length }
+    const model = plant.events.find(({ id }) => id === event)
+    if (!model) return undefined
     const [resolved] = resolveEvents({ generations: [{ id: plant.id, reachableStages: [], events: [model] }] })
     return resolved && { heat: resolved.spread.median, sd: model.heatSe, ownYears: own.length }
   }

@@ -1,4 +1,4 @@
 export * from './ranking.js'
 export * from './seasonShift.js'
 export * from './evidence.js'
-export * from './bloomLasts.js'
+export * from './flowering.js'

@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
-  bloomLasts,
   byUrgency,
   countsAround,
   currentWindow,
@@ -242,24 +241,6 @@ describe('which counts tell of a treatment', () => {
         expect(before === undefined).toBe(!days.some((d) => d <= day && day - d <= 28))
       }),
     )
-  })
-})
-
-describe('what protects bees', () => {
-  const plant = [
-    { id: 'bud', heat: 160 },
-    { id: 'first-open', heat: 200 },
-    { id: 'full-bloom', heat: 230 },
-    { id: 'end', heat: 290 },
-  ]
-  test('a bloom lasts until its last flowers are gone, reckoned slowly', () => {
-    expect(bloomLasts(plant, 'first-open')).toBe(15 + 3)
-    expect(bloomLasts(plant, 'full-bloom')).toBe(10 + 3)
-    expect(bloomLasts(plant, 'end')).toBe(0)
-  })
-  test('before it, and where its end is not known, it is never over', () => {
-    expect(bloomLasts(plant, 'bud')).toBe(Infinity)
-    expect(bloomLasts(plant.slice(0, 3), 'first-open')).toBe(Infinity)
   })
 })
 

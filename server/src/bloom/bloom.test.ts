@@ -2,7 +2,7 @@ import { endpoints, type InputOf } from '@bocado/contract'
 import { civilDate, dayNumber } from '@bocado/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
-import { done, startSite, type TestSite } from '../testing/farm.js'
+import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
 import { issueForecasts } from '../worker/issueForecasts.js'
 import { readNotebook } from './notebook.js'
@@ -236,21 +236,45 @@ describe('a trigger by bloom', () => {
       .watch.id
   })
 
-  test('that would bring what is hazardous to bees into a bloom is refused and explained; after its end, or sparing bees, it is taken', async () => {
+  test('is judged for bees by what flowers in or beside the treated place, not by the plant that is its sign', async () => {
     const [hazardous, sparing] = [await product('Bench twelve', 'hazardous-in-bloom'), await product('Bench thirteen', 'none-stated')]
     const lilac = { plantId: 'common-lilac', event: 'first-open' as const, watchId, action: 'treat' as const }
-    const refused = await trigger({ ...lilac, productId: hazardous })
-    expect(refused.status).toBe(422)
+    // The lilac stands along the lane: nothing flowers in the orchard.
+    const free = done(await trigger({ ...lilac, productId: hazardous }))
+    done(await app.call(bloom.removeTrigger, { ...at(), recordId: free.id }, { rowVersion: free.rowVersion }, as()))
+    const { blockId } = done(await app.call(watches.band, at(), { season: SEASON })).watches.find(
+      ({ watch }) => watch.id === watchId,
+    )!.watch
+    const clover = done(await app.call(library.addOwnPlant, at(), { name: 'White clover in the alleys', blockId }, as()))
+    // Nobody knows yet when it flowers.
+    expect(done(await app.call(bloom.blooming, { ...at(), blockId }, {}))).toMatchObject([
+      { name: 'White clover in the alleys', how: 'unknown' },
+    ])
+    const seen = { plantId: `own-${clover.id}`, event: 'first-open' as const, seenFrom: '2026-04-20', blockId }
+    done(await app.call(bloom.add, at(), seen, as()))
+    expect(done(await app.call(bloom.blooming, { ...at(), blockId }, {}))).toMatchObject([{ from: '2026-04-20', how: 'seen' }])
+    const refused = await trigger({ ...lilac, daysAfter: 10, productId: hazardous })
     expect(refused.problem.fields![0]).toMatchObject({
       path: 'productId',
-      message: expect.stringMatching(/hazardous to bees, and Common lilac is in bloom for about \d+ days/) as string,
+      message: expect.stringMatching(/hazardous to bees, and White clover in the alleys may flower/) as string,
     })
-    expect((await trigger({ ...lilac, event: 'bud', daysAfter: 100, productId: hazardous })).problem.detail).toContain(
-      'comes into bloom after this',
-    )
-    expect((await trigger({ ...lilac, productId: null })).problem.fields![0]!.path).toBe('productId')
     done(await trigger({ ...lilac, productId: sparing }))
-    done(await trigger({ ...lilac, event: 'end', productId: hazardous }))
+    expect((await trigger({ ...lilac, productId: null })).problem.fields![0]!.path).toBe('productId')
+    const forbidden = done(
+      await app.call(
+        endpoints.treatments.addProduct,
+        at(),
+        { ...GRANULE, name: 'Bench fourteen', methods: ['spinosyn'], bees: 'forbidden-in-bloom' as const },
+        as(),
+      ),
+    )
+    const plan = (plannedOn: string) => app.call(endpoints.treatments.plan, at(), { watchId, productId: forbidden.id, plannedOn }, as())
+    expect((await plan('2026-05-02')).problem.fields?.[0]).toMatchObject({ path: 'plannedOn' })
+    // Once its end is written down the day after is free.
+    done(await app.call(bloom.add, at(), { ...seen, event: 'end', seenFrom: '2026-05-04' }, as()))
+    expect((await plan('2026-05-06')).status).toBe(200)
+    done(await app.call(library.removeOwnPlant, { ...at(), plantRowId: clover.id }, { rowVersion: clover.rowVersion }, as()))
+    expect(done(await app.call(bloom.blooming, { ...at(), blockId }, {}))).toEqual([])
   })
 
   test('can wait for what is watched itself, by events that it has, and is due once that was seen', async () => {
@@ -311,4 +335,27 @@ test('the ladder ranks blooms by how well they foretell what was seen, each year
   const unknown = pests.find(({ organismId }) => organismId === 'peach-twig-borer')!
   expect(unknown).toMatchObject({ dots: [], indicators: [] })
   expect(unknown.byLibrary.length).toBeGreaterThan(0)
+})
+
+describe('a plant of the site’s own', () => {
+  test('has three fields, stands in the log, on the ladder and in the notebook, and learns its heat from its dates', async () => {
+    const { id } = done(await app.call(library.addOwnPlant, at(), { name: 'Corn silk', tell: 'half of the ears show silk' }, as()))
+    expect((await app.call(library.addOwnPlant, at(), { name: 'Corn silk' }, as())).problem.fields?.[0]?.path).toBe('name')
+    expect((await app.call(library.addOwnPlant, at(), { name: 'Common lilac' }, as())).problem.fields?.[0]?.message).toContain('library')
+    const plantId = `own-${id}`
+    const note = '2023-06-20 corn silk first open\n2024-06-18 Corn silk first open\n2025-06-22 corn silk first open'
+    expect(done(await app.call(bloom.import, at(), { text: note }, as()))).toMatchObject({ added: 3 })
+    const plant = done(await app.call(library.indicators, at(), {})).find((p) => p.id === plantId)!
+    expect(plant.own!.learnt).toMatchObject([{ event: 'first-open', seasons: 3 }])
+    const rung = done(await app.call(bloom.ladder, at(), {})).blooms.find((b) => b.plantId === plantId)!
+    expect([rung.dots.length, rung.expected]).toEqual([3, null])
+    const wrong = await app.call(bloom.add, at(), { plantId: 'own-nothing', event: 'end', seenFrom: '2026-04-01' }, as())
+    expect(wrong.problem.fields?.[0]?.path).toBe('plantId')
+    const { rowVersion } = done(await app.call(library.removeOwnPlant, { ...at(), plantRowId: id }, { rowVersion: 1 }, as()))
+    expect(done(await app.call(library.indicators, at(), {})).some((p) => p.id === plantId)).toBe(false)
+    done(await app.call(library.restoreOwnPlant, { ...at(), plantRowId: id }, { rowVersion }, as()))
+    const change = { name: 'Corn silk, first sowing', tell: '', rowVersion: rowVersion + 1 }
+    done(await app.call(library.changeOwnPlant, { ...at(), plantRowId: id }, change, as()))
+    expect(done(await app.call(library.indicators, at(), {})).find((p) => p.id === plantId)!.name).toBe('Corn silk, first sowing')
+  })
 })

@@ -4,6 +4,7 @@ import { indicatorModel, indicators } from '@bocado/library'
 import type { Block } from '@bocado/contract'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
+import { ownModel, ownPlants } from './plants.js'
 import { bloomVersion, listBloomRecords } from './store.js'
 
 type UsedBloom = BloomOverview['stations'][number]['used'][number]
@@ -32,6 +33,7 @@ export interface StationBloom {
 /** Blooms of a site on their scales of heat, station by station, with what they say of this season. */
 export async function bloomsByStation(deps: Deps, site: Site, blocks: readonly Block[]): Promise<StationBloom[]> {
   const version = await bloomVersion(deps.db, site.id)
+  const own = await ownPlants(deps.db, site.id)
   const season = site.season.start
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const main = await weatherOf(null)
@@ -45,12 +47,12 @@ export async function bloomsByStation(deps: Deps, site: Site, blocks: readonly B
     followed.set(weather.followed.station.id, weather)
   }
   if (main.followed) followed.set(main.followed.station.id, main)
-  const key = `bloom ${site.id} ${version} ${site.today} ${[...followed.values()].map(({ key: k }) => k).join()}`
+  const key = `bloom ${site.id} ${version} ${own.map(({ id }) => id).join()} ${site.today} ${[...followed.values()].map(({ key: k }) => k).join()}`
   return deps.memo.get(key, async () => {
     const records = await listBloomRecords(deps.db, site.id)
     return [...followed].map(([stationId, weather]) => {
-      const own = records.filter(({ blockId }) => (blockId ? stationOfBlock.get(blockId) : main.followed?.station.id) === stationId)
-      const evidence = bloomEvidence(bloomPlants, own.map(sightingOf), weather, dayNumber(site.today))
+      const here = records.filter(({ blockId }) => (blockId ? stationOfBlock.get(blockId) : main.followed?.station.id) === stationId)
+      const evidence = bloomEvidence([...bloomPlants, ...own.map(ownModel)], here.map(sightingOf), weather, dayNumber(site.today))
       return { stationId, stationName: weather.followed?.station.name ?? '', ...shown(evidence), placed: evidence.placed }
     })
   })

@@ -10,6 +10,7 @@ import { getBand } from '../watches/band.js'
 import { listWatches, organismOf } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { bloomsByStation, type Sighting } from './evidence.js'
+import { knownPlants, type KnownPlant } from './plants.js'
 
 /** The scale of the ladder: the rule by which bloom plants without a chill count. */
 const REFERENCE = { heat: { method: 'single-sine' as const, lower: 10 } }
@@ -28,8 +29,8 @@ interface BloomOfYears extends Omit<Ladder['blooms'][number], 'dots'> {
 const heatOn = (curves: Curves, season: string, day: number): number | undefined => curves.get(season)?.[Math.max(0, Math.floor(day))]
 
 /** Every bloom that was seen in any year, on one scale of heat. */
-function bloomsOf(placed: readonly PlacedBloom<Sighting>[], curves: Curves): BloomOfYears[] {
-  return indicators.flatMap((plant) =>
+function bloomsOf(plants: readonly KnownPlant[], placed: readonly PlacedBloom<Sighting>[], curves: Curves): BloomOfYears[] {
+  return plants.flatMap((plant) =>
     plant.events.flatMap((event) => {
       const seen = placed.filter(({ sighting }) => sighting.plantId === plant.id && sighting.event === event.id)
       const years = firstBySeason(seen).flatMap(({ sighting, day }) => {
@@ -39,10 +40,14 @@ function bloomsOf(placed: readonly PlacedBloom<Sighting>[], curves: Curves): Blo
       })
       if (years.length === 0) return []
       const { id: plantId } = plant
-      return [{ plantId, event: event.id, name: `${plant.name}, ${event.name}`, expected: event.heat.value, years }]
+      return [{ plantId, event: event.id, name: `${plant.name}, ${event.name}`, expected: expectedHeat(plantId, event.id), years }]
     }),
   )
 }
+
+/** The library's heat of a bloom; null for a plant of the site's own. */
+const expectedHeat = (plantId: string, event: string): number | null =>
+  indicators.find(({ id }) => id === plantId)?.events.find(({ id }) => id === event)?.heat.value ?? null
 
 /** How well each bloom foretold an event of a pest in the years of which both are known; the best first. */
 function indicatorsOf(dots: Pest['dots'], blooms: readonly BloomOfYears[], curves: Curves): Pest['indicators'] {
@@ -91,11 +96,12 @@ export async function bloomLadder(deps: Deps, siteId: string): Promise<Ladder> {
   const station = evidence.find(({ stationId }) => stationId === main.followed?.station.id)
   const placed = (station?.placed ?? []).filter(({ sighting }) => !sighting.notYet)
   // One scale for all: heat as plants without a chill of their own count it from the season's start.
-  const counted = new Set(indicators.filter(({ biofix }) => biofix.kind === 'date').map(({ id }) => id))
+  const plants = await knownPlants(db, siteId)
+  const chilled = new Set(indicators.filter(({ biofix }) => biofix.kind !== 'date').map(({ id }) => id))
   const curves: Curves = new Map(
-    placed.filter(({ sighting }) => counted.has(sighting.plantId)).map(({ sighting, season }) => [sighting.record.season, season.median]),
+    placed.filter(({ sighting }) => !chilled.has(sighting.plantId)).map(({ sighting, season }) => [sighting.record.season, season.median]),
   )
-  const blooms = bloomsOf(placed, curves)
+  const blooms = bloomsOf(plants, placed, curves)
   // Heat of this season on the scale of the blooms, as far as weather is known and expected.
   const reference = main.weather.observed.length > 0 ? heatFrom(main, REFERENCE, dayNumber(start), keepBeside(main, deps.memo)) : undefined
 

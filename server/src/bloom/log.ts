@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
-import { indicators } from '@bocado/library'
 import { insertOnce, insertRows, restoreRow, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { readNotebook } from './notebook.js'
+import { ownPlants, requirePlant } from './plants.js'
 import { findBloomRecord, listBloomRecords } from './store.js'
 import { liveBlock } from '../places/store.js'
 
@@ -17,7 +17,7 @@ const sameBloom = (a: Pick<BloomRecord, 'plantId' | 'event' | 'seenFrom' | 'notY
 
 export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promise<BloomRecord> {
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  if (!indicators.some(({ id }) => id === input.plantId)) throw fieldProblem('plantId', 'choose a bloom plant of the library')
+  await requirePlant(w.tx, w.siteId, input.plantId)
   const to = input.seenTo ?? input.seenFrom
   if (to > site.today) throw fieldProblem(input.seenTo ? 'seenTo' : 'seenFrom', `lies in the future; today is ${site.today}`)
   if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
@@ -54,7 +54,7 @@ export async function restoreBloomRecord(w: Write, id: string, rowVersion: numbe
 /** How each line of a notebook is understood, and whether it stands in the log already. */
 export async function previewNotebook(deps: Deps, siteId: string, text: string): Promise<NotebookLine[]> {
   const site = await getSite(deps.db, deps.clock, siteId)
-  return marked(readNotebook(text, site.today), await listBloomRecords(deps.db, siteId))
+  return marked(readNotebook(text, site.today, await ownPlants(deps.db, siteId)), await listBloomRecords(deps.db, siteId))
 }
 
 function marked(lines: readonly NotebookLine[], log: readonly BloomRecord[]): NotebookLine[] {
@@ -71,7 +71,7 @@ function marked(lines: readonly NotebookLine[], log: readonly BloomRecord[]): No
 /** Takes a notebook into the log. A line that cannot be read refuses all of it, unless such lines shall be left out. */
 export async function importNotebook(w: Write, deps: Deps, input: ParsedInputOf<typeof bloom.import>) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  const lines = marked(readNotebook(input.text, site.today), await listBloomRecords(w.tx, w.siteId))
+  const lines = marked(readNotebook(input.text, site.today, await ownPlants(w.tx, w.siteId)), await listBloomRecords(w.tx, w.siteId))
   const wrong = lines.filter(({ problem }) => problem !== null)
   if (wrong.length > 0 && !input.skipWrong)
     throw new HttpProblem(

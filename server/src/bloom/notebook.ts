@@ -62,8 +62,13 @@ const names: [string, string][] = indicators
   )
   .sort((a, b) => b[0].length - a[0].length)
 
-function plantIn(text: string): { id: string; name: string } | undefined {
+/** Plants of a site's own, by the names that it gave them. */
+type OwnNames = readonly { plantId: string; name: string }[]
+
+function plantIn(text: string, own: OwnNames): { id: string; name: string } | undefined {
   const words = ` ${plain(text)} `
+  const mine = own.find(({ name }) => words.includes(` ${plain(name).trim()} `))
+  if (mine) return { id: mine.plantId, name: mine.name }
   const found = names.find(([name]) => words.includes(` ${name} `) || words.includes(` ${name}s `))
   return found && { id: found[1], name: found[0] }
 }
@@ -79,22 +84,22 @@ function cellsOf(rest: string): string[] {
 const HEADER = /\b(date|plant|event|species)\b.*\b(date|plant|event|species)\b/i
 
 /** The lines of a notebook: a day, a plant and what was seen, in the words that people use; each line with what is wrong in it. */
-export function readNotebook(text: string, today: string): NotebookLine[] {
+export function readNotebook(text: string, today: string, own: OwnNames = []): NotebookLine[] {
   return text.split(/\r?\n/).flatMap((line, i): NotebookLine[] => {
     const written = line.trim()
     if (written === '' || (i === 0 && HEADER.test(written))) return []
-    return [lineOf(written, i + 1, today)]
+    return [lineOf(written, i + 1, today, own)]
   })
 }
 
-function lineOf(text: string, line: number, today: string): NotebookLine {
+function lineOf(text: string, line: number, today: string, own: OwnNames): NotebookLine {
   const first = dayAt(text)
   // A range: "3 May 2025 to 6 May 2025", "2025-05-03/2025-05-06".
   const to = first && /^\s*(?:to|until|-|–|\/)\s*/i.exec(first.rest)
   const second = first && to ? dayAt(first.rest.slice(to[0].length)) : undefined
   const rest = second?.rest ?? first?.rest ?? text
   const low = rest.toLowerCase()
-  const plant = plantIn(rest)
+  const plant = plantIn(rest, own)
   const notYet = NOT_YET.test(low)
   const event = EVENT_WORDS.find(([words]) => words.test(low.replace(NOT_YET, '')))?.[1] ?? (notYet ? 'first-open' : null)
   // Plant, event, place, note; who observed it is the person who takes it in.
@@ -106,7 +111,7 @@ function lineOf(text: string, line: number, today: string): NotebookLine {
       : second && second.day < first.day
         ? 'ends before it begins'
         : !plant
-          ? 'names no bloom plant of the library'
+          ? 'names no bloom plant of the library, and none of your own'
           : !event
             ? 'does not say what was seen: bud, first open, full bloom, end, leaf-out, leaf colour, fruit, or not yet'
             : null

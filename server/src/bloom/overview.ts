@@ -1,5 +1,5 @@
 import type { BloomOverview } from '@bocado/contract'
-import { bloomDates, civilDate, dayNumber } from '@bocado/core'
+import { bloomDates, civilDate, clockDates, dayNumber, learntBlooms } from '@bocado/core'
 import { indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
@@ -9,6 +9,7 @@ import { dateBounds } from '../watches/bounds.js'
 import { keepBeside } from '../watches/forecast.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { bloomPlants, bloomsByStation } from './evidence.js'
+import { OWN_EVENTS, OWN_LOWER, ownPlants } from './plants.js'
 import { listBloomRecords } from './store.js'
 import { listTriggers } from './triggers.js'
 
@@ -29,15 +30,28 @@ export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOv
   const shift = evidence.find(({ stationId }) => stationId === main.followed?.station.id)?.shift ?? null
   const firstDay = dayNumber(site.season.start)
   const today = dayNumber(site.today) - firstDay
-  const expected = indicators.flatMap((plant) => {
-    const model = bloomPlants.find(({ id }) => id === plant.id)
-    const dates = model && bloomDates(model, main, dayNumber(site.today), shift ?? undefined, keepBeside(main, deps.memo))
-    return plant.events.flatMap(({ id, name }, i) => {
-      const date = dates?.[i]
-      return date ? [{ plant, event: id, eventName: name, date: dateBounds(date) }] : []
-    })
-  })
-  const onRoute = (plantId: string): boolean => route.length === 0 || route.some((r) => r.plantId === plantId)
+  const own = await ownPlants(db, siteId)
+  const placed = evidence.find(({ stationId }) => stationId === main.followed?.station.id)?.placed ?? []
+  const expected: ExpectedBloom[] = [
+    ...indicators.flatMap((plant): ExpectedBloom[] => {
+      const model = bloomPlants.find(({ id }) => id === plant.id)
+      const dates = model && bloomDates(model, main, dayNumber(site.today), shift ?? undefined, keepBeside(main, deps.memo))
+      return plant.events.flatMap(({ id, name }, i) => {
+        const date = dates?.[i]
+        return date ? [{ plant, event: id, eventName: name, date: dateBounds(date) }] : []
+      })
+    }),
+    ...own.flatMap((plant): ExpectedBloom[] => {
+      const known = { id: plant.plantId, name: plant.name, events: OWN_EVENTS }
+      return learntBlooms(placed, plant.plantId).flatMap(({ event, heat, heatSe, seasons }) => {
+        const date = clockDates({ lower: OWN_LOWER, heat, heatSe, df: seasons - 1 }, main, keepBeside(main, deps.memo))
+        const named = OWN_EVENTS.find(({ id }) => id === event)
+        return date && named ? [{ plant: known, event: named.id, eventName: named.name, date: dateBounds(date) }] : []
+      })
+    }),
+  ]
+  const mine = new Set(own.map(({ plantId }) => plantId))
+  const onRoute = (plantId: string): boolean => mine.has(plantId) || route.length === 0 || route.some((r) => r.plantId === plantId)
   const season = records.filter((r) => r.season === site.season.start)
   const ahead = expected.flatMap(({ plant, event, eventName, date }) => {
     if (!onRoute(plant.id) || date.p50 === null) return []
@@ -64,6 +78,14 @@ export async function bloomOverview(deps: Deps, siteId: string): Promise<BloomOv
     triggers: await listTriggers(db, site, records),
     gaps: gapsOf(expected, onRoute, site.season.start),
   }
+}
+
+/** A bloom with the days on which it is expected. */
+interface ExpectedBloom {
+  plant: { id: string; name: string; events: readonly { id: string }[] }
+  event: BloomOverview['ahead'][number]['event']
+  eventName: string
+  date: ReturnType<typeof dateBounds>
 }
 
 interface Expected {

@@ -1,21 +1,29 @@
-import type { BloomRecord, BloomTrigger, bloomEvents, ParsedInputOf, Site, bloom } from '@bocado/contract'
-import { bloomLasts, civilDate, dayNumber } from '@bocado/core'
+import type { BloomRecord, BloomTrigger, ParsedInputOf, Site, bloom } from '@bocado/contract'
+import { civilDate, dayNumber } from '@bocado/core'
 import { insertRow, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem } from '../http/problems.js'
-import { bloomPlants } from './evidence.js'
+import type { Deps } from '../http/route.js'
+import { floweringAfter } from './blooming.js'
+import { requirePlant } from './plants.js'
 import { listRounds } from '../scouting/service.js'
 import { gateFor, REFUSALS } from '../treatments/gate.js'
 import { findProduct, listTreatments } from '../treatments/store.js'
 import { getBlock } from '../blocks/service.js'
-import { findWatch, organismOf } from '../watches/store.js'
+import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
 import { organismsOf } from '../library/catalogue.js'
 import { datedEvents } from '@bocado/library'
 import { listSightings } from '../watches/eventRecords.js'
 
-/** Adds a trigger. One that would bring a treatment that is hazardous to bees into a bloom is refused, with the reason. */
-export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.addTrigger>): Promise<{ id: string; rowVersion: number }> {
-  const plant = bloomPlants.find(({ id }) => id === input.plantId)
-  if (!plant && input.plantId !== null) throw fieldProblem('plantId', 'choose a bloom plant of the library')
+/**
+ * Adds a trigger. One that would bring a treatment that is hazardous to bees into what flowers in or beside the treated place is refused,
+ * with the reason.
+ */
+export async function addTrigger(
+  w: Write,
+  deps: Deps,
+  input: ParsedInputOf<typeof bloom.addTrigger>,
+): Promise<{ id: string; rowVersion: number }> {
+  const plant = input.plantId === null ? undefined : await requirePlant(w.tx, w.siteId, input.plantId)
   const watch = await findWatch(w.tx, w.siteId, input.watchId)
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   if (!plant) {
@@ -29,15 +37,8 @@ export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.add
     if (!product) throw fieldProblem('productId', 'choose a product of this site’s shelf')
     const fit = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
     if (fit.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[fit.because]}`)
-    const hazardous = product.bees !== 'none-stated'
-    const lasts = plant ? bloomLasts(plant.events, input.event as (typeof bloomEvents)[number]) : 0
-    if (plant && hazardous && lasts > 0 && input.daysAfter <= lasts)
-      throw fieldProblem(
-        'productId',
-        lasts === Infinity
-          ? `${product.name} is hazardous to bees, and ${plant.name} comes into bloom after this. Let its end of bloom be the sign, or choose what spares bees`
-          : `${product.name} is hazardous to bees, and ${plant.name} is in bloom for about ${lasts} days after this. Wait longer, let its end of bloom be the sign, or choose what spares bees`,
-      )
+    if (plant && product.bees !== 'none-stated')
+      await requireNoBloomThere(deps, w.siteId, { watch, plantId: plant.id, input, name: product.name })
   }
   const { plantId, event, daysAfter, watchId, action } = input
   const id = await insertRow(w, 'bloom_trigger', {
@@ -49,6 +50,20 @@ export async function addTrigger(w: Write, input: ParsedInputOf<typeof bloom.add
     product_id: productId,
   })
   return { id, rowVersion: 1 }
+}
+
+/** Bees are judged by what flowers in or beside the treated place, on the days on which the trigger is expected; not by its sign alone. */
+async function requireNoBloomThere(
+  deps: Deps,
+  siteId: string,
+  p: { watch: StoredWatch; plantId: string; input: Pick<ParsedInputOf<typeof bloom.addTrigger>, 'event' | 'daysAfter'>; name: string },
+): Promise<void> {
+  const there = await floweringAfter(deps, siteId, p.watch.blockId, p)
+  if (there.length === 0) return
+  throw fieldProblem(
+    'productId',
+    `${p.name} is hazardous to bees, and ${there.join(', ')} may flower in or beside the place then. Wait longer, take another sign, or choose what spares bees`,
+  )
 }
 
 export async function restoreTrigger(w: Write, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {

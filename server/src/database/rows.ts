@@ -38,6 +38,7 @@ export type Editable =
   | 'unknown_find'
   | 'reportable'
   | 'bloom_plant'
+  | 'own_bloom_plant'
   | 'bloom_record'
   | 'bloom_trigger'
   | 'variety_look'
@@ -69,6 +70,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   reportable: 'library',
   variety_look: 'library',
   bloom_plant: 'blooms',
+  own_bloom_plant: 'blooms',
   bloom_record: 'blooms',
   bloom_trigger: 'blooms',
 }

@@ -10,7 +10,8 @@ import { addCheck, confirmPhoto, listChecks, listPhotos, photoFile, restoreCheck
 import { bringBackOverwritten, listOverwritten, requireUnwatched, restoreOwn, saveMethod, saveOrganism } from './ownEntries.js'
 import { benchData } from './bench.js'
 import { reportDuties, restoreReportable, setReportable } from './reportables.js'
-import { addToRoute } from './route.js'
+import { addOwnPlant, changeOwnPlant, restoreOwnPlant } from '../bloom/plants.js'
+import { addToRoute, changeOnRoute } from './route.js'
 import { libraryEntry, listIndicators, listLibrary, watchedOrganisms } from './service.js'
 import { getToldApart, tellApart } from './toldApart.js'
 import { keepUnknown, listUnknown, nameUnknown, restoreUnknown } from './unknownFinds.js'
@@ -27,7 +28,12 @@ export function libraryRoutes(router: Router, serving: Serving): void {
   read(router, serving, bench.data, ({ deps, params, input }) => benchData(deps, params.siteId, params.organismId, input.blockId))
   read(router, serving, library.methods, ({ deps, params }) => methodsOf(deps.db, params.siteId))
   read(router, serving, library.indicators, ({ deps, params }) => listIndicators(deps, params.siteId))
-  write(router, serving, library.addToRoute, (ctx) => addToRoute(ctx, ctx.input.plantId, ctx.input.place))
+  write(router, serving, library.addToRoute, (ctx) => addToRoute(ctx, ctx.input.plantId, ctx.input.place, ctx.input.blockId))
+  write(router, serving, library.changeOnRoute, (ctx) => changeOnRoute(ctx, ctx.params.rowId, ctx.input))
+  write(router, serving, library.addOwnPlant, (ctx) => addOwnPlant(ctx, ctx.input))
+  write(router, serving, library.changeOwnPlant, (ctx) => changeOwnPlant(ctx, ctx.params.plantRowId, ctx.input))
+  write(router, serving, library.removeOwnPlant, (ctx) => removeRow(ctx, 'own_bloom_plant', ctx.params.plantRowId, ctx.input.rowVersion))
+  write(router, serving, library.restoreOwnPlant, (ctx) => restoreOwnPlant(ctx, ctx.params.plantRowId, ctx.input.rowVersion))
   write(router, serving, library.removeFromRoute, (ctx) => removeRow(ctx, 'bloom_plant', ctx.params.rowId, ctx.input.rowVersion))
   read(router, serving, library.signs, async ({ deps, params }) => signsOf(await organismsOf(deps.db, params.siteId)))
   read(router, serving, library.unknownFinds, ({ deps, params }) => listUnknown(deps.db, params.siteId))

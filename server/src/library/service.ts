@@ -11,6 +11,9 @@ import { presentedOrganism } from '../watches/presented.js'
 import { listWatches, type StoredWatch } from '../watches/store.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { listOwnMethods, listOwnOrganisms, methodsByIds, methodsOf, organismsOf, requireOrganism, type OwnRow } from './catalogue.js'
+import { bloomsByStation } from '../bloom/evidence.js'
+import { ownPlants } from '../bloom/plants.js'
+import { learntBlooms } from '@bocado/core'
 import { routePlants } from './route.js'
 
 const WHAT = { insect: 'animal', mite: 'animal', disease: 'disease', weed: 'weed' } as const
@@ -129,8 +132,9 @@ export async function libraryEntry(deps: Deps, siteId: string, organismId: strin
 }
 
 export async function listIndicators(deps: Deps, siteId: string): Promise<Indicator[]> {
-  const route = await routePlants(deps.db, siteId)
-  return indicators.map(({ id, name, scientificName, tell, hazards, events }) => {
+  const [route, own] = await Promise.all([routePlants(deps.db, siteId), ownPlants(deps.db, siteId)])
+  const learnt = own.length > 0 ? await learntOf(deps, siteId) : () => []
+  const ofLibrary = indicators.map(({ id, name, scientificName, tell, hazards, events }) => {
     const on = route.find(({ plantId }) => plantId === id)
     return {
       id,
@@ -139,9 +143,31 @@ export async function listIndicators(deps: Deps, siteId: string): Promise<Indica
       tell,
       hazards,
       events: events.map((event) => ({ id: event.id, name: event.name, heat: event.heat })),
-      route: on ? { id: on.id, place: on.place, rowVersion: on.rowVersion } : null,
+      route: on ? { id: on.id, place: on.place, blockId: on.blockId, rowVersion: on.rowVersion } : null,
+      own: null,
     }
   })
+  const ofSite = own.map(({ plantId, id, name, tell, blockId, rowVersion }): Indicator => ({
+    id: plantId,
+    name,
+    scientificName: '',
+    tell,
+    hazards: [],
+    events: [],
+    route: null,
+    own: { id, blockId, rowVersion, learnt: learnt(plantId) },
+  }))
+  return [...ofLibrary, ...ofSite]
+}
+
+/** What the dates of a site's own plants have taught, at the station that the site follows. */
+async function learntOf(deps: Deps, siteId: string): Promise<(plantId: string) => NonNullable<Indicator['own']>['learnt']> {
+  const site = await getSite(deps.db, deps.clock, siteId)
+  const evidence = await bloomsByStation(deps, site, await listBlocks(deps.db, siteId))
+  return (plantId) =>
+    evidence.flatMap(({ placed }) =>
+      learntBlooms(placed, plantId).map(({ event, heat, seasons }) => ({ event, heat: Math.round(heat), seasons })),
+    )
 }
 
 /** Ids of the organisms that somebody watches this season. */

@@ -8,6 +8,7 @@ import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, SAME_M2, tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
+import { inFlowerOn } from '../bloom/blooming.js'
 import { requireToldApart } from '../library/toldApart.js'
 import { peopleOf } from '../sites/store.js'
 import { weatherAt } from '../weather/dayHours.js'
@@ -89,6 +90,17 @@ async function requireFit(w: Write, product: Product, watch: StoredWatch): Promi
   if (verdict.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[verdict.because]}`)
 }
 
+/** Refuses a day on which something may flower in or beside the place, where the label forbids that. */
+async function requireOutOfBloom(deps: Deps, siteId: string, product: Product, blockId: string, day: string): Promise<void> {
+  if (product.bees !== 'forbidden-in-bloom') return
+  const there = await inFlowerOn(deps, siteId, blockId, day)
+  if (there.length > 0)
+    throw fieldProblem(
+      'plannedOn',
+      `the label of ${product.name} forbids it in bloom, and ${there.join(', ')} may flower in or beside the place then: take a later day, mow what flowers the evening before, or choose what spares bees`,
+    )
+}
+
 /** The place that is named, or the watch's whole block; it has to lie in that block. */
 async function placeFor(w: Write, watch: Pick<StoredWatch, 'blockId'>, placeId: string | null): Promise<string> {
   if (placeId === null || placeId === watch.blockId) return watch.blockId
@@ -105,7 +117,7 @@ async function storedBefore(w: Write, { id, watchId }: { id?: string | undefined
   return findTreatment(w.tx, w.siteId, id)
 }
 
-export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatments.plan>): Promise<Treatment> {
+export async function planTreatment(w: Write, deps: Deps, input: ParsedInputOf<typeof treatments.plan>): Promise<Treatment> {
   const before = await storedBefore(w, input)
   if (before) return before
   const watch = await watchFor(w, input.watchId)
@@ -113,6 +125,7 @@ export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatm
   await requireFit(w, product, watch)
   await requireToldApart(w, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
+  await requireOutOfBloom(deps, w.siteId, product, watch.blockId, input.plannedOn)
   const columns = {
     watch_id: watch.id,
     organism_id: watch.organismId,
@@ -126,7 +139,12 @@ export async function planTreatment(w: Write, input: ParsedInputOf<typeof treatm
   return getTreatment(w.tx, w.siteId, id)
 }
 
-export async function moveTreatment(w: Write, treatmentId: string, input: ParsedInputOf<typeof treatments.move>): Promise<Treatment> {
+export async function moveTreatment(
+  w: Write,
+  deps: Deps,
+  treatmentId: string,
+  input: ParsedInputOf<typeof treatments.move>,
+): Promise<Treatment> {
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   if (before.status === 'done')
     throw new HttpProblem(409, 'This treatment is recorded as done and can no longer be moved. Correct the record instead.')
@@ -134,6 +152,7 @@ export async function moveTreatment(w: Write, treatmentId: string, input: Parsed
   const watch = await watchFor(w, before.watchId)
   await requireFit(w, product, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
+  await requireOutOfBloom(deps, w.siteId, product, watch.blockId, input.plannedOn)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, {
     product_id: product.id,
     place_id: await placeFor(w, watch, input.placeId),

@@ -18,11 +18,12 @@ import { useUndo } from '../shell/Undo.js'
 import { Waiting } from '../shell/Waiting.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
+import { Plants } from './Plants.js'
 import { DueTriggers, Triggers } from './Triggers.js'
 import '../messages/en/bloom.js'
 import '../messages/en/field.js'
 
-const PANELS = ['ladder', 'log', 'notebook', 'triggers', 'nectar'] as const
+const PANELS = ['ladder', 'log', 'plants', 'notebook', 'triggers', 'nectar'] as const
 
 /** Plants feel the same spring as the insects: what is in bloom, what it says of the season, and what it foretells. */
 export function BloomScreen() {
@@ -53,6 +54,7 @@ export function BloomScreen() {
       />
       {panel === 'ladder' ? <LadderPicture /> : null}
       {panel === 'log' ? <Log records={records} plants={plants} /> : null}
+      {panel === 'plants' ? <Plants plants={plants} /> : null}
       {panel === 'notebook' ? <Notebook plants={plants} /> : null}
       {panel === 'triggers' ? <Triggers triggers={overview.triggers} plants={plants} /> : null}
       {panel === 'nectar' ? <Nectar overview={overview} /> : null}
@@ -316,8 +318,8 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
       setWrong(t('check.noPicture', { name: file.name }))
     }
   }
-  const route = plants.filter((plant) => plant.route !== null)
-  const ordered = [...route, ...plants.filter((plant) => plant.route === null)]
+  const mine = plants.filter((plant) => plant.route !== null || plant.own !== null)
+  const ordered = [...mine, ...plants.filter((plant) => !mine.includes(plant))]
   return (
     <Sheet>
       <Stack>

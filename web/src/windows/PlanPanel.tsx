@@ -17,6 +17,7 @@ import { TellApart, useToldApart } from '../library/TellApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import type { Planning } from './usePlanning.js'
 import { useShelfFor, type Shelved } from './useShelfFor.js'
@@ -127,6 +128,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
       ) : date ? (
         <Reached forecast={forecast} product={product} stages={chosen.gate.stages} date={date} onDate={setDate} />
       ) : null}
+      {date ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
       <ProductCautions product={product} />
       <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
       <PlannedList

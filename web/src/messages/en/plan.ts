@@ -28,6 +28,13 @@ export const plan = {
   'plan.move': 'Move it',
   'plan.covers':
     '{product} on {date} would stand before {share} of the infections that may come in the {days, number} days ahead, while its deposit lasts.',
+  'bees.nobodySaid': 'Nobody has said what flowers in or beside this block: look before you treat. Bloom, Plants here.',
+  'bees.until': '{name} (until about {until})',
+  'bees.hazardThere':
+    'Hazardous to bees, and on {date} there may flower here: {names}. From dusk to dawn only, and only if it no longer harms by then; mow what flowers the evening before.',
+  'bees.forbiddenThere': 'The label forbids it in bloom, and on {date} there may flower here: {names}. It is not planned for that day.',
+  'bees.noneThere': 'Nothing that was named flowers in or beside this block on {date}. Look all the same.',
+  'bees.notKnown': 'Nobody knows when it flowers: {names}. Look before you treat.',
   'plan.dueNow': 'Protection is due now: the sooner it stands, the less comes through.',
   'plan.nothingAhead': 'No infection is in sight that {product} could be put before. It works before infection, not after it.',
   'plan.moved': 'Moved to {date}.',
