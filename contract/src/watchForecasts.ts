@@ -185,8 +185,11 @@ export const watchForecastSchema = z.object({
     z.object({
       id: z.string(),
       name: z.string(),
-      /** Days of the season on which it is expected, and the seasons that this rests on. */
-      clock: z.object({ seasons: z.int(), date: boundsSchema }).nullable(),
+      /**
+       * Days of the season on which it is expected, and what that rests on: a clock of so many seasons of own records, or a published sum of
+       * heat with its source, where it has one.
+       */
+      clock: z.object({ seasons: z.int(), date: boundsSchema, by: z.enum(['own', 'published']), source: z.string().nullable() }).nullable(),
     }),
   ),
   /** What somebody saw of it this season, oldest first. */

@@ -6,6 +6,8 @@ export interface DatableEvent {
   name: string
   /** The stage that begins with it. */
   stage: string
+  /** A published sum of heat that dates it. */
+  figure?: Organism['named'][number]['figure']
   /** Whether the entry has a figure of heat for it that is more than a placeholder. */
   hasFigure: boolean
 }

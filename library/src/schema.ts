@@ -129,8 +129,26 @@ const emergenceSchema = z.strictObject({
   usual: usualSchema,
 })
 
-/** An event without a figure: it is seen, dated, and after some seasons makes a clock of its own. */
-const namedEventSchema = z.strictObject({ id: z.string().regex(/^[a-z0-9-]+$/), name: z.string().min(3), stage: z.string() })
+/** An event outside the model: it is seen, dated, and after some seasons makes a clock of its own. */
+const namedEventSchema = z.strictObject({
+  id: z.string().regex(/^[a-z0-9-]+$/),
+  name: z.string().min(3),
+  stage: z.string(),
+  /** A published sum of heat to it where no more of the year is known: it dates the event, and no window. */
+  figure: z
+    .strictObject({
+      lower: quantitySchema,
+      upper: quantitySchema.optional(),
+      heat: quantitySchema,
+      heatSe: quantitySchema,
+      /** From a day of the northern year, or from the day on which an earlier named event was seen. */
+      from: z.union([
+        z.strictObject({ month: z.int().min(1).max(12), day: z.int().min(1).max(31) }),
+        z.strictObject({ after: z.string() }),
+      ]),
+    })
+    .optional(),
+})
 
 const stageSchema = z.strictObject({
   id: z.string().regex(/^[a-z-]+$/),
@@ -229,6 +247,16 @@ export const organismSchema = z
     error: 'an entry by months says in which months each generation can be reached',
     path: ['generations'],
   })
+  .refine(
+    (o) =>
+      o.named.every(
+        ({ figure }) => !figure || !('after' in figure.from) || o.named.some(({ id }) => id === (figure.from as { after: string }).after),
+      ),
+    {
+      error: 'a figure counts from a day or from a named event of the entry',
+      path: ['named'],
+    },
+  )
   .refine((o) => o.named.every(({ stage }) => o.stages.some(({ id }) => id === stage)), {
     error: 'a named event is of a stage that the entry has',
     path: ['named'],

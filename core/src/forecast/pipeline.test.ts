@@ -6,8 +6,10 @@ import {
   civilDate,
   cohortsInReach,
   dayNumber,
+  dayInSeason,
   heatAxis,
   heatStart,
+  namedDates,
   placeModel,
   seasonDays,
   seasonHeat,
@@ -146,6 +148,23 @@ describe('what ends a season beside heat', () => {
     }
     const none = made(here, { model: { ...later, ends: [{ by: 'day-length', limit: 15.6 }] } })
     expect(none.windows[0]!.state).toBe('not-this-season')
+  })
+})
+
+describe('a published sum of heat to one event', () => {
+  const figure = { rule: { method: 'single-sine' as const, lower: 10 }, heat: 200, heatSe: 20 }
+  test('dates it where its heat lies, wider for a figure that is less sure', () => {
+    const dates = namedDates(figure, SEASON, here)!
+    const { median } = seasonHeat(here.weather, figure.rule, SEASON)
+    expect(Math.abs(dates.p50 - median.findIndex((sum) => sum >= 200))).toBeLessThan(1.5)
+    const sure = namedDates({ ...figure, heatSe: 1 }, SEASON, here)!
+    expect(dates.p90 - dates.p10).toBeGreaterThan(sure.p90 - sure.p10)
+    expect(namedDates(figure, SEASON, seasonAt(station('2026-06-11', TODAY)))).toBeUndefined()
+  })
+  test('counts from a day of the northern year, or from half a year later in the south', () => {
+    expect(civilDate(dayInSeason(4, 1, SEASON, 'north'))).toBe('2026-04-01')
+    expect(civilDate(dayInSeason(4, 1, dayNumber('2026-07-01'), 'south'))).toBe('2026-10-01')
+    expect(civilDate(dayInSeason(10, 1, dayNumber('2026-07-01'), 'south'))).toBe('2027-04-01')
   })
 })
 

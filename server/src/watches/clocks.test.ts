@@ -58,7 +58,9 @@ test('an organism by months has events that can be dated', async () => {
   const { named, grade, events } = await stated()
   expect(grade).toBe('months')
   expect(events).toEqual([])
-  expect(named).toContainEqual({ id: EVENT, name: 'first beetles', clock: null })
+  expect(named).toContainEqual({ id: 'first-egg', name: 'first eggs', clock: null })
+  // As long as there is no clock of own records, a published sum of heat tells its day.
+  expect(named.find(({ id: event }) => event === EVENT)).toMatchObject({ name: 'first beetles', clock: { by: 'published' } })
   const { status, problem } = await saw('2025-07-01', 'second-hatch')
   expect(status).toBe(422)
   expect(problem.fields![0]!.message).toContain(EVENT)
@@ -100,9 +102,9 @@ describe('dates of past seasons', () => {
     expect(before.taken).toMatchObject({ seasons: 5, current: false })
     const { id: clockId, rowVersion } = before.taken!
     const gone = done(await app.call(calibration.dropClock, { ...at(), clockId }, { rowVersion }, as()))
-    expect((await stated()).named.find((event) => event.id === EVENT)!.clock).toBeNull()
+    expect((await stated()).named.find((event) => event.id === EVENT)!.clock!.by).toBe('published')
     done(await app.call(calibration.restoreClock, { ...at(), clockId }, { rowVersion: gone.rowVersion }, as()))
-    expect((await stated()).named.find((event) => event.id === EVENT)!.clock).not.toBeNull()
+    expect((await stated()).named.find((event) => event.id === EVENT)!.clock!.by).toBe('own')
   })
 })
 

@@ -3,7 +3,9 @@ import {
   civilDate,
   clockDates,
   dayNumber,
+  dayInSeason,
   firstEnds,
+  namedDates,
   generationWindows,
   heatOfBegin,
   placeModel,
@@ -17,7 +19,7 @@ import {
   type Keep,
   type Statement,
 } from '@bocado/core'
-import { datedEvents, regions, restsOnPlaceholder, type Confidence, type Organism } from '@bocado/library'
+import { datedEvents, regions, restsOnPlaceholder, type Confidence, type DatableEvent, type Organism } from '@bocado/library'
 import { wettingsOf } from '../blocks/wetEvents.js'
 import type { Memo } from '../memo.js'
 import type { GroundWeather } from '../weather/groundWeather.js'
@@ -46,6 +48,8 @@ export interface ForecastInput {
   memo: Memo
   /** Clocks that the block goes by for events without a figure. */
   clocks: readonly StoredClock[]
+  /** Events of it that somebody saw in the block this season, with the first day of each. */
+  seen?: readonly { event: string; day: string }[] | undefined
   /** What was recorded of it, where it is a disease. */
   disease?: DiseaseRecords | undefined
   /** What blooms say of the season at its station; undefined where they say nothing, or the watch does not follow them. */
@@ -266,14 +270,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     breedsOn: organism.breeds === 'continuous',
     named: datedEvents(organism)
       .filter(({ hasFigure }) => !hasFigure)
-      .map(({ id, name }) => ({
-        id,
-        name,
-        clock: expectedBy(
-          input.clocks.find(({ event }) => event === id),
-          input,
-        ),
-      })),
+      .map((event) => ({ id: event.id, name: event.name, clock: expectedBy(event, input) })),
     end: shownEnd(organism, made),
     winter: winterOf(organism, block, ground),
     infection: made.infection && shownInfection(made.infection),
@@ -295,10 +292,28 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   }
 }
 
-/** When a clock of the block's own records tells an event. */
-function expectedBy(clock: StoredClock | undefined, { block, memo }: ForecastInput): WatchForecast['named'][number]['clock'] {
-  if (!clock) return null
-  const { lower, heat, heatSe, seasons } = clock
-  const date = clockDates({ lower, heat, heatSe, df: seasons - 1 }, block, keepBeside(block, memo))
-  return { seasons, date: date ? dateBounds(date) : NOT_KNOWN }
+/** When a clock of the block's own records tells an event, or else a published sum of heat. */
+function expectedBy(event: DatableEvent, input: ForecastInput): WatchForecast['named'][number]['clock'] {
+  const { block, memo, clocks } = input
+  const clock = clocks.find((one) => one.event === event.id)
+  if (clock) {
+    const { lower, heat, heatSe, seasons } = clock
+    const date = clockDates({ lower, heat, heatSe, df: seasons - 1 }, block, keepBeside(block, memo))
+    return { seasons, date: date ? dateBounds(date) : NOT_KNOWN, by: 'own', source: null }
+  }
+  const { figure } = event
+  const startDay = figure && startOf(figure, input)
+  if (!figure || startDay === undefined) return null
+  const { lower, upper, heat, heatSe } = figure
+  const rule = { method: 'single-sine' as const, lower: lower.value, ...(upper ? { upper: upper.value } : {}) }
+  const date = namedDates({ rule, heat: heat.value, heatSe: heatSe.value }, startDay, block, keepBeside(block, memo))
+  const source = heat.source.kind === 'paper' ? `${heat.source.authors} ${heat.source.year}` : null
+  return date ? { seasons: 0, date: dateBounds(date), by: 'published', source } : null
+}
+
+/** Day number from which a published sum counts; undefined while what it waits for was not seen. */
+function startOf({ from }: NonNullable<DatableEvent['figure']>, { block, seen }: ForecastInput): number | undefined {
+  if ('month' in from) return dayInSeason(from.month, from.day, block.weather.firstDay, block.hemisphere)
+  const day = seen?.find(({ event }) => event === from.after)?.day
+  return day === undefined ? undefined : dayNumber(day)
 }

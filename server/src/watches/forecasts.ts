@@ -51,11 +51,12 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const clocks = clocksOf(allClocks, watch)
     const disease = diseaseRecords(watch, organism, records, events, weather.utcOffsetMinutes)
+    const seen = seenFirst(watch, organism, records.sightings)
     const versions = [watch, block, ...events, ...clocks].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''} ${disease ? JSON.stringify(disease) : ''}`
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''} ${disease ? JSON.stringify(disease) : ''} ${JSON.stringify(seen)}`
     const make = (): KeptForecast => ({
-      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks, disease }),
+      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks, disease, seen }),
       rain: rainOf(weather),
     })
     found.push({ watch, weather, bloom, keyHash: hashOf(key), make: () => memo.get(key, make) })
@@ -63,15 +64,29 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
   return found
 }
 
-/** What was done, counted and seen in a season; nothing is read where no disease is watched. */
+/** What was seen in a season; what was done and counted only where a disease is watched. */
 async function seasonRecords({ db }: Deps, siteId: string, season: string, watches: readonly StoredWatch[]): Promise<SeasonRecords> {
-  if (!watches.some((watch) => organismOf(watch).infection)) return { treatments: [], rounds: [], sightings: [] }
-  const [treatments, rounds, sightings] = await Promise.all([
-    listTreatments(db, siteId, season),
-    listRounds(db, siteId, season),
-    listSightings(db, siteId),
-  ])
+  const sightings = await listSightings(db, siteId)
+  if (!watches.some((watch) => organismOf(watch).infection)) return { treatments: [], rounds: [], sightings }
+  const [treatments, rounds] = await Promise.all([listTreatments(db, siteId, season), listRounds(db, siteId, season)])
   return { treatments, rounds, sightings }
+}
+
+/** The first day of each event that a published sum of heat waits for, as it was seen in the block this season. */
+function seenFirst(
+  watch: StoredWatch,
+  { named }: ReturnType<typeof organismOf>,
+  sightings: SeasonRecords['sightings'],
+): { event: string; day: string }[] {
+  const awaited = new Set(named.flatMap(({ figure }) => (figure && 'after' in figure.from ? [figure.from.after] : [])))
+  return [...awaited].flatMap((event) => {
+    const days = sightings
+      .filter((s) => s.season === watch.season && s.blockId === watch.blockId && s.organismId === watch.organismId && s.event === event)
+      .filter(({ kind }) => kind === 'first')
+      .map(({ seenOn }) => seenOn)
+      .sort()
+    return days[0] === undefined ? [] : [{ event, day: days[0] }]
+  })
 }
 
 /** mm of rain by day of the season up to yesterday. */

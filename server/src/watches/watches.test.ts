@@ -244,6 +244,24 @@ describe('beyond heat', () => {
     expect(end!.draws.length % 12).toBe(0)
   })
 
+  test('one event is dated by a published sum of heat, though its windows stay by months', async () => {
+    const forecast = await forecastOf((await watch('japanese-beetle', await addBlock('Beetle row'))).id)
+    expect([forecast.grade, forecast.windows]).toEqual(['months', []])
+    const { clock } = forecast.named.find(({ id }) => id === 'first-adult')!
+    expect(clock).toMatchObject({ by: 'published', source: 'Herms 2004', seasons: 0 })
+    expect(clock!.date.p50!).toBeGreaterThan(index('2026-06-01'))
+    expect(clock!.date.p10!).toBeLessThan(clock!.date.p90!)
+  })
+
+  test('a sum that counts from something seen waits for it', async () => {
+    const { id } = await watch('colorado-potato-beetle', await addBlock('Potato rows'))
+    const clockOf = async () => (await forecastOf(id)).named.find((event) => event.id === 'first-young-larva')!.clock
+    expect(await clockOf()).toBeNull()
+    const sighting = { event: 'first-egg', kind: 'first' as const, seenOn: '2026-06-01', lookedBefore: null, note: '' }
+    done(await app.call(endpoints.calibration.addSighting, { ...at(), watchId: id }, sighting, as()))
+    expect((await clockOf())!.date.p50!).toBeGreaterThan(index('2026-06-01'))
+  })
+
   test('a winter says whether tubers lived through it', async () => {
     const { winter } = await forecastOf((await watch('potato-late-blight', await addBlock('Potato field'))).id)
     expect(winter).toMatchObject([{ medium: 'soil', killedBelow: -2, read: false }])

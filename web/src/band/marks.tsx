@@ -254,7 +254,14 @@ export function Sightings(p: { row: WatchForecast; scale: DayScale; base: number
           <g key={id}>
             <path d={`M${scale.x(p10)},${base - 1}H${scale.x(p90 + 1)}`} stroke={colour.petrol} strokeWidth="3" />
             <path d={notch(scale.x(p50 + 0.5))} fill="#fff">
-              <title>{t('band.expectedByClock', { name, date: f.date(f.seasonDay(row.watch.season, p50)), seasons: clock.seasons })}</title>
+              <title>
+                {t('band.expectedByClock', {
+                  name,
+                  date: f.date(f.seasonDay(row.watch.season, p50)),
+                  seasons: clock.seasons,
+                  by: clock.by,
+                })}
+              </title>
             </path>
           </g>
         )

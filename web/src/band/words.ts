@@ -67,7 +67,9 @@ function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say
     .flatMap(({ id, name, clock }) => {
       if (!clock || clock.date.p10 === null || clock.date.p50 === null || clock.date.p90 === null) return []
       const { p10, p50, p90 } = clock.date
-      return p90 < heat.todayIndex || seen.some(({ event }) => event === id) ? [] : [{ name, p10, p50, p90, seasons: clock.seasons }]
+      return p90 < heat.todayIndex || seen.some(({ event }) => event === id)
+        ? []
+        : [{ name, p10, p50, p90, seasons: clock.seasons, by: clock.by }]
     })
     .sort((a, b) => a.p50 - b.p50)[0]
   if (next)
@@ -76,6 +78,7 @@ function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say
       date: f.date(on(next.p50)),
       span: f.span(on(next.p10), on(next.p90)),
       seasons: next.seasons,
+      by: next.by,
     })
   const last = seen.at(-1)
   return last && usual

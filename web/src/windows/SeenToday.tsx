@@ -38,7 +38,14 @@ export function SeenToday({ forecast }: { forecast: WatchForecast }) {
         if (!clock || p10 === null || p50 === null || p90 === null) return null
         return (
           <span key={id}>
-            {t('sighted.expected', { name, date: f.date(on(p50)), span: f.span(on(p10), on(p90)), seasons: clock.seasons })}
+            {t('sighted.expected', {
+              name,
+              date: f.date(on(p50)),
+              span: f.span(on(p10), on(p90)),
+              seasons: clock.seasons,
+              by: clock.by,
+              source: clock.source ?? 'none',
+            })}
           </span>
         )
       })}

@@ -57,7 +57,8 @@ export const field = {
   'window.open': 'Open, closes {closes} ({closesSpan})',
   'window.closing': 'Closing: until {closes} ({closesSpan})',
   'window.seenLast': '{name} seen {date}; usually about {months}',
-  'window.byClock': '{name} about {date} ({span}), by {seasons, number} seasons of own records',
+  'window.byClock':
+    '{name} about {date} ({span}), by {by, select, published {a published sum of heat} other {{seasons, number} seasons of own records}}',
   'window.breedsOn': 'Breeding on, beyond the broods that heat can tell: go by counts',
   'window.past': 'Past since {closed}: too late for this generation',
   'window.poorly-reachable': 'Poorly reachable: one treatment reaches at most {best}, about {opens}',

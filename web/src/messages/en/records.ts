@@ -60,7 +60,8 @@ export const records = {
   'sighted.today': 'Seen today for the first time',
   'sighted.choose': 'nothing yet',
   'sighted.noted': '{name}: noted for today.',
-  'sighted.expected': '{name}: expected about {date} ({span}), by {seasons, number} seasons of own records',
+  'sighted.expected':
+    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} other {{seasons, number} seasons of own records}}',
   'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
   'detail.panel.records': 'Own records',
 } as const

@@ -35,7 +35,8 @@ export const windows = {
   'band.beforeBiofix': '{date}: before the biofix',
   'band.unknown': '{date}: beyond the weather there is',
   'band.seen': '{name}: {kind, select, first {first seen} other {about half}} {date}',
-  'band.expectedByClock': '{name}: expected about {date}, by {seasons, number} seasons of own records',
+  'band.expectedByClock':
+    '{name}: expected about {date}, by {by, select, published {a published sum of heat} other {{seasons, number} seasons of own records}}',
   'band.readPast': '{date}, {heat}: {stages}',
   'band.readFuture': '{date}, about {heat} in the median year: {stages}',
   'band.readMonth': '{month}, roughly: {stages}. A number of the model is a placeholder.',
