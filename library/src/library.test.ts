@@ -136,12 +136,13 @@ describe.each(organisms.map((o) => [o.name, o] as const))('%s', (_, organism) =>
     if (!organism.monthsOnly) expect(figures.length).toBeGreaterThan(3)
   })
 
-  test('warns of harm to food, people and by spread, and says what helps when it is too late', () => {
+  test('warns of harm to people and by spread, a disease of harm to food, and says what helps when it is too late', () => {
     const groups = new Set(organism.hazards.map(({ group }) => group))
     // What burns, blisters or poisons by touch is said before anybody is asked to look closer.
     for (const { group, text, touch } of organism.hazards)
       if (group === 'people' && /^Sap |deadly|[Hh]airs (itch|cause)/.test(text)) expect(touch, text).toBe(true)
-    for (const group of ['food', 'people', 'spread'] as const) expect(groups, group).toContain(group)
+    const needed = organism.kind === 'disease' ? (['food', 'people', 'spread'] as const) : (['people', 'spread'] as const)
+    for (const group of needed) expect(groups, group).toContain(group)
     expect(organism.tooLate.length).toBeGreaterThan(40)
   })
 
@@ -317,4 +318,26 @@ describe('events that can be dated', () => {
     expect(named.length).toBeGreaterThan(1)
     expect(datedEvents({ ...own, named: [] })[0]).toEqual({ id: 'first-adult', name: 'first beetles', stage: 'adult', hasFigure: false })
   })
+})
+
+describe('what is said of an organism is said of it', () => {
+  test('no word on food stands in many entries', () => {
+    const said = organisms.flatMap(({ hazards }) => hazards.filter(({ group }) => group === 'food').map(({ text }) => text))
+    const times = (text: string): number => said.filter((other) => other === text).length
+    expect([...new Set(said)].filter((text) => times(text) > 5)).toEqual([])
+  })
+
+  test.each(organisms.map((o) => [o.name, o] as const))('%s: a look-alike is told in whole sentences', (_, { lookAlikes }) => {
+    for (const text of lookAlikes) expect(text).toMatch(/^[A-Z].*[.]$/)
+    for (const text of lookAlikes) expect(text).not.toMatch(/ Here: /)
+  })
+
+  test.each(organisms.map((o) => [o.name, o] as const))(
+    '%s: named events have names of their own, and figures with a paper or none',
+    (_, o) => {
+      const ids = [...o.generations.flatMap(({ events }) => events), ...o.named].map(({ id }) => id)
+      expect(new Set(ids).size).toBe(ids.length)
+      for (const { figure } of o.named) if (figure) expect(figure.heat.confidence).not.toBe('placeholder')
+    },
+  )
 })
