@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { civilDateSchema, id } from './common.js'
 import { thresholdSchema } from './scouting.js'
 import { endpoint } from './endpoint.js'
+import { gateRefusals } from './treatments.js'
 
 const interval = z.object({ low: z.number(), high: z.number() })
 const efficacy = z.object({ value: z.number(), sampling: interval, withAreas: interval })
@@ -42,6 +43,8 @@ export const outcomeSchema = z.object({
     .nullable(),
   /** Coverage recomputed with the weather that came, over the members. */
   coverage: z.object({ p10: z.number(), p50: z.number(), p90: z.number() }).nullable(),
+  /** Why no coverage is reckoned: it was done although neither the library nor the label names this use. */
+  deviation: z.enum(gateRefusals).nullable(),
   /** What is still missing before more can be said. */
   missing: z.array(z.enum(['count-before', 'count-after', 'check-area', 'check-before', 'check-after'])),
 })

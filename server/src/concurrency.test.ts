@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from './database/pool.js'
 import { startApplication, type Application } from './testing/application.js'
 import { done, startSite, type TestSite } from './testing/farm.js'
+import { insertImport } from './weatherFiles/store.js'
 import { hourlyFile, importFile, preview } from './testing/upload.js'
 
 /* Many at once: everything is asked for twenty times together, and something always holds what somebody else needs. */
@@ -120,6 +121,37 @@ describe('twenty at once', () => {
     const other = await importFile(app, place, hourlyFile(2014, '2015-01-01'), mapping, importId)
     expect([other.status, other.body.detail]).toEqual([422, expect.stringContaining('another file')])
   })
+})
+
+test('an import that was stored between the look for it and the write is told as such, and never as another file', async () => {
+  const [slow, fast] = await Promise.all([createConnection({ uri: app.databaseUrl }), createConnection({ uri: app.databaseUrl })])
+  const task = (importId: string, hash: string) => ({
+    importId,
+    stationId: place.stationId,
+    fileName: 'bench.csv',
+    mapping,
+    rejections: [],
+    hash,
+  })
+  const as = (tx: typeof slow) => ({ tx, siteId: place.site.id, personId: place.person, now: new Date() }) as never
+  const meanwhile = async (importId: string, hash: string): Promise<unknown> => {
+    await slow.query('START TRANSACTION')
+    // What this transaction sees is what there was now.
+    await slow.query('SELECT COUNT(*) FROM weather_import')
+    await insertImport(as(fast), task(importId, 'a'.repeat(64)))
+    const error: unknown = await insertImport(as(slow), task(importId, hash)).catch((e: unknown) => e)
+    await slow.query('ROLLBACK')
+    return error
+  }
+  expect(await meanwhile(randomUUID(), 'a'.repeat(64))).toMatchObject({
+    status: 409,
+    message: expect.stringContaining('still being stored') as string,
+  })
+  expect(await meanwhile(randomUUID(), 'b'.repeat(64))).toMatchObject({
+    status: 422,
+    message: expect.stringContaining('another file') as string,
+  })
+  await Promise.all([slow.end(), fast.end()])
 })
 
 describe('somebody holds what others need', () => {

@@ -135,6 +135,7 @@ function outcomeOf(
       areaSdLog: STATED_AREA_SD_LOG,
     },
     coverage,
+    deviation: treatment.deviation?.because ?? null,
     missing: missingOf(treated, check),
   }
 }

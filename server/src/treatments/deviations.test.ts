@@ -71,6 +71,7 @@ describe('what does not fit', () => {
     // Nothing was counted near it: then today's threshold is what it would be held against.
     expect(outcomes.find(({ treatmentId }) => treatmentId === recorded.id)).toMatchObject({
       coverage: null,
+      deviation: 'no-way-to-act',
       threshold: { per100: 2, from: 'library' },
     })
   })

@@ -27,13 +27,24 @@ export async function findImport(
   const [[row]] = await db.query<Row[]>(`${SELECT} WHERE i.id = ? AND i.site_id = ?`, [importId, siteId])
   if (!row) return undefined
   const other = of && (row['station_id'] !== of.stationId || (row['file_hash'] !== null && row['file_hash'] !== of.hash))
-  if (other) throw new HttpProblem(422, 'This import id stands for another file. Begin the import anew.')
+  if (other) throw otherFile()
   return importOf(row)
 }
 
 export async function listImports(db: Queryable, siteId: string): Promise<ImportResult[]> {
   const [rows] = await db.query<Row[]>(`${SELECT} WHERE i.site_id = ? ORDER BY i.created_at DESC, i.id`, [siteId])
   return rows.map(importOf)
+}
+
+const otherFile = (): HttpProblem => new HttpProblem(422, 'This import id stands for another file. Begin the import anew.')
+
+/** Whether an import that stands there now is of the same file; read as it is, not as this transaction saw it when it began. */
+async function isOf(w: Write, task: { importId: string; stationId: string; hash: string }): Promise<boolean> {
+  const [[row]] = await w.tx.query<Row[]>(
+    'SELECT station_id, file_hash FROM weather_import WHERE id = ? AND site_id = ? LOCK IN SHARE MODE',
+    [task.importId, w.siteId],
+  )
+  return row !== undefined && row['station_id'] === task.stationId && row['file_hash'] === task.hash
 }
 
 export async function insertImport(
@@ -48,9 +59,10 @@ export async function insertImport(
     )
   } catch (error) {
     const { code } = error as { code?: string }
-    if (code === 'ER_LOCK_WAIT_TIMEOUT')
+    // Stored between what this transaction sees and what it writes: the row is there, though it was not when it was looked for.
+    if (code === 'ER_LOCK_WAIT_TIMEOUT' || (code === 'ER_DUP_ENTRY' && (await isOf(w, task))))
       throw new HttpProblem(409, 'This file is still being stored by its first try. Ask again in a moment.', { retryAfter: 2 })
-    if (code === 'ER_DUP_ENTRY') throw new HttpProblem(422, 'This import id stands for another file. Begin the import anew.')
+    if (code === 'ER_DUP_ENTRY') throw otherFile()
     throw error
   }
   for (let i = 0; i < task.rejections.length; i += 2000) {

@@ -10,6 +10,7 @@ import { useText, type Say } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BeforeAfter } from './BeforeAfter.js'
 import '../messages/en/field.js'
+import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
 const Case = styled.article`
@@ -79,6 +80,10 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
                 low: f.number(100 * outcome.coverage.p10),
                 high: f.number(100 * outcome.coverage.p90),
               })}
+            </p>
+          ) : outcome.deviation ? (
+            <p data-testid="no-coverage">
+              {t('outcomes.deviation', { reason: t(`gate.${outcome.deviation}`, { name: outcome.productName }) })}
             </p>
           ) : null}
           <Missing outcome={outcome} />

@@ -191,6 +191,7 @@ export const work = {
   'outcomes.notCounted': 'not counted',
   'outcomes.claim':
     'Had it gone the way of the check area, the block would stand at {expected} per 100 {items} instead of {after}; that difference is what the treatment may claim.{fell, select, yes { A fall from {before} to {expected} would have come anyway.} other {}}',
+  'outcomes.deviation': 'How much it reached is not reckoned. {reason}',
   'outcomes.coverage': 'Timing: with the weather that came, it reached {share} % ({low} to {high}) of the generation.',
   'outcomes.chart':
     'Counts per 100 {items} before and after, in the treated block and in the check area, with 90 % intervals and the threshold.',
