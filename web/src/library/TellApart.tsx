@@ -1,7 +1,7 @@
 import { endpoints, type ToldApart } from '@bocado/contract'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { Caution, Heading, Line, Stack } from '../design/text.js'
@@ -9,6 +9,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Drawing } from './drawings/Drawing.js'
 import '../messages/en/duties.js'
+import { useToldApart } from './useToldApart.js'
 
 const Sides = styled.div`
   display: grid;
@@ -19,13 +20,8 @@ const Sides = styled.div`
   }
 `
 
-/** Whether what is watched has been told from its protected look-alikes; undefined until that is known. */
-export function useToldApart(watchId: string): ToldApart | undefined {
-  const site = useSite()
-  return useRead(endpoints.library.toldApart, { params: { siteId: site.id, watchId }, input: {} }).data
-}
-
-interface Subject {
+/** What is to be told from its look-alikes. */
+export interface Subject {
   watchId: string
   organismId: string
   name: string
@@ -84,10 +80,10 @@ export function TellApart({ told, subject }: { told: ToldApart; subject: Subject
 }
 
 /** Said once more as somebody goes out to do it; nothing where no look-alike is to be protected. */
-export function ToldApartReminder({ watchId, subject }: { watchId: string; subject: Subject }) {
+export function ToldApartReminder({ subject }: { subject: Subject }) {
   const t = useText()
   const f = useFormat()
-  const told = useToldApart(watchId)
+  const told = useToldApart(subject.watchId)
   if (!told) return null
   if (told.state !== 'clear') return <TellApart told={told} subject={subject} />
   return told.checkedOn === null ? null : <Caution data-testid="told-apart">{t('apart.clear', { date: f.date(told.checkedOn) })}</Caution>

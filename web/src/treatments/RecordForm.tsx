@@ -5,7 +5,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { wallClockOf } from '../design/moments.js'
 import { Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { ToldApartReminder } from '../library/TellApart.js'
+import { ReminderLater } from '../library/useToldApart.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
 import { DoneFields, doneInput, NO_WEATHER, type DoneValues } from './DoneFields.js'
 
@@ -46,7 +46,7 @@ export function RecordForm({
   return (
     <Sheet>
       <Stack>
-        {done ? null : <ToldApartReminder watchId={treatment.watchId} subject={{ watchId: treatment.watchId, ...against }} />}
+        {done ? null : <ReminderLater subject={{ watchId: treatment.watchId, ...against }} />}
         <DoneFields {...entry} label={product} watchId={treatment.watchId} weatherStands={done !== null || entry.draftSince !== null} />
         <ProductCautions product={product} />
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} words={t('record.save')} />

@@ -13,7 +13,7 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { TellApart, useToldApart } from '../library/TellApart.js'
+import { TellApartLater, useToldApart } from '../library/useToldApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
@@ -91,7 +91,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
     return (
       <Stack>
         <Heading>{t('plan.title')}</Heading>
-        <TellApart told={told} subject={subject} />
+        <TellApartLater told={told} subject={subject} />
         <PlannedList forecast={forecast} products={products} onMove={planning.take} />
       </Stack>
     )
