@@ -10,6 +10,8 @@ export { bloomEvents }
 export const bloomRecordSchema = z.object({
   id,
   plantId: z.string(),
+  /** Of a plant of the site's own, which may have been removed since; null for one of the library. */
+  plantName: z.string().nullable(),
   event: z.enum(bloomEvents),
   blockId: id.nullable(),
   place: z.string(),

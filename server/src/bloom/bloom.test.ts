@@ -353,6 +353,8 @@ describe('a plant of the site’s own', () => {
     expect(wrong.problem.fields?.[0]?.path).toBe('plantId')
     const { rowVersion } = done(await app.call(library.removeOwnPlant, { ...at(), plantRowId: id }, { rowVersion: 1 }, as()))
     expect(done(await app.call(library.indicators, at(), {})).some((p) => p.id === plantId)).toBe(false)
+    // Its dates keep their name.
+    expect(done(await app.call(bloom.records, at(), {})).find((r) => r.plantId === plantId)!.plantName).toBe('Corn silk')
     done(await app.call(library.restoreOwnPlant, { ...at(), plantRowId: id }, { rowVersion }, as()))
     const change = { name: 'Corn silk, first sowing', tell: '', rowVersion: rowVersion + 1 }
     done(await app.call(library.changeOwnPlant, { ...at(), plantRowId: id }, change, as()))

@@ -41,7 +41,7 @@ export function bloomRoutes(router: Router, serving: Serving): void {
         fields: ['date', 'plant', 'event', 'place', 'note', 'observer'],
         data: (await listBloomRecords(db, siteId)).map((r) => [
           r.seenTo === r.seenFrom ? r.seenFrom : `${r.seenFrom}/${r.seenTo}`,
-          plants.find(({ id: plant }) => plant === r.plantId)?.name ?? r.plantId,
+          plants.find(({ id: plant }) => plant === r.plantId)?.name ?? r.plantName ?? r.plantId,
           r.notYet ? `not yet ${r.event}` : r.event,
           r.place,
           r.note,
@@ -70,7 +70,7 @@ async function occurrences({ db, clock }: Deps, siteId: string): Promise<Record<
     return {
       occurrenceID: r.id,
       basisOfRecord: 'HumanObservation',
-      scientificName: plants.find(({ id: plant }) => plant === r.plantId)?.scientificName ?? r.plantId,
+      scientificName: plants.find(({ id: plant }) => plant === r.plantId)?.scientificName ?? r.plantName ?? r.plantId,
       eventDate: r.seenTo === r.seenFrom ? r.seenFrom : `${r.seenFrom}/${r.seenTo}`,
       reproductiveCondition: r.event,
       occurrenceStatus: r.notYet ? 'absent' : 'present',

@@ -4,6 +4,7 @@ import type { Queryable, Row } from '../database/index.js'
 const recordOf = (row: Row): BloomRecord => ({
   id: row['id'] as string,
   plantId: row['plant_id'] as string,
+  plantName: row['own_name'] as string | null,
   event: row['event'] as BloomRecord['event'],
   blockId: row['block_id'] as string | null,
   place: row['place'] as string,
@@ -17,7 +18,9 @@ const recordOf = (row: Row): BloomRecord => ({
   rowVersion: row['row_version'] as number,
 })
 
-const SELECT = 'SELECT r.*, p.name AS person FROM bloom_record r JOIN person p ON p.id = r.changed_by'
+/** A plant of the site's own keeps its name in the log, though it was removed. */
+const SELECT = `SELECT r.*, p.name AS person, o.name AS own_name FROM bloom_record r JOIN person p ON p.id = r.changed_by
+  LEFT JOIN own_bloom_plant o ON r.plant_id = CONCAT('own-', o.id)`
 
 /** The bloom log of all seasons, newest first. */
 export async function listBloomRecords(db: Queryable, siteId: string): Promise<BloomRecord[]> {

@@ -235,7 +235,7 @@ function Log({ records, plants }: { records: readonly BloomRecord[]; plants: rea
         {records.length === 0 ? <p>{t('bloom.logEmpty')}</p> : null}
         <Rows data-testid="bloom-log">
           {records.slice(0, shown).map((record) => {
-            const name = plants.find(({ id }) => id === record.plantId)?.name ?? record.plantId
+            const name = plants.find(({ id }) => id === record.plantId)?.name ?? record.plantName ?? record.plantId
             return (
               <li key={record.id}>
                 <Line>

@@ -54,22 +54,24 @@ export function BloomPlantPage() {
           ))}
         </tbody>
       </PlainTable>
-      <Line>
-        {route ? (
-          <Button
-            $plain
-            isDisabled={remove.isSaving}
-            onPress={() => void remove.save({ params: { siteId: site.id, rowId: route.id }, input: { rowVersion: route.rowVersion } })}
-          >
-            {t('route.take')}
-          </Button>
-        ) : (
-          <Button isDisabled={add.isSaving} onPress={() => void add.save({ params: { siteId: site.id }, input: { plantId } })}>
-            {t('route.put')}
-          </Button>
-        )}
-      </Line>
-      <Small>{t(route ? 'route.isOn' : 'route.isOff')}</Small>
+      {plant.own ? null : (
+        <Line>
+          {route ? (
+            <Button
+              $plain
+              isDisabled={remove.isSaving}
+              onPress={() => void remove.save({ params: { siteId: site.id, rowId: route.id }, input: { rowVersion: route.rowVersion } })}
+            >
+              {t('route.take')}
+            </Button>
+          ) : (
+            <Button isDisabled={add.isSaving} onPress={() => void add.save({ params: { siteId: site.id }, input: { plantId } })}>
+              {t('route.put')}
+            </Button>
+          )}
+        </Line>
+      )}
+      {plant.own ? null : <Small>{t(route ? 'route.isOn' : 'route.isOff')}</Small>}
       <Hazards hazards={plant.hazards} />
     </Stack>
   )

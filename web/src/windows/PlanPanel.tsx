@@ -63,7 +63,8 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
       if (!(error instanceof RequestProblem)) throw error
       const { fields, detail } = error.problem
       setErrors(Object.fromEntries((fields ?? []).map(({ path, message }) => [path, message])))
-      setGeneral(fields ? null : detail)
+      // What has to be looked at first belongs to no field of this form.
+      setGeneral(fields ? (fields.find(({ path }) => path === 'identity')?.message ?? null) : detail)
     }
   }
 
