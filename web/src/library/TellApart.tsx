@@ -9,7 +9,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Drawing } from './drawings/Drawing.js'
 import '../messages/en/duties.js'
-import { useToldApart } from './useToldApart.js'
+import { useToldApart, type Subject } from './useToldApart.js'
 
 const Sides = styled.div`
   display: grid;
@@ -19,13 +19,6 @@ const Sides = styled.div`
     font-size: 13px;
   }
 `
-
-/** What is to be told from its look-alikes. */
-export interface Subject {
-  watchId: string
-  organismId: string
-  name: string
-}
 
 /** Asks for the one character that tells it from a look-alike that is to be protected; says why nothing is planned where that is not settled. */
 export function TellApart({ told, subject }: { told: ToldApart; subject: Subject }) {

@@ -5,7 +5,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { wallClockOf } from '../design/moments.js'
 import { Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { ReminderLater } from '../library/useToldApart.js'
+import { ReminderLater } from '../library/toldApartLater.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
 import { DoneFields, doneInput, NO_WEATHER, type DoneValues } from './DoneFields.js'
 
