@@ -88,6 +88,62 @@ test('the library holds each kind of model', () => {
   expect(organisms.length).toBeGreaterThanOrEqual(30)
 })
 
+/** Words of the sentences on bloom that name no plant; a word that is neither here nor a plant of the log nor a crop of the entry is one that nobody can write down. */
+const NO_PLANT = new Set(
+  `a about after all and are as at bare before bloom bloomed blooming blooms break bud by cherries cluster come comes cool counts down dry each egg end
+  ends every fades fall first fly for four from frost fruit go goes green growth hang harvest has heat in into is it late laying leaf leafs leaves marks
+  month moths nights no on once open opens others out outside overlapping past petal pods rain red ripen seed shoot show summer systemic tells the then
+  three through tight time to traps tunnel under until way weeks well when while winter with yellow five part pink rough sign king`.split(
+    /\s+/,
+  ),
+)
+
+test('the plants that announce a generation are in the bloom log, or are its own crop', () => {
+  const words = (text: string): string[] => text.toLowerCase().match(/[a-z’]+/g) ?? []
+  const plants = new Set(indicators.flatMap(({ name }) => words(name)))
+  const unknown = organisms.flatMap(({ name, crops, generations }) => {
+    const own = new Set(words(crops.join(' ')))
+    return generations.flatMap(({ usual }) =>
+      words(usual?.bloom ?? '')
+        .filter((word) => !NO_PLANT.has(word) && !plants.has(word) && !own.has(word))
+        .map((word) => `${name}: ${word}`),
+    )
+  })
+  expect(unknown).toEqual([])
+})
+
+/** What a text tells people to do, and the methods of which one then has to stand in `reach`. */
+const TOLD: readonly [RegExp, readonly string[]][] = [
+  [/\b(cut and paint|painted)\b/, ['cut-stem-paint']],
+  [/\bslit/, ['stem-surgery']],
+  [/\btill(ed|age)\b/, ['tillage']],
+  [/\bflam(e|ing)\b/, ['flaming']],
+  [/\bmulch/, ['mulch-cover']],
+  [/\bsmother/, ['smothering']],
+  [/\bcollars?\b/, ['collars']],
+  [/\btrap crop/, ['trap-crop']],
+  [/\bnematodes?\b/, ['nematodes']],
+  [/\b(winter|dormant) oil\b/, ['horticultural-oil']],
+  [/\bgraz/, ['grazing']],
+  [/\brow cover|netting\b/, ['row-cover']],
+  [/\bpull(ed|ing)? (small|seedlings)/, ['hand-pulling']],
+  [/\binject/, ['stem-injection']],
+  [/\bmating disruption/, ['mating-disruption']],
+]
+
+test('what a text tells people to do is a method that the entry has', () => {
+  const missing = organisms.flatMap(({ name, tooLate, poorlyReachable, stages, about }) => {
+    const has = new Set(about.reach.map(({ method }) => method))
+    const texts = [tooLate, poorlyReachable ?? '', ...stages.map(({ where }) => where)]
+    return texts.flatMap((text) =>
+      TOLD.filter(([told, methods]) => told.test(text.toLowerCase()) && !methods.some((id) => has.has(id))).map(
+        ([, [id]]) => `${name}: "${text}" tells of ${id}`,
+      ),
+    )
+  })
+  expect(missing).toEqual([])
+})
+
 test('bloom plants are in the order in which they bloom', () => {
   const first = indicators.filter(({ biofix }) => biofix.kind === 'date').map((plant) => plant.events[0]!.heat.value)
   expect(first).toEqual([...first].sort((a, b) => a - b))

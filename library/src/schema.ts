@@ -32,6 +32,7 @@ export const silhouettes = [
   'adult',
   'nymph',
   'mite',
+  'slug',
   'spore',
   'lesion',
   'seedling',
@@ -163,7 +164,7 @@ export const organismSchema = z
     version: z.string().regex(/^\d+\.\d+\.\d+$/),
     name: z.string().min(3),
     scientificName: z.string().min(3),
-    kind: z.enum(['insect', 'mite', 'disease', 'weed']),
+    kind: z.enum(['insect', 'mite', 'mollusc', 'disease', 'weed']),
     crops: z.array(z.string()).min(1),
     /** Broods that overlap and go on for as long as it is warm: after the modelled ones it breeds on. */
     breeds: z.enum(['broods', 'continuous']).default('broods'),

@@ -8,6 +8,7 @@ const SHAPES: Readonly<Record<string, string>> = {
   nymph:
     'M-4.6,0a4.6,3.6 0 1,0 9.2,0a4.6,3.6 0 1,0 -9.2,0zM-8,-4.6l3.6,2.2l-0.5,0.9l-3.6,-2.2zM-9,-0.5h3.6v1h-3.6zM-8,4.6l3.6,-2.2l-0.5,-0.9l-3.6,2.2zM8,-4.6l-3.6,2.2l0.5,0.9l3.6,-2.2zM9,-0.5h-3.6v1h3.6zM8,4.6l-3.6,-2.2l0.5,-0.9l3.6,2.2z',
   mite: 'M-4.4,0.5a4.4,4 0 1,0 8.8,0a4.4,4 0 1,0 -8.8,0zM-3.6,-2l-3,-3.4l0.8,-0.6l3,3.4zM3.6,-2l3,-3.4l-0.8,-0.6l-3,3.4zM-4.6,0l-4,-1.2l0.3,-1l4,1.2zM4.6,0l4,-1.2l-0.3,-1l-4,1.2zM-4.4,2.4l-3.8,2.2l0.5,0.9l3.8,-2.2zM4.4,2.4l3.8,2.2l-0.5,0.9l-3.8,-2.2z',
+  slug: 'M-10.5,4c3,-1 5,-3 6.6,-5c3,-3.6 8,-3.4 11,-1.6l1.2,-4l0.9,0.2l-0.6,3.6l2,-2.6l0.8,0.6l-1.4,3.4c0.8,2.4 -0.4,5.4 -3.6,5.4z',
   spore:
     'M-6.5,1a2.6,2.6 0 1,0 5.2,0a2.6,2.6 0 1,0 -5.2,0zM-0.8,-3.4a2.2,2.2 0 1,0 4.4,0a2.2,2.2 0 1,0 -4.4,0zM1.6,3a2.9,2.9 0 1,0 5.8,0a2.9,2.9 0 1,0 -5.8,0z',
   lesion:
@@ -38,6 +39,7 @@ export const STAGE_FILL: Readonly<Record<string, string>> = {
   'young-larva': '#86b8ba',
   bolt: '#86b8ba',
   larva: '#4f9598',
+  slug: '#4f9598',
   lesion: '#4f9598',
   flower: '#4f9598',
   pupa: '#2a7379',
@@ -46,7 +48,7 @@ export const STAGE_FILL: Readonly<Record<string, string>> = {
   shed: '#0b4e56',
 }
 
-const DARK = new Set(['larva', 'lesion', 'flower', 'pupa', 'pod', 'adult', 'shed'])
+const DARK = new Set(['larva', 'slug', 'lesion', 'flower', 'pupa', 'pod', 'adult', 'shed'])
 
 export const stageFill = (silhouette: string): string => STAGE_FILL[silhouette] ?? '#86b8ba'
 /** Colour of a silhouette on its own stage's fill. */

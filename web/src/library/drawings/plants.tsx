@@ -210,6 +210,32 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
   'stem-plain': stem(),
   'bark-plain': stem(<path d="M46 14h4M50 30h4M46 48h5" />),
   'bark-orange': stem(<path d="M44 20l12 6v24l-12 -6z" fill={SOLID} fillOpacity=".4" />),
+  'bark-pores': stem(
+    dots(
+      [
+        [46, 12],
+        [53, 20],
+        [47, 30],
+        [54, 38],
+        [46, 48],
+        [53, 58],
+      ],
+      1.8,
+    ),
+  ),
+  'bark-strips': stem(<path d="M44 6q-10 20 -14 24M47 16q-2 22 -8 34M53 10q4 24 12 30M56 34q2 16 8 24M50 30v30" strokeWidth="1.6" />),
+  'pith-white': section(
+    <>
+      <circle cx="68" cy="36" r="20" />
+      <circle cx="68" cy="36" r="9" />
+    </>,
+  ),
+  'pith-brown': section(
+    <>
+      <circle cx="68" cy="36" r="20" />
+      <circle cx="68" cy="36" r="9" fill={SOLID} fillOpacity=".7" />
+    </>,
+  ),
   'stem-round': section(<circle cx="68" cy="36" r="20" />),
   'stem-square': section(<path d="M50 18h36v36h-36z" />),
   'stem-angled': section(<path d="M68 12l22 16l-8 26h-28l-8 -26z" />, <path d="M26 20l8 -6M26 44l8 -6" strokeWidth="2" />),
@@ -263,6 +289,9 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
     <path d="M10 40q20 -14 80 -4M10 50q30 2 80 -2M30 36q-2 -16 10 -18q8 8 0 18M54 34q0 -16 12 -16q6 10 -4 17M44 50q-2 12 8 16q8 -6 2 -16" />
   ),
   'stem-swollen': <path d="M44 4v14q-14 18 0 38v14M56 4v14q14 18 0 38v14M44 30q6 4 12 0M42 40q8 4 16 0" />,
+  'stem-spiral': stem(
+    <path d="M40 24q12 -6 20 2M40 34q12 -6 20 2M40 44q12 -6 20 2M42 4q-6 26 -2 30t2 34M58 4q6 26 2 30t-2 34" strokeWidth="2.2" />,
+  ),
   'stem-frass': stem(
     <>
       <circle cx="50" cy="34" r="5" fill={SOLID} />
@@ -408,6 +437,9 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
   'flower-umbel-white': umbel(11, 42),
   'flower-umbel-small': umbel(5, 22, <path d="M50 44l-8 4M50 44l8 4" />),
   'flower-umbel-bracts': umbel(7, 30, <path d="M50 44l-18 10M50 44l18 10M40 50l-2 8M60 50l2 8" />),
+  'flower-pea': (
+    <path d="M50 70V54M50 54q-24 -2 -22 -28q4 -16 22 -16t22 16q2 26 -22 28zM50 12v20M38 54q0 -18 12 -20q12 2 12 20q-12 8 -24 0z" />
+  ),
   'flower-thrips': (
     <>
       {petals(5, 5, 30, 10)}
@@ -520,10 +552,13 @@ export const plantDrawings: Readonly<Record<string, ReactNode>> = {
       ))}
     </>,
   ),
+  'bud-fat': <path d="M50 70V54M50 54q-20 -4 -14 -24q6 -12 14 -12t14 12q6 20 -14 24zM42 50q4 -6 0 -12M50 52v-14M58 50q-4 -6 0 -12" />,
+  'bud-long': <path d="M50 70V54M50 54q-10 -8 -8 -28q2 -16 8 -22q6 6 8 22q2 20 -8 28zM50 8v42" />,
   'bud-twisted': (
     <path d="M50 70V44q-12 -6 -6 -16q10 -4 8 8q-8 0 -4 -10M50 44q20 -2 18 -20q-10 -6 -10 6M50 44q-24 0 -26 -22M44 50h12M46 54h8" />
   ),
   'bud-blind': <path d="M50 70V40M50 40q-22 2 -28 -24M50 40q22 2 28 -24M44 40a6 4 0 1 0 12 0a6 4 0 1 0 -12 0" />,
+  'slime-trail': leaf(<path d="M24 44q8 -10 16 -2t16 -2t20 0" strokeWidth="3.5" opacity=".55" />),
   'frass-chimney': <path d="M20 70l30 -34M80 70L50 36V4M42 44l-6 -8q4 -6 8 0l2 4M58 42l4 -8q6 0 4 8z" fill={SOLID} fillOpacity=".4" />,
   'missing-plants': bed([6, 7, 8, 9]),
   'patch-spreading': bed([6, 7, 11, 12, 13]),

@@ -79,6 +79,7 @@ export const windows = {
   'strip.whole': 'Back to what matters',
   'watch.kind.insect': 'insect',
   'watch.kind.mite': 'mite',
+  'watch.kind.mollusc': 'slug or snail',
   'watch.kind.disease': 'disease',
   'watch.kind.weed': 'weed',
   'watch.biofixLater':
