@@ -1,3 +1,4 @@
+import { READING_LIMITS, type ReadingLimits } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { checkedVariables, unitsOf } from './variables.js'
@@ -56,10 +57,12 @@ export const stationPatch = stationInput.extend({
   rowVersion,
 })
 
-export const correctionKinds = ['clock', 'unit'] as const
+export const correctionKinds = ['clock', 'unit', 'value'] as const
+
+const isWithin = (value: number, { least, most }: ReadingLimits): boolean => value >= least && value <= most
 
 /**
- * Readings that were taken in wrongly: the clock of the logger was off, or their unit was another. Nothing stored is altered; the
+ * Readings that were taken in wrongly: the clock of the logger was off, or their unit was another, or a single hour was read wrongly. Nothing stored is altered; the
  * correction lies over it and can be taken off.
  */
 export const correctionInput = z
@@ -72,6 +75,9 @@ export const correctionInput = z
     variable: z.enum(checkedVariables).nullable().default(null),
     readAs: z.string().max(5).nullable().default(null),
     isIn: z.string().max(5).nullable().default(null),
+    /** Of a single hour: which one of the day, in standard time of the station, and what it was instead, in SI. */
+    hour: z.int({ error: 'choose an hour' }).min(0).max(23).nullable().default(null),
+    value: z.number({ error: 'enter a number' }).nullable().default(null),
     note,
   })
   .refine((c) => c.from <= c.to, { error: 'the last day lies before the first', path: ['to'] })
@@ -88,6 +94,15 @@ export const correctionInput = z
     error: 'choose the unit in which they are',
     path: ['isIn'],
   })
+  .refine((c) => c.kind !== 'value' || c.variable !== null, { error: 'choose what was read wrongly', path: ['variable'] })
+  .refine((c) => c.kind !== 'value' || c.from === c.to, { error: 'a single hour lies in one day', path: ['to'] })
+  .refine((c) => c.kind !== 'value' || c.hour !== null, { error: 'choose an hour', path: ['hour'] })
+  .refine((c) => c.kind !== 'value' || c.value !== null, { error: 'enter what it was', path: ['value'] })
+  .refine((c) => c.kind !== 'value' || c.value === null || c.variable === null || isWithin(c.value, READING_LIMITS[c.variable]), {
+    error: 'is outside what there can be',
+    path: ['value'],
+  })
+  .refine((c) => c.kind !== 'value' || c.note.trim() !== '', { error: 'say why', path: ['note'] })
   .refine((c) => c.kind !== 'unit' || c.readAs !== c.isIn, { error: 'is the unit that was taken already', path: ['isIn'] })
 
 export const correctionSchema = z.object({
@@ -99,6 +114,8 @@ export const correctionSchema = z.object({
   variable: z.enum(checkedVariables).nullable(),
   readAs: z.string().nullable(),
   isIn: z.string().nullable(),
+  hour: z.int().nullable(),
+  value: z.number().nullable(),
   note: z.string(),
   by: z.string(),
   rowVersion,

@@ -75,6 +75,10 @@ export const importResultSchema = z.object({
   readingsPerHour: z.int(),
   first: civilDateSchema.nullable(),
   last: civilDateSchema.nullable(),
+  /** Days of it that somebody typed, and for which that goes on to hold. */
+  typedHold: z.int().default(0),
+  /** Somebody took it back: nothing of it is in use any more. */
+  undone: z.object({ at: instantSchema, by: z.string() }).nullable().default(null),
 })
 export type ImportResult = z.infer<typeof importResultSchema>
 
@@ -410,12 +414,27 @@ export const weather = {
     params: stationParams,
     input: placeQuery.extend({ day: civilDateSchema }),
     response: z.object({
-      /** Read, from the forecast (the median member with the lowest and highest), or made from the day's extremes. */
-      source: z.enum(['read', 'forecast', 'extremes', 'none']),
+      /** Read, from the forecast (the median member with the lowest and highest), or made from the day's extremes, of a file or typed. */
+      source: z.enum(['read', 'forecast', 'extremes', 'typed', 'none']),
       sun: z
         .object({ sunrise: z.number().nullable(), sunset: z.number().nullable(), dawn: z.number().nullable(), dusk: z.number().nullable() })
         .nullable(),
       hours: z.array(hourWeatherSchema),
+      /** The day as somebody typed it, in place of what was read. */
+      typed: z.object({ min: z.number(), max: z.number(), rain: known, by: z.string() }).nullable(),
+      /** Single hours that were put right by hand; `read` is what stood there. */
+      byHand: z.array(
+        z.object({
+          hour: z.int(),
+          variable: z.enum(checkedVariables),
+          value: z.number(),
+          read: known,
+          note: z.string(),
+          by: z.string(),
+          id,
+          rowVersion,
+        }),
+      ),
     }),
   }),
   score: endpoint({
@@ -467,6 +486,14 @@ export const weather = {
     input: typedDaysInput,
     response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
   }),
+  untypeDays: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/stations/:stationId/daily-extremes/removals',
+    summary: 'Take typed days away again, so that what the station or a file says of them stands once more',
+    params: stationParams,
+    input: z.object({ days: z.array(civilDateSchema).min(1, { error: 'choose a day' }).max(400, { error: 'at most 400 at once' }) }),
+    response: z.object({ removed: z.int() }),
+  }),
   preview: endpoint({
     method: 'post',
     path: '/sites/:siteId/stations/:stationId/weather-file-preview',
@@ -501,6 +528,14 @@ export const weather = {
     params: stationParams,
     input: doubtDecisionInput,
     response: z.object({ hours: z.int() }),
+  }),
+  undoImport: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/weather-imports/:importId/undo',
+    summary: 'Take an import back as a whole: what it brought goes, what it replaced comes back',
+    params: z.object({ siteId: id, importId: id }),
+    input: z.object({}),
+    response: importResultSchema,
   }),
   imports: endpoint({
     method: 'get',

@@ -94,7 +94,7 @@ test('each way to act has its own window', async () => {
 })
 
 test('what nobody can name is kept, and named later', async () => {
-  await open('library/suspects?place=daylily&month=6&seen=bud:distorted,bud:maggots,flower:missing')
+  await open('library/suspects?place=oak&month=6&seen=leaf:gall,flower:gall,bud:gall')
   await page.getByTestId('nothing-fits').waitFor()
   await press(page, 'Keep it as unknown')
   await enterNumber(page, 'How many', 14)
@@ -103,6 +103,6 @@ test('what nobody can name is kept, and named later', async () => {
   await finds.getByText('Not known yet').waitFor()
   await finds.getByText('14 found', { exact: false }).waitFor()
   await finds.getByRole('button', { name: /What it turned out to be/ }).click()
-  await page.getByRole('option', { name: 'Swede midge' }).click()
-  await finds.getByText('It was Swede midge').waitFor()
+  await page.getByRole('option', { name: 'Spongy moth' }).click()
+  await finds.getByText('It was Spongy moth').waitFor()
 })

@@ -92,10 +92,13 @@ export function dailyFromHours(hours: HourlyTemperatures): DailySeries {
 }
 
 /**
- * Lays measured daily extremes under a series made from hours: a day complete in hours keeps them, any other day takes the
- * extremes that were read or typed for it.
+ * Lays measured daily extremes under a series made from hours: a day complete in hours keeps them, unless they are to lie over its hours;
+ * any other day takes the extremes that were read or typed for it.
  */
-export function withDailyExtremes(series: DailySeries, extremes: readonly { day: number; min: number; max: number }[]): DailySeries {
+export function withDailyExtremes(
+  series: DailySeries,
+  extremes: readonly { day: number; min: number; max: number; overHours?: boolean }[],
+): DailySeries {
   if (extremes.length === 0) return series
   const days = extremes.map(({ day }) => day)
   const hasHours = series.min.length > 0
@@ -107,11 +110,12 @@ export function withDailyExtremes(series: DailySeries, extremes: readonly { day:
     result.max.set(series.max, series.firstDay - first)
     result.filled.set(series.filled, series.firstDay - first)
   }
-  for (const { day, min, max } of extremes) {
+  for (const { day, min, max, overHours } of extremes) {
     if (min > max) throw new RangeError(`extremes[${day}].min must not be above max, got ${min} and ${max}`)
-    if (hasDay(result, day)) continue
+    if (hasDay(result, day) && !overHours) continue
     result.min[day - first] = min
     result.max[day - first] = max
+    result.filled[day - first] = 0
   }
   return result
 }

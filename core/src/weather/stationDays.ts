@@ -12,13 +12,15 @@ export interface BelievedHours {
   filled: Uint8Array
 }
 
-/** A day of which somebody typed the extremes in °C, and its rain in mm where they did. */
+/** A day of which the extremes in °C are known by themselves, from a file of days or typed, and its rain in mm where that is. */
 export interface TypedDay {
   /** Day number. */
   day: number
   min: number
   max: number
   rain: number | null
+  /** Typed by somebody: it holds against what a station read of that day. */
+  byHand?: boolean
 }
 
 /** A station day by day, with its hours as far as there are any. */
@@ -34,8 +36,9 @@ export interface StationDays {
 }
 
 /**
- * Days of a station from its hours and from what was typed: extremes and rain of each day, and hours for days without any. Rain that
- * was typed holds where hours know none.
+ * Days of a station from its hours and from what is known of whole days: extremes and rain of each day, and hours for days without any.
+ * What was typed by hand wins over hours, and its hours are then made from its extremes; days of a file stand only where hours say
+ * nothing.
  *
  * @param position where it stands; undefined where nobody said, and no hours are then made
  */
@@ -47,11 +50,12 @@ export function stationDays(
 ): StationDays {
   const series = withDailyExtremes(
     dailyFromHours({ firstHour: hours.firstHour, tempsC: hours.values.temperature, filled: hours.filled }),
-    typed.map(({ day, min, max }) => ({ day, min, max })),
+    typed.map(({ day, min, max, byHand }) => ({ day, min, max, ...(byHand ? { overHours: true } : {}) })),
   )
   const rain = dailyRain(hours)
-  for (const { day, rain: mm } of typed) if (mm !== null && !rain.has(day)) rain.set(day, mm)
-  return { series, rain, temperatures: withMadeHours(hours, series, position, utcOffsetMinutes) }
+  for (const { day, rain: mm, byHand } of typed) if (mm !== null && (byHand || !rain.has(day))) rain.set(day, mm)
+  const typedOver = new Set(typed.flatMap(({ day, byHand }) => (byHand ? [day] : [])))
+  return { series, rain, temperatures: withMadeHours(hours, series, typedOver, position, utcOffsetMinutes) }
 }
 
 /** Rain of each whole day in mm; none for a day with an unknown hour. */
@@ -65,10 +69,11 @@ export function dailyRain({ firstHour, length, values }: Pick<BelievedHours, 'fi
   return rain
 }
 
-/** Hours read, and hours made from extremes for the runs of days that have no hours of their own. */
+/** Hours read, and hours made from extremes for the runs of days that have no hours of their own, or none that hold. */
 function withMadeHours(
   hours: BelievedHours,
   series: DailySeries,
+  typedOver: ReadonlySet<number>,
   position: Position | undefined,
   utcOffsetMinutes: number,
 ): StationDays['temperatures'] {
@@ -83,6 +88,7 @@ function withMadeHours(
   }
   const withoutHours = (d: number): boolean => {
     if (!hasDay(series, series.firstDay + d)) return false
+    if (typedOver.has(series.firstDay + d)) return true
     for (let k = d * 24; k < d * 24 + 24; k++) if (!Number.isNaN(values[k])) return false
     return true
   }

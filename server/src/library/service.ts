@@ -16,7 +16,7 @@ import { ownPlants } from '../bloom/plants.js'
 import { learntBlooms } from '@bocado/core'
 import { routePlants } from './route.js'
 
-const WHAT = { insect: 'animal', mite: 'animal', disease: 'disease', weed: 'weed' } as const
+const WHAT = { insect: 'animal', mite: 'animal', mollusc: 'animal', disease: 'disease', weed: 'weed' } as const
 
 const briefOf = (organism: Organism, own: OwnRow | null, watches: readonly StoredWatch[]): LibraryBrief => ({
   id: organism.id,

@@ -1,5 +1,5 @@
 import type { Correction } from '@bocado/contract'
-import { civilDate, MS_PER_MINUTE, standardDay } from '@bocado/core'
+import { civilDate, MS_PER_MINUTE, standardDay, standardHour } from '@bocado/core'
 import type { Queryable, Row } from '../database/index.js'
 import type { HourVariable } from './readingStore.js'
 import type { StoredStation } from './store.js'
@@ -14,6 +14,8 @@ export interface StoredCorrection {
   variable: HourVariable | null
   readAs: string | null
   isIn: string | null
+  /** Of a single hour: what it was, SI. */
+  value: number | null
   note: string
   by: string
   rowVersion: number
@@ -36,6 +38,7 @@ export async function listCorrections(db: Queryable, stationId: string): Promise
     variable: row['variable'] as HourVariable | null,
     readAs: row['read_as'] as string | null,
     isIn: row['is_in'] as string | null,
+    value: row['value'] as number | null,
     note: row['note'] as string,
     by: row['person'] as string,
     rowVersion: row['row_version'] as number,
@@ -45,7 +48,8 @@ export async function listCorrections(db: Queryable, stationId: string): Promise
 /** As it is shown: days in the station's standard time. */
 export function presentedCorrection(correction: StoredCorrection, station: StoredStation): Correction {
   const dayOf = (minutes: number): string => civilDate(standardDay(minutes * MS_PER_MINUTE, station.utcOffsetMinutes))
-  const { id, kind, shiftMinutes, variable, readAs, isIn, note, by, rowVersion } = correction
+  const { id, kind, shiftMinutes, variable, readAs, isIn, value, note, by, rowVersion } = correction
+  const hour = standardHour(correction.fromMinutes * MS_PER_MINUTE, station.utcOffsetMinutes)
   return {
     id,
     kind,
@@ -55,6 +59,8 @@ export function presentedCorrection(correction: StoredCorrection, station: Store
     variable,
     readAs,
     isIn,
+    hour: kind === 'value' ? ((hour % 24) + 24) % 24 : null,
+    value,
     note,
     by,
     rowVersion,

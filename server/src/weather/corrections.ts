@@ -4,7 +4,7 @@ import { insertRow, liveRow, removeRow, restoreRow, sqlInstant, type Queryable, 
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { listCorrections, presentedCorrection, type StoredCorrection } from './correctionStore.js'
-import { HOUR_VALUES, readHours, type HourRow } from './readingStore.js'
+import { extentOfHours, HOUR_VALUES, readHours, type HourRow, type HourVariable } from './readingStore.js'
 import { correctedMinutes, correctedValue } from './stationHours.js'
 import { getStation } from './stations.js'
 import { lockStation, raiseVersion, WHOLE_HISTORY, type StoredStation } from './store.js'
@@ -12,10 +12,16 @@ import { lockStation, raiseVersion, WHOLE_HISTORY, type StoredStation } from './
 type Input = ParsedInputOf<typeof weather.correct>
 
 /** First minute and the minute after the last, UTC, of days in the station's standard time. */
-function rangeOf({ from, to }: Input, station: StoredStation): { fromMinutes: number; untilMinutes: number } {
+function rangeOf({ kind, from, to, hour }: Input, station: StoredStation): { fromMinutes: number; untilMinutes: number } {
   const minutes = (day: number): number => instantOfDay(day, station.utcOffsetMinutes) / MS_PER_MINUTE
+  if (kind === 'value') {
+    const at = minutes(dayNumber(from)) + (hour ?? 0) * MINUTES_PER_HOUR
+    return { fromMinutes: at, untilMinutes: at + MINUTES_PER_HOUR }
+  }
   return { fromMinutes: minutes(dayNumber(from)), untilMinutes: minutes(dayNumber(to) + 1) }
 }
+
+const MINUTES_PER_HOUR = 60
 
 const sqlOf = (minutes: number): string => sqlInstant(new Date(minutes * MS_PER_MINUTE))
 const instant = (minutes: number): string => isoInstant(minutes * MS_PER_MINUTE)
@@ -25,7 +31,8 @@ const asStored = (input: Input, station: StoredStation): StoredCorrection => ({
   kind: input.kind,
   ...rangeOf(input, station),
   shiftMinutes: input.shiftMinutes ?? 0,
-  variable: input.kind === 'unit' ? input.variable : null,
+  variable: input.kind === 'clock' ? null : input.variable,
+  value: input.kind === 'value' ? input.value : null,
   readAs: input.readAs,
   isIn: input.isIn,
   note: input.note,
@@ -50,6 +57,7 @@ export async function previewCorrection(
   const { db } = deps
   const station = await getStation(db, siteId, stationId)
   const earlier = await listCorrections(db, stationId)
+  if (input.kind === 'value') return previewOfHour(db, station, earlier, input)
   const corrections = [...earlier, asStored(input, station)]
   const variable = input.kind === 'unit' && input.variable ? input.variable : 'temperature'
   const column = HOUR_VALUES.indexOf(variable) + 1
@@ -78,12 +86,59 @@ export async function previewCorrection(
   return { hours, impossible, examples }
 }
 
+/** What was read in the hour that now begins at a minute, once clocks and units are right; undefined where nothing was. */
+export async function readingAt(
+  db: Queryable,
+  stationId: string,
+  minutes: number,
+  variable: HourVariable,
+  corrections: readonly StoredCorrection[],
+): Promise<number | undefined> {
+  const column = HOUR_VALUES.indexOf(variable) + 1
+  let found: number | undefined
+  // A clock may have been off by up to a day.
+  const range = { first: sqlOf(minutes - MINUTES_PER_DAY), last: sqlOf(minutes + MINUTES_PER_DAY) }
+  await readHours(db, stationId, range, (rows) => {
+    for (const row of rows) {
+      const value = row[column]
+      const at = correctedMinutes(row[0], corrections)
+      if (value !== null && value !== undefined && at >= minutes && at < minutes + MINUTES_PER_HOUR)
+        found = correctedValue(variable, row[0], value, corrections)
+    }
+  })
+  return found
+}
+
+const MINUTES_PER_DAY = 24 * MINUTES_PER_HOUR
+
+async function previewOfHour(
+  db: Queryable,
+  station: StoredStation,
+  corrections: readonly StoredCorrection[],
+  input: Input,
+): Promise<ResponseOf<typeof weather.previewCorrection>> {
+  const { fromMinutes } = rangeOf(input, station)
+  const { variable, value } = input
+  if (variable === null || value === null) return { hours: 0, impossible: 0, examples: [] }
+  const extent = await extentOfHours(db, station.id)
+  if (!extent || fromMinutes < extent.first - MINUTES_PER_DAY || fromMinutes > extent.last) return { hours: 0, impossible: 0, examples: [] }
+  const before = await readingAt(db, station.id, fromMinutes, variable, corrections)
+  const at = instant(fromMinutes)
+  return { hours: 1, impossible: 0, examples: before === undefined ? [] : [{ at, before, movesTo: at, after: value }] }
+}
+
 /** Lays a correction over the readings. Nothing stored changes, so taking it off again puts everything back. */
 export async function correctReadings(w: Write, deps: Deps, stationId: string, input: Input): Promise<Correction> {
   await lockStation(w, stationId)
   const station = await getStation(w.tx, w.siteId, stationId)
   const { hours, impossible } = await previewCorrection(deps, w.siteId, stationId, input)
-  if (hours === 0) throw new HttpProblem(422, 'The station has no such readings on these days. Choose the days that were read wrongly.')
+  if (hours === 0)
+    throw new HttpProblem(
+      422,
+      input.kind === 'value'
+        ? 'The station has no hours around this one. Type the day instead, under Readings.'
+        : 'The station has no such readings on these days. Choose the days that were read wrongly.',
+    )
   if (impossible > hours / 2)
     throw new HttpProblem(
       422,
@@ -93,7 +148,8 @@ export async function correctReadings(w: Write, deps: Deps, stationId: string, i
   const id = await insertRow(w, 'station_correction', {
     station_id: stationId,
     kind: input.kind,
-    variable: input.kind === 'unit' ? input.variable : null,
+    variable: input.kind === 'clock' ? null : input.variable,
+    value: input.kind === 'value' ? input.value : null,
     from_at: sqlOf(fromMinutes),
     until_at: sqlOf(untilMinutes),
     shift_minutes: input.kind === 'clock' ? input.shiftMinutes : null,

@@ -3,6 +3,7 @@ import {
   dayNumber,
   deltaT,
   dewPoint,
+  MS_PER_MINUTE,
   offsetHours,
   quantileSorted,
   standardDay,
@@ -14,12 +15,16 @@ import {
 } from '@bocado/core'
 import { listWetEvents, wettingsOf } from '../blocks/wetEvents.js'
 import { hoursAhead, type HourAhead } from '../forecasts/service.js'
+import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
+import { readingAt } from './corrections.js'
+import { listCorrections } from './correctionStore.js'
 import { doubtedBetween, type DoubtedReading } from './doubted.js'
 import { placeDays, stationPosition } from './place.js'
 import { blockOfQuery } from './seasonDays.js'
 import { getStation } from './stations.js'
+import type { StoredStation } from './store.js'
 
 type DayHours = ResponseOf<typeof weather.hours>
 
@@ -89,6 +94,7 @@ export async function dayHours(
   const issued = day >= today && day < today + 14 ? await hoursAhead(deps, station, stationDays, day) : undefined
   const ahead = issued && shifted(issued, day, place.offset)
 
+  const typed = stationDays.typed.find((one) => one.day === date)
   let source: DayHours['source'] = 'none'
   const result = Array.from({ length: 24 }, (_, hour): HourWeather => {
     const i = day * 24 + hour - hours.firstHour
@@ -102,7 +108,7 @@ export async function dayHours(
       if (source === 'none') source = 'forecast'
       return { ...forecastHour(hour, coming), ...(wasWatered(day * 24 + hour) ? { wet: true } : {}) }
     }
-    if (read) source = temperatures.made[k] === 1 ? 'extremes' : 'read'
+    if (read) source = temperatures.made[k] === 1 ? (typed ? 'typed' : 'extremes') : 'read'
     const isWet = i >= 0 && i < wet.length ? (wet[i] as number) : wasWatered(day * 24 + hour) ? 1 : NaN
     return {
       hour,
@@ -123,7 +129,22 @@ export async function dayHours(
     source,
     sun: sun ? { sunrise: sun.sunrise, sunset: sun.sunset, dawn: sun.dawn, dusk: sun.dusk } : null,
     hours: result,
+    typed: typed ? { min: typed.min, max: typed.max, rain: typed.rain, by: typed.by } : null,
+    byHand: await hoursByHand(db, station, day),
   }
+}
+
+/** Single hours of a day that somebody put right, and what was read in them. */
+async function hoursByHand(db: Queryable, station: StoredStation, day: number): Promise<DayHours['byHand']> {
+  const corrections = await listCorrections(db, station.id)
+  const found: DayHours['byHand'] = []
+  for (const { kind, variable, value, fromMinutes, note, by, id, rowVersion } of corrections) {
+    const hour = standardHour(fromMinutes * MS_PER_MINUTE, station.utcOffsetMinutes)
+    if (kind !== 'value' || variable === null || value === null || Math.floor(hour / 24) !== day) continue
+    const read = await readingAt(db, station.id, fromMinutes, variable, corrections)
+    found.push({ hour: hour - day * 24, variable, value, read: read ?? null, note, by, id, rowVersion })
+  }
+  return found.sort((a, b) => a.hour - b.hour)
 }
 
 /** The members of a forecast as they are at a place. */

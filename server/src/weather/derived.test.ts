@@ -105,7 +105,7 @@ describe('a day', () => {
     done(await app.call(weather.typeDays, params(), { days: [typed] }, { person: place.person }))
     const { source, hours: of } = await hours('2020-07-04')
     const expected = hoursFromExtremes([typed], dayNumber('2020-07-04'), { latitude: 46.2, longitude: -119.3 }, -480)
-    expect(source).toBe('extremes')
+    expect(source).toBe('typed')
     expect(of[15]!.temperature).toBeCloseTo(expected[15]!, 1)
     expect(of[15]).toMatchObject({ humidity: null, dewPoint: null, wet: null })
   })

@@ -4,7 +4,7 @@ import type { Queryable } from '../database/index.js'
 import { ContentSum } from './contentKey.js'
 import { listFixes, type StoredFix } from './fixStore.js'
 import { believed, checkedStation, type StationHours } from './quality.js'
-import { HOUR_VALUES, readDays } from './readingStore.js'
+import { HOUR_VALUES, readDays, readTypedDays, type TypedDayRow } from './readingStore.js'
 import { isNothing, rawHours, type RawHours } from './stationHours.js'
 import type { StoredStation } from './store.js'
 
@@ -12,7 +12,10 @@ import type { StoredStation } from './store.js'
 export interface StationDays extends DaysOfStation {
   /** The hours behind its days. */
   hours: StationHours
-  typedDays: number
+  /** Days of which a file gave the extremes alone. */
+  daysAlone: number
+  /** Days that somebody typed: they win over hours and files. */
+  typed: readonly TypedDayRow[]
   /** What is doubted of the readings, and the readings themselves as far as corrections have put them right. */
   fixes: readonly StoredFix[]
   raw: RawHours
@@ -93,15 +96,18 @@ export class StationHistory {
     const checked = station.checkedVersion === station.historyVersion
     const fixes = checked ? await listFixes(db, station.id) : (await this.check(db, station)).found
     const hours = believed(raw, fixes, station.utcOffsetMinutes)
-    const typed = await readDays(db, station.id)
+    const read = await readDays(db, station.id)
+    const typed = await readTypedDays(db, station.id)
     const { series, rain, temperatures } = daysFrom(
       hours,
-      typed.map((day) => ({ ...day, day: dayNumber(day.day) })),
+      [...read.map((day) => ({ ...day, byHand: false })), ...typed.map((day) => ({ ...day, byHand: true }))].map(
+        ({ day, min, max, rain: mm, byHand }) => ({ day: dayNumber(day), min, max, rain: mm, byHand }),
+      ),
       place,
       station.utcOffsetMinutes,
     )
     const contentBefore = contentKey({ series, rain, hours })
-    return { series, rain, hours, temperatures, typedDays: typed.length, fixes, raw, contentBefore }
+    return { series, rain, hours, temperatures, daysAlone: read.length, typed, fixes, raw, contentBefore }
   }
 }
 

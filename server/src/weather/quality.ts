@@ -29,12 +29,18 @@ export interface StationHours extends HourValues {
  * Lays what is believed over readings. A drift is a suspicion that a person has to share: until somebody accepts it the readings
  * stay in use.
  */
-export function believed(raw: HourValues, fixes: readonly StoredFix[], utcOffsetMinutes: number): StationHours {
+export function believed(
+  raw: HourValues & Partial<Pick<RawHours, 'byHand'>>,
+  fixes: readonly StoredFix[],
+  utcOffsetMinutes: number,
+): StationHours {
+  const { byHand } = raw
   const values = { ...raw.values }
   for (const variable of new Set(fixes.map((fix) => fix.variable))) values[variable] = raw.values[variable].slice()
   const filled = new Uint8Array(raw.length)
   for (const { minutes, variable, value, flag, decision } of fixes) {
     const i = standardHour(minutes * MS_PER_MINUTE, utcOffsetMinutes) - raw.firstHour
+    if (byHand?.get(variable)?.has(raw.firstHour + i)) continue
     if (decision === 'overruled' || (flag === 'drift' && decision === 'open') || i < 0 || i >= raw.length) continue
     values[variable][i] = value ?? NaN
     if (variable === 'temperature' && value !== null) filled[i] = 1
@@ -71,7 +77,9 @@ function doubtsSince({ since, values, firstHour }: RawHours, variable: HourVaria
 
 function checkSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt[]; believed: HourlySeries } {
   const read = hours.values[variable]
-  const doubts = isNothing(read) ? [] : (doubtsSince(hours, variable) ?? checkHours(read, variable))
+  const byHand = hours.byHand.get(variable)
+  const all = isNothing(read) ? [] : (doubtsSince(hours, variable) ?? checkHours(read, variable))
+  const doubts = byHand ? all.filter(({ hour }) => !byHand.has(hours.firstHour + hour)) : all
   const values = doubts.length > 0 ? read.slice() : read
   for (const { hour } of doubts) values[hour] = NaN
   return { doubts, believed: { firstHour: hours.firstHour, values } }
@@ -150,7 +158,8 @@ export async function checkedStation(db: Queryable, station: StoredStation, rawO
   const neighbours = await neighboursOf(db, station, rawOf)
   const fixes = HOUR_VALUES.flatMap((variable) => {
     const series = { firstHour: hours.firstHour, values: hours.values[variable] }
-    const isDoubted = ({ hour }: Doubt): boolean => !overruled.has(fixKey({ variable, minutes: minutesOf(hour) }))
+    const isDoubted = ({ hour }: Doubt): boolean =>
+      !overruled.has(fixKey({ variable, minutes: minutesOf(hour) })) && !hours.byHand.get(variable)?.has(hours.firstHour + hour)
     const doubts = checkedSeries(hours, variable).doubts.filter(isDoubted)
     const believedDays = new Set(
       before

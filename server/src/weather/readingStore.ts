@@ -50,17 +50,35 @@ export interface DailyRow {
   rain: number | null
 }
 
+export const dailyRowOf = (row: Row): DailyRow => ({
+  day: row['day'] as string,
+  min: row['min_temperature'] as number,
+  max: row['max_temperature'] as number,
+  rain: row['rain'] as number | null,
+})
+
+/** Days of which a file gave the extremes, in order. */
 export async function readDays(db: Queryable, stationId: string): Promise<DailyRow[]> {
   const [rows] = await db.query<Row[]>(
     'SELECT day, min_temperature, max_temperature, rain FROM daily_extremes WHERE station_id = ? ORDER BY day',
     [stationId],
   )
-  return rows.map((row) => ({
-    day: row['day'] as string,
-    min: row['min_temperature'] as number,
-    max: row['max_temperature'] as number,
-    rain: row['rain'] as number | null,
-  }))
+  return rows.map(dailyRowOf)
+}
+
+/** A day as somebody typed it. */
+export interface TypedDayRow extends DailyRow {
+  by: string
+}
+
+/** Days that somebody typed, in order. They win over what the station or a file says of the day. */
+export async function readTypedDays(db: Queryable, stationId: string): Promise<TypedDayRow[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT t.day, t.min_temperature, t.max_temperature, t.rain, p.name AS person FROM typed_day t JOIN person p ON p.id = t.changed_by
+     WHERE t.station_id = ? ORDER BY t.day`,
+    [stationId],
+  )
+  return rows.map((row) => ({ ...dailyRowOf(row), by: row['person'] as string }))
 }
 
 export interface StoredCounts {
@@ -69,7 +87,7 @@ export interface StoredCounts {
   unchanged: number
 }
 
-const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
+export const DAY_VALUES = ['min_temperature', 'max_temperature', 'rain'] as const
 
 /**
  * Rows to be merged, in order of their keys: milliseconds UTC of an hour, or of a day as if its midnight were UTC; NaN is no value, a column
@@ -144,7 +162,7 @@ async function merge(
   return counts
 }
 
-/** A push or a few typed days are laid over what is there without a table between. */
+/** A push is laid over what is there without a table between. */
 const FEW_ROWS = 100
 
 async function mergeFew(
@@ -206,11 +224,17 @@ async function mergeStaged(
   const [[counted]] = await w.tx.query<Row[]>(`SELECT COUNT(*) AS n, COALESCE(SUM(NOT (${same})), 0) AS changed ${join}`, [stationId])
   const stored = Number(counted?.['n'])
   const changed = Number(counted?.['changed'])
-  // Imported hours have a table of their own for what they replaced; anything else goes into the audit trail.
+  // Imports have tables of their own for what they replaced, so that they can be taken back; anything else goes into the audit trail.
   if (table === 'reading' && importId != null && changed > 0) {
     await w.tx.query(
       `INSERT INTO reading_replaced (import_id, at, site_id, ${HOUR_VALUES.join(', ')}, from_import_id)
        SELECT ?, t.at, t.site_id, ${HOUR_VALUES.map((v) => `t.${v}`).join(', ')}, t.import_id ${join} WHERE NOT (${same})`,
+      [importId, stationId],
+    )
+  } else if (table === 'daily_extremes' && changed > 0) {
+    await w.tx.query(
+      `INSERT INTO daily_replaced (import_id, day, site_id, ${DAY_VALUES.join(', ')}, from_import_id)
+       SELECT ?, t.day, t.site_id, ${DAY_VALUES.map((v) => `t.${v}`).join(', ')}, t.import_id ${join} WHERE NOT (${same})`,
       [importId, stationId],
     )
   } else if (changed > 0) {
@@ -248,11 +272,11 @@ export const mergeHours = (
   onStored: (share: number) => void = () => undefined,
 ): Promise<StoredCounts> => merge(w, stationId, 'reading', importId, rows, onStored)
 
-/** Stores daily extremes, their columns minimum, maximum and rain; `importId` null where they were typed. */
+/** Stores daily extremes of a file, their columns minimum, maximum and rain. */
 export const mergeDays = (
   w: Write,
   stationId: string,
-  importId: string | null,
+  importId: string,
   rows: MergeRows,
   onStored: (share: number) => void = () => undefined,
 ): Promise<StoredCounts> => merge(w, stationId, 'daily_extremes', importId, rows, onStored)

@@ -11,7 +11,7 @@ import { dayHours } from './dayHours.js'
 import { scoreOfStation } from './scoreOfStation.js'
 import { daysOfSeason } from './seasonDays.js'
 import { addStation, changeStation, getStations, removeStation, restoreStation } from './stations.js'
-import { typeDays } from './typedDays.js'
+import { typeDays, untypeDays } from './typedDays.js'
 
 export function weatherRoutes(router: Router, serving: Serving): void {
   const { weather } = endpoints
@@ -34,6 +34,7 @@ export function weatherRoutes(router: Router, serving: Serving): void {
   write(router, serving, weather.issueToken, (ctx) => issueToken(ctx, ctx.params.stationId, ctx.input.simulated), { secret: true })
   read(router, serving, weather.doubts, ({ deps, params, input }) => seasonDoubts(deps, params.siteId, params.stationId, input.season))
   write(router, serving, weather.decideDoubts, (ctx) => decideDoubts(ctx, ctx.deps, ctx.params.stationId, ctx.input))
+  write(router, serving, weather.untypeDays, (ctx) => untypeDays(ctx, ctx.params.stationId, ctx.input))
   write(router, serving, weather.typeDays, (ctx) => typeDays(ctx, ctx.deps, ctx.params.stationId, ctx.input))
 
   download(router, serving, `${weather.days.path}.csv`, weather.days.params, weather.days.input, async (deps, params, query) => ({

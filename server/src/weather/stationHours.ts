@@ -16,6 +16,8 @@ export interface HourValues {
 export interface RawHours extends HourValues {
   version: number
   utcOffsetMinutes: number
+  /** Hours since 1970-01-01, standard time, in which somebody put a value in by hand: nothing doubts it. */
+  byHand: ReadonlyMap<HourVariable, ReadonlySet<number>>
   /** The readings of an earlier version, and the first hour in which these differ from them; let go once they were checked. */
   since?: { raw: RawHours; firstHour: number } | undefined
 }
@@ -86,6 +88,21 @@ function lay(rows: readonly HourRow[], hours: HourValues, utcOffsetMinutes: numb
   }
 }
 
+/** Lays single hours that somebody put right over everything else. */
+function layByHand(hours: HourValues, utcOffsetMinutes: number, corrections: readonly StoredCorrection[]): RawHours['byHand'] {
+  const byHand = new Map<HourVariable, Set<number>>()
+  for (const { kind, variable, value, fromMinutes } of corrections) {
+    if (kind !== 'value' || variable === null || value === null) continue
+    const hour = hourOf(fromMinutes, utcOffsetMinutes)
+    const i = hour - hours.firstHour
+    if (i < 0 || i >= hours.length) continue
+    if (isNothing(hours.values[variable])) hours.values[variable] = hours.values[variable].slice()
+    hours.values[variable][i] = value
+    byHand.set(variable, (byHand.get(variable) ?? new Set<number>()).add(hour))
+  }
+  return byHand
+}
+
 const copied = (hours: HourValues): HourValues => {
   const values = { ...hours.values }
   for (const variable of HOUR_VALUES) if (!isNothing(values[variable])) values[variable] = values[variable].slice()
@@ -107,8 +124,8 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
   let hours: HourValues = whole ? { firstHour: 0, length: 0, values: emptyValues(0) } : copied(held)
   if (whole) {
     const extent = await extentOfHours(db, station.id)
-    if (!extent) return { ...hours, version, utcOffsetMinutes }
-    const room = corrections.some(({ kind }) => kind === 'clock') ? DAY : 0
+    if (!extent) return { ...hours, version, utcOffsetMinutes, byHand: new Map() }
+    const room = corrections.some(({ kind }) => kind !== 'unit') ? DAY : 0
     hours = withRoom(hours, hourOf(extent.first, utcOffsetMinutes) - room, hourOf(extent.last, utcOffsetMinutes) + room)
   }
   await readHours(db, station.id, range, (rows) => {
@@ -120,9 +137,10 @@ export async function rawHours(db: Queryable, station: StoredStation, held: RawH
     }
     lay(rows, hours, utcOffsetMinutes, corrections)
   })
-  if (whole) return { ...hours, version, utcOffsetMinutes }
+  const byHand = layByHand(hours, utcOffsetMinutes, corrections)
+  if (whole) return { ...hours, version, utcOffsetMinutes, byHand }
   held.since = undefined
   // A clock that was corrected may have moved an hour by up to a day.
   const firstHour = standardHour(Date.parse(`${changed!.first.replace(' ', 'T')}Z`), utcOffsetMinutes) - DAY
-  return { ...hours, version, utcOffsetMinutes, since: { raw: held, firstHour } }
+  return { ...hours, version, utcOffsetMinutes, byHand, since: { raw: held, firstHour } }
 }

@@ -51,7 +51,8 @@ function sensorsOf({ hours }: StationDays, utcOffsetMinutes: number): Station['s
 
 async function presented(deps: Deps, site: Pick<Site, 'latitude' | 'longitude'>, station: StoredStation, now: Date): Promise<Station> {
   const days = await deps.history.daysOf(deps.db, station, stationPosition(station, site))
-  const { series, typedDays } = days
+  const { series } = days
+  const typedDays = days.daysAlone + days.typed.length
   const { id, name, place, latitude, longitude, elevationM, underCover, utcOffsetMinutes, rowVersion, sensorHeightM } = station
   const { device, lastHour, refused } = station
   const silent = lastHour !== null && now.getTime() - Date.parse(lastHour) > SILENT_AFTER_MS

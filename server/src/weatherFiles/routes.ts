@@ -4,11 +4,12 @@ import { z } from 'zod'
 import { csvOf } from '../http/csv.js'
 import { limitWrites } from '../http/limits.js'
 import { HttpProblem, toProblem } from '../http/problems.js'
-import { download, parse, read, writerOf, type Serving } from '../http/route.js'
+import { download, parse, read, write, writerOf, type Serving } from '../http/route.js'
 import { reading, writing } from '../http/serving.js'
 import { getStation } from '../weather/stations.js'
 import { findImport, listImports, listRejections } from './store.js'
 import { clockOf, PREVIEW_BYTES, previewFile, readFile, storeFile } from './service.js'
+import { undoImport } from './undo.js'
 import { received, type Upload } from './uploads.js'
 
 export function weatherFileRoutes(router: Router, serving: Serving): void {
@@ -58,6 +59,8 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
   })
 
   read(router, serving, weather.imports, ({ deps, params }) => listImports(deps.db, params.siteId))
+
+  write(router, serving, weather.undoImport, (ctx) => undoImport(ctx, ctx.params.importId))
 
   const rejected = z.object({ siteId: id, importId: id })
   download(router, serving, '/sites/:siteId/weather-imports/:importId/rejected.csv', rejected, z.object({}), async ({ db }, p) => ({

@@ -1,5 +1,5 @@
 import type { FilePreview, ImportResult, WeatherMapping } from '@bocado/contract'
-import type { Write } from '../database/index.js'
+import type { Row, Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, hemisphereOf } from '../sites/service.js'
@@ -152,7 +152,13 @@ export async function storeFile(
   await insertImport(w, { importId, stationId, fileName, mapping, rejections, hash })
   await lockStation(w, stationId)
   const counts = await merge(w, stationId, importId, readings.rows, onProgress)
-  await w.tx.query('UPDATE weather_import SET result = ? WHERE id = ?', [JSON.stringify({ ...shared, ...counts }), importId])
+  const [[typed]] = await w.tx.query<Row[]>('SELECT COUNT(*) AS n FROM typed_day WHERE station_id = ? AND day BETWEEN ? AND ?', [
+    stationId,
+    first,
+    last,
+  ])
+  const typedHold = Number(typed?.['n'])
+  await w.tx.query('UPDATE weather_import SET result = ? WHERE id = ?', [JSON.stringify({ ...shared, ...counts, typedHold }), importId])
   const result = await findImport(w.tx, w.siteId, importId)
   if (!result) throw new Error(`import ${importId} vanished inside its transaction`)
   return result

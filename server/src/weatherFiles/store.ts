@@ -3,9 +3,10 @@ import { instantOf, jsonOf, type Queryable, type Row, type Write } from '../data
 import { HttpProblem } from '../http/problems.js'
 import type { Rejection } from './readings.js'
 
-const SELECT = 'SELECT i.*, p.name AS person_name FROM weather_import i JOIN person p ON p.id = i.changed_by'
+const SELECT =
+  'SELECT i.*, p.name AS person_name, u.name AS undone_name FROM weather_import i JOIN person p ON p.id = i.changed_by LEFT JOIN person u ON u.id = i.undone_by'
 
-type Counts = Omit<ImportResult, 'id' | 'stationId' | 'fileName' | 'importedAt' | 'personName'>
+type Counts = Omit<ImportResult, 'id' | 'stationId' | 'fileName' | 'importedAt' | 'personName' | 'undone'>
 
 const importOf = (row: Row): ImportResult => ({
   id: row['id'] as string,
@@ -13,8 +14,9 @@ const importOf = (row: Row): ImportResult => ({
   fileName: row['file_name'] as string,
   importedAt: instantOf(row['created_at'] as string),
   personName: row['person_name'] as string,
-  // Of imports from before nothing was left out of a line.
-  ...{ unread: 0, ...jsonOf<Omit<Counts, 'unread'> & Partial<Counts>>(row['result']) },
+  undone: row['undone_at'] ? { at: instantOf(row['undone_at'] as string), by: row['undone_name'] as string } : null,
+  // Of imports from before nothing was left out of a line, and nothing was typed over them.
+  ...{ unread: 0, typedHold: 0, ...jsonOf<Omit<Counts, 'unread' | 'typedHold'> & Partial<Counts>>(row['result']) },
 })
 
 /** An import that was stored; undefined where there is none. An id that was used for another file or station is refused. */

@@ -53,9 +53,11 @@ const US: Measures = {
 }
 
 /** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */
-export function measureOf(unit: string, { temperature, heat }: Measures): Measure {
+export function measureOf(unit: string, { temperature, heat, rain, wind }: Measures): Measure {
   if (unit === '°C') return { ...temperature, digits: 1 }
   if (unit === '°C·d') return { ...heat, digits: 1 }
+  if (unit === 'mm') return rain
+  if (unit === 'm/s') return { ...wind, digits: 1 }
   return { unit: unit === '1' ? '' : unit, digits: 2, shown: same, stored: same }
 }
 

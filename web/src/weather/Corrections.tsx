@@ -13,6 +13,7 @@ import { Heading, Fields, Line, Quiet, Rows, Sheet, Small, Stack } from '../desi
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { hourName, SI_UNITS } from './PutRight.js'
 
 /** What was read wrongly and put right: wrong clocks and wrong units, each of which can be taken off again. */
 export function Corrections({ station }: { station: Station }) {
@@ -49,15 +50,22 @@ function CorrectionLine({ correction }: { correction: Correction }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { kind, from, to, shiftMinutes, variable, readAs, isIn, note, by } = correction
+  const { kind, from, to, shiftMinutes, variable, readAs, isIn, hour, value, note, by } = correction
   const what =
     kind === 'clock'
       ? t('correction.clock', { hours: Math.abs(inHours(shiftMinutes ?? 0)), way: (shiftMinutes ?? 0) < 0 ? 'earlier' : 'later' })
-      : t('correction.unit', { variable: t(`variable.${variable ?? 'temperature'}`), readAs: unitName(readAs), isIn: unitName(isIn) })
+      : kind === 'value'
+        ? t('correction.value', {
+            hour: hourName(hour ?? 0),
+            variable: t(`variable.${variable ?? 'temperature'}`),
+            value: f.figure(value ?? NaN, SI_UNITS[variable ?? 'temperature']),
+          })
+        : t('correction.unit', { variable: t(`variable.${variable ?? 'temperature'}`), readAs: unitName(readAs), isIn: unitName(isIn) })
   return (
     <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
       <span>
-        {t('correction.range', { from: f.withYear(from), to: f.withYear(to) })} {what} {note} <Quiet>{by}</Quiet>
+        {kind === 'value' ? `${f.withYear(from)}:` : t('correction.range', { from: f.withYear(from), to: f.withYear(to) })} {what} {note}{' '}
+        <Quiet>{by}</Quiet>
       </span>
       <RemoveButton
         remove={endpoints.weather.removeCorrection}
@@ -79,7 +87,7 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
   const site = useSite()
   const params = { siteId: site.id, stationId: station.id }
   const entry = useEntry(endpoints.weather.correct, {
-    kind: 'clock' as Correction['kind'],
+    kind: 'clock' as 'clock' | 'unit',
     from: site.season.start as string | null,
     to: site.today as string | null,
     shiftHours: -1 as number | null,

@@ -11,6 +11,7 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { Waiting } from '../shell/Waiting.js'
 import { HoursPicture } from './HoursPicture.js'
+import { PutRight, TypedDay } from './PutRight.js'
 import { Figures } from './SeasonTable.js'
 
 const Hours = styled(Figures)`
@@ -49,7 +50,7 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
   })
   useKeys({ '[': () => onDay(f.nudge(day, -1)), ']': () => onDay(f.nudge(day, 1)) })
   if (!data) return <Waiting />
-  const { hours, source, sun } = data
+  const { hours, source, sun, typed, byHand } = data
   const doubts = hours.flatMap((hour) => hour.doubts.map((doubt) => ({ ...doubt, hour: hour.hour })))
   return (
     <Stack>
@@ -61,6 +62,7 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
           <TextButton onPress={() => onDay(f.nudge(day, 1))}>{t('hours.after')}</TextButton>
         </Line>
       </Line>
+      {typed ? <TypedDay typed={typed} day={day} stationId={stationId} /> : null}
       {source === 'none' ? (
         <p>{t('hours.nothing')}</p>
       ) : (
@@ -79,6 +81,9 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
             </Caution>
           ) : null}
           <Small>{t('hours.standard')}</Small>
+          {blockId === undefined && source === 'read' ? (
+            <PutRight key={day} byHand={byHand} hours={hours} day={day} stationId={stationId} />
+          ) : null}
         </>
       )}
     </Stack>

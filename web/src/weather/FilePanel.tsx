@@ -1,7 +1,11 @@
 import { endpoints, type ImportResult, type Station } from '@bocado/contract'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { useRead } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
+import { Button, TextButton } from '../design/buttons.js'
+import { FormError } from '../design/FormError.js'
 import { Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -24,25 +28,62 @@ export function FilePanel({ station }: { station: Station }) {
 }
 
 function ImportList({ imports }: { imports: readonly ImportResult[] }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
   if (imports.length === 0) return null
   return (
     <Rows>
       {imports.map((result) => (
         <li key={result.id}>
-          <b>{result.fileName}</b>{' '}
-          <Small as="span">{t('import.by', { when: f.moment(result.importedAt), person: result.personName })}</Small>
-          <br />
-          {t('import.counts', { new: result.new, changed: result.changed, unchanged: result.unchanged, rejected: result.rejected })}{' '}
-          {result.rejected + result.unread > 0 ? (
-            <a href={`/api/v1/sites/${site.id}/weather-imports/${result.id}/rejected.csv`} download>
-              {t('import.rejectedFile')}
-            </a>
-          ) : null}
+          <ImportLine result={result} />
         </li>
       ))}
     </Rows>
+  )
+}
+
+/** What an import brought, and the way to take it back as a whole. */
+function ImportLine({ result }: { result: ImportResult }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const undo = useEntry(endpoints.weather.undoImport, {})
+  const [asked, setAsked] = useState(false)
+  const { id, fileName: name, undone } = result
+  return (
+    <>
+      <b>{name}</b>{' '}
+      <Small as="span">
+        {t('import.by', { when: f.moment(result.importedAt), person: result.personName })}
+        {undone ? `, ${t('import.undone', { person: undone.by, when: f.moment(undone.at) })}` : ''}
+      </Small>
+      <br />
+      {t('import.counts', { new: result.new, changed: result.changed, unchanged: result.unchanged, rejected: result.rejected })}{' '}
+      {result.rejected + result.unread > 0 ? (
+        <a href={`/api/v1/sites/${site.id}/weather-imports/${id}/rejected.csv`} download>
+          {t('import.rejectedFile')}
+        </a>
+      ) : null}{' '}
+      {undone || asked ? null : (
+        <TextButton aria-label={t('import.undoLabel', { name })} onPress={() => setAsked(true)}>
+          {t('import.undo')}
+        </TextButton>
+      )}
+      {asked && !undone ? (
+        <Stack role="group" aria-label={t('import.undoLabel', { name })}>
+          <Small>{t('import.undoAsk', { name })}</Small>
+          <FormError text={undo.general} />
+          <Line>
+            <Button
+              isDisabled={undo.isSaving}
+              onPress={() => void undo.submit({ siteId: site.id, importId: id }, () => ({})).then((done) => done && setAsked(false))}
+            >
+              {t('import.undoGo')}
+            </Button>
+            <Button $plain onPress={() => setAsked(false)}>
+              {t('cancel')}
+            </Button>
+          </Line>
+        </Stack>
+      ) : null}
+    </>
   )
 }

@@ -204,6 +204,7 @@ function Result({ result, onAnother }: { result: ImportResult; onAnother: () => 
             ) : null}
           </li>
           {result.repeated > 0 ? <li>{t('import.repeated', { count: result.repeated })}</li> : null}
+          {result.typedHold > 0 ? <li>{t('import.typedHold', { count: result.typedHold })}</li> : null}
           {result.readingsPerHour > 1 ? <li>{t('import.averaged', { count: result.readingsPerHour })}</li> : null}
         </Rows>
         <Line>

@@ -1,0 +1,1 @@
+DELETE FROM daily_extremes WHERE import_id IS NULL
