@@ -51,6 +51,8 @@ const notebookLine = z.object({
   event: z.enum(bloomEvents).nullable(),
   seenFrom: civilDateSchema.nullable(),
   seenTo: civilDateSchema.nullable(),
+  /** The other day that its numbers may mean, as long as nobody said whether day or month comes first. */
+  orElse: civilDateSchema.nullable(),
   notYet: z.boolean(),
   place: z.string(),
   note: z.string(),
@@ -196,7 +198,11 @@ export type BloomOverview = z.infer<typeof bloomOverviewSchema>
 
 const siteParams = z.object({ siteId: id })
 const recordParams = z.object({ siteId: id, recordId: id })
-const notebook = z.object({ text: z.string().max(200_000, { error: 'is too long; paste a part of it' }) })
+const notebook = z.object({
+  text: z.string().max(200_000, { error: 'is too long; paste a part of it' }),
+  /** What comes first in dates of numbers only; null: the dates tell themselves, or the lines ask. */
+  order: z.enum(['dmy', 'mdy']).nullable().default(null),
+})
 
 /** What flowers in or beside a block, as far as somebody has said: for whoever treats there, and for bees. */
 const bloomingSchema = z.object({

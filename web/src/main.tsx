@@ -15,8 +15,8 @@ import { messages } from './messages/registry.js'
 import { fetchTheRest } from './shell/later.js'
 import { router } from './shell/router.js'
 
-// English first. Dates day before month, as the words have them.
-const LOCALE = 'en-GB'
+// English first, in the reader's own way of writing dates and numbers; day before month for who reads another language.
+const LOCALE = /^en\b/.test(navigator.language) ? navigator.language : 'en-GB'
 
 const root = document.getElementById('page')
 if (!root) throw new Error('the page has no place to stand')

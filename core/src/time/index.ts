@@ -1,3 +1,4 @@
 export * from './civilDays.js'
 export * from './durations.js'
 export * from './stationTime.js'
+export * from './writtenDay.js'

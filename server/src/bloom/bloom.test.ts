@@ -31,13 +31,69 @@ describe('a notebook', () => {
   })
 
   test.each([
-    ['lilac in bloom', /begins with no day/],
+    ['lilac in bloom', /names no day/],
     ['2026-07-01 lilac full bloom', /future/],
-    ['2025-02-30 lilac full bloom', /begins with no day/],
+    ['2025-02-30 lilac full bloom', /names no day/],
     ['2025-05-03 walrus open', /no bloom plant/],
     ['2025-05-03 lilac', /what was seen/],
     ['2025-05-06 to 2025-05-03 lilac open', /ends before/],
   ])('says what is wrong with "%s"', (text, problem) => expect(read(text)[0]!.problem).toMatch(problem))
+
+  test('as people keep it: days in any form, behind the plant, under a year or a day; nine of ten lines are read', () => {
+    const page = [
+      '5/3/2025 lilac first open',
+      '5/17/2025 lilac full bloom',
+      '04.05.2024 black locust opening',
+      'may 1st 2023 serviceberry blooming',
+      'Catalpa full bloom June 14, 2025',
+      'apple king bloom open — 3 May 2024',
+      'elderberry; full bloom; 12 June 2025; by the gate',
+      '2022',
+      '6/1 black locust full bloom',
+      'May 3: lilac in bloom',
+      '12. May apple petals falling',
+      'May 8, 2021',
+      'forsythia done',
+      'serviceberry: not yet',
+      'Redbud 3-6 May 2020 first flowers',
+      'walked the lane, all quiet',
+    ].join('\n')
+    const lines = read(page)
+    const told = lines.map(({ plantId, event, seenFrom, seenTo, problem }) =>
+      problem === null ? `${seenFrom}${seenTo === seenFrom ? '' : `/${seenTo}`} ${plantId} ${event}` : '?',
+    )
+    expect(told).toEqual([
+      '2025-05-03 common-lilac first-open',
+      '2025-05-17 common-lilac full-bloom',
+      '2024-05-04 black-locust first-open',
+      '2023-05-01 serviceberry first-open',
+      '2025-06-14 catalpa full-bloom',
+      '2024-05-03 apple first-open',
+      '2025-06-12 elderberry full-bloom',
+      '2022-06-01 black-locust full-bloom',
+      '2022-05-03 common-lilac first-open',
+      '2022-05-12 apple end',
+      '2021-05-08 forsythia end',
+      '2021-05-08 serviceberry first-open',
+      '2020-05-03/2020-05-06 redbud first-open',
+      '?',
+    ])
+    expect(lines[6]).toMatchObject({ place: 'by the gate' })
+    expect(lines.map(({ line }) => line)).toEqual([1, 2, 3, 4, 5, 6, 7, 9, 10, 11, 13, 14, 15, 16])
+  })
+
+  test('whose dates may have day or month first asks once, and takes the answer', () => {
+    const text = '5/3/2025 lilac open\n6/4/2025 catalpa open'
+    expect(read(text).map(({ seenFrom, orElse, problem }) => [seenFrom, orElse, problem?.includes('choose what comes first')])).toEqual([
+      ['2025-03-05', '2025-05-03', true],
+      ['2025-04-06', '2025-06-04', true],
+    ])
+    const asked = readNotebook(text, '2026-06-12', [], 'mdy')
+    expect(asked.map(({ seenFrom, orElse, problem }) => [seenFrom, orElse, problem])).toEqual([
+      ['2025-05-03', null, null],
+      ['2025-06-04', null, null],
+    ])
+  })
 
   test('leaves out its header and blank lines, and keeps the numbers of lines', () => {
     expect(read('date,plant,event\n\n2025-05-03,forsythia,end').map(({ line }) => line)).toEqual([3])

@@ -52,9 +52,13 @@ export async function restoreBloomRecord(w: Write, id: string, rowVersion: numbe
 }
 
 /** How each line of a notebook is understood, and whether it stands in the log already. */
-export async function previewNotebook(deps: Deps, siteId: string, text: string): Promise<NotebookLine[]> {
+export async function previewNotebook(
+  deps: Deps,
+  siteId: string,
+  { text, order }: ParsedInputOf<typeof bloom.preview>,
+): Promise<NotebookLine[]> {
   const site = await getSite(deps.db, deps.clock, siteId)
-  return marked(readNotebook(text, site.today, await ownPlants(deps.db, siteId)), await listBloomRecords(deps.db, siteId))
+  return marked(readNotebook(text, site.today, await ownPlants(deps.db, siteId), order), await listBloomRecords(deps.db, siteId))
 }
 
 function marked(lines: readonly NotebookLine[], log: readonly BloomRecord[]): NotebookLine[] {
@@ -71,7 +75,10 @@ function marked(lines: readonly NotebookLine[], log: readonly BloomRecord[]): No
 /** Takes a notebook into the log. A line that cannot be read refuses all of it, unless such lines shall be left out. */
 export async function importNotebook(w: Write, deps: Deps, input: ParsedInputOf<typeof bloom.import>) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  const lines = marked(readNotebook(input.text, site.today, await ownPlants(w.tx, w.siteId)), await listBloomRecords(w.tx, w.siteId))
+  const lines = marked(
+    readNotebook(input.text, site.today, await ownPlants(w.tx, w.siteId), input.order),
+    await listBloomRecords(w.tx, w.siteId),
+  )
   const wrong = lines.filter(({ problem }) => problem !== null)
   if (wrong.length > 0 && !input.skipWrong)
     throw new HttpProblem(

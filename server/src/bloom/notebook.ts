@@ -1,4 +1,5 @@
 import type { bloomEvents, NotebookLine } from '@bocado/contract'
+import { dayOrderOf, writtenDay, type DayOrder } from '@bocado/core'
 import { indicators } from '@bocado/library'
 import Papa from 'papaparse'
 import { unmarked } from '../http/csv.js'
@@ -9,35 +10,16 @@ type Event = (typeof bloomEvents)[number]
 const EVENT_WORDS: readonly [RegExp, Event][] = [
   [/\b(leaf[- ]?out|leafing|leaves out|first lea(f|ves))\b/, 'leaf-out'],
   [/\b(leaf[- ]?colou?r|colou?ring|autumn colou?r)\b/, 'leaf-colour'],
-  [/\b(end( of bloom)?|over|faded|finished|petal fall)\b/, 'end'],
-  [/\b(full( bloom)?|peak|half open)\b/, 'full-bloom'],
+  [/\b(end( of bloom)?|over|faded|finished|done|past|petal fall|petals? (down|dropping|falling))\b/, 'end'],
+  [/\b(full( bloom)?|peak|half open|half out)\b/, 'full-bloom'],
   [/\b(fruit|berries|ripe)\b/, 'fruit'],
   [/\b(buds?|bud swell|green tip|pink)\b/, 'bud'],
-  [/\b(first[- ]open|first( flower| bloom)?( open)?|opens?|open|begin(s|ning)?( of bloom)?|bloom(s|ing)?|flower(s|ing)?)\b/, 'first-open'],
+  [
+    /\b(first[- ]open|first( flower| bloom)?( open)?|open(s|ed|ing)?|out|start(s|ed|ing)?|begin(s|ning)?( of bloom)?|began|bloom(s|ing|ed)?|flower(s|ing|ed)?|blossom(s|ing|ed)?)\b/,
+    'first-open',
+  ],
 ]
 const NOT_YET = /\b(not yet|none yet|no(t)? bloom(ing)? yet|closed still|still closed)\b/
-
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
-const two = (n: number): string => String(n).padStart(2, '0')
-
-/** A day as `2025-05-03`, `3 May 2025` or `May 3, 2025`; what follows it is handed back. */
-function dayAt(text: string): { day: string; rest: string } | undefined {
-  const iso = /^\s*(\d{4})-(\d{2})-(\d{2})/.exec(text)
-  const dayFirst = /^\s*(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?,?\s+(\d{4})/i.exec(text)
-  const monthFirst = /^\s*([a-z]{3})[a-z]*\.?\s+(\d{1,2}),?\s+(\d{4})/i.exec(text)
-  const [year, month, date, length] = iso
-    ? [Number(iso[1]), Number(iso[2]), Number(iso[3]), iso[0].length]
-    : dayFirst
-      ? [Number(dayFirst[3]), MONTHS.indexOf((dayFirst[2] ?? '').toLowerCase()) + 1, Number(dayFirst[1]), dayFirst[0].length]
-      : monthFirst
-        ? [Number(monthFirst[3]), MONTHS.indexOf((monthFirst[1] ?? '').toLowerCase()) + 1, Number(monthFirst[2]), monthFirst[0].length]
-        : [0, 0, 0, 0]
-  if (length === 0 || month < 1) return undefined
-  const day = `${year}-${two(month)}-${two(date)}`
-  const parsed = new Date(`${day}T00:00:00Z`)
-  if (Number.isNaN(parsed.getTime()) || parsed.toISOString().slice(0, 10) !== day) return undefined
-  return { day, rest: text.slice(length) }
-}
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z]+/g, ' ')
 
@@ -73,31 +55,81 @@ function plantIn(text: string, own: OwnNames): { id: string; name: string } | un
   return found && { id: found[1], name: found[0] }
 }
 
-/** Cells of a line that is separated by tab, semicolon or comma; what stood before the first is the day. */
+/** Stands where the day was cut out of a line. */
+const CUT = '\u0000'
+
+/** Cells of a line that is separated by tab, semicolon or comma, without the one that held the day. */
 function cellsOf(rest: string): string[] {
   const delimiter = ['\t', ';', ','].find((mark) => rest.includes(mark))
   if (!delimiter) return []
   const cells = (Papa.parse<string[]>(rest.trim(), { delimiter }).data[0] ?? []).map((cell) => unmarked(cell.trim()))
-  return cells[0] === '' ? cells.slice(1) : cells
+  return cells.filter((cell) => cell !== CUT).map((cell) => cell.replaceAll(CUT, '').trim())
 }
 
-const HEADER = /\b(date|plant|event|species)\b.*\b(date|plant|event|species)\b/i
+const HEADER = /\b(date|day|plant|event|species)\b.*\b(date|day|plant|event|species)\b/i
+const YEAR_HEADING = /^\W*(?:season|year|spring|bloom)?\W*((?:19|20)\d{2})\W*$/i
+const MONTH = '(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\\.?'
+const YEAR = '(,?\\s+\\d{4})?'
+const TO = '\\s*(?:-|–|to|until)\\s*'
+/** "3 to 6 May 2025" and "May 3-6, 2025" as two whole days. */
+const SPANS: readonly [RegExp, string][] = [
+  [new RegExp(`(?<![\\d-])(\\d{1,2})${TO}(\\d{1,2})\\s+(${MONTH})${YEAR}`, 'i'), '$1 $3$4 to $2 $3$4'],
+  [new RegExp(`\\b(${MONTH})\\s+(\\d{1,2})${TO}(\\d{1,2})(?!\\d|\\s+${MONTH})${YEAR}`, 'i'), '$1 $2$4 to $1 $3$4'],
+]
 
-/** The lines of a notebook: a day, a plant and what was seen, in the words that people use; each line with what is wrong in it. */
-export function readNotebook(text: string, today: string, own: OwnNames = []): NotebookLine[] {
-  return text.split(/\r?\n/).flatMap((line, i): NotebookLine[] => {
+/** What lines above one say of its day: a year, or a whole day that stands alone. */
+interface Heading {
+  year?: number | undefined
+  day?: string | undefined
+}
+
+/**
+ * The lines of a notebook: a day, a plant and what was seen, in the words and the order that people use, under a year or a day where these
+ * stand above; each line with what is wrong in it.
+ *
+ * @param order whether day or month comes first in dates of numbers only; null where nobody said, and the notebook's own dates then tell
+ */
+export function readNotebook(text: string, today: string, own: OwnNames = [], order: DayOrder | null = null): NotebookLine[] {
+  const lines = text.split(/\r?\n/)
+  const known = order ?? dayOrderOf(lines)
+  let heading: Heading = {}
+  return lines.flatMap((line, i): NotebookLine[] => {
     const written = line.trim()
     if (written === '' || (i === 0 && HEADER.test(written))) return []
-    return [lineOf(written, i + 1, today, own)]
+    const year = YEAR_HEADING.exec(written)
+    if (year) {
+      heading = { year: Number(year[1]) }
+      return []
+    }
+    const alone = writtenDay(written, known, heading.year)
+    if (
+      alone &&
+      !alone.orElse &&
+      written.replace(written.slice(alone.start, alone.end), '').replace(WEEKDAY, '').replace(/\W/g, '') === ''
+    ) {
+      heading = { ...heading, day: alone.day }
+      return []
+    }
+    return [lineOf(written, i + 1, { today, own, order: known, heading })]
   })
 }
 
-function lineOf(text: string, line: number, today: string, own: OwnNames): NotebookLine {
-  const first = dayAt(text)
+const WEEKDAY = /\b(mon|tue|wed|thu|fri|sat|sun)[a-z]*\b/i
+
+function lineOf(
+  text: string,
+  line: number,
+  { today, own, order, heading }: { today: string; own: OwnNames; order: DayOrder | null; heading: Heading },
+): NotebookLine {
+  const spelt = SPANS.reduce((words, [span, whole]) => (span.test(words) ? words.replace(span, whole) : words), text)
+  const first = writtenDay(spelt, order, heading.year) ?? (heading.day ? { day: heading.day, start: 0, end: 0 } : undefined)
+  const behind = first ? spelt.slice(first.end) : ''
   // A range: "3 May 2025 to 6 May 2025", "2025-05-03/2025-05-06".
-  const to = first && /^\s*(?:to|until|-|–|\/)\s*/i.exec(first.rest)
-  const second = first && to ? dayAt(first.rest.slice(to[0].length)) : undefined
-  const rest = second?.rest ?? first?.rest ?? text
+  const to = /^\s*(?:to|until|-|–|\/)\s*/i.exec(behind)
+  const next = first && to ? writtenDay(behind.slice(to[0].length), order, heading.year) : undefined
+  const second = next?.start === 0 ? next : undefined
+  const end = first ? first.end + (second && to ? to[0].length + second.end : 0) : 0
+  const rest = first ? spelt.slice(0, first.start) + CUT + spelt.slice(end).replace(/^\s*:/, '') : spelt
   const low = rest.toLowerCase()
   const plant = plantIn(rest, own)
   const notYet = NOT_YET.test(low)
@@ -105,16 +137,18 @@ function lineOf(text: string, line: number, today: string, own: OwnNames): Noteb
   // Plant, event, place, note; who observed it is the person who takes it in.
   const [, , place = '', note = ''] = cellsOf(rest)
   const problem = !first
-    ? 'begins with no day; write it as 2025-05-03 or 3 May 2025'
-    : first.day > today || (second?.day ?? '') > today
-      ? `lies in the future; today is ${today}`
-      : second && second.day < first.day
-        ? 'ends before it begins'
-        : !plant
-          ? 'names no bloom plant of the library, and none of your own'
-          : !event
-            ? 'does not say what was seen: bud, first open, full bloom, end, leaf-out, leaf colour, fruit, or not yet'
-            : null
+    ? 'names no day; write it as 2025-05-03 or 3 May 2025'
+    : first.orElse
+      ? `may be ${first.day} or ${first.orElse}; choose what comes first in its dates`
+      : first.day > today || (second?.day ?? '') > today
+        ? `lies in the future; today is ${today}`
+        : second && second.day < first.day
+          ? 'ends before it begins'
+          : !plant
+            ? 'names no bloom plant of the library, and none of your own'
+            : !event
+              ? 'does not say what was seen: bud, first open, full bloom, end, leaf-out, leaf colour, fruit, or not yet'
+              : null
   return {
     line,
     text: text.slice(0, 200),
@@ -122,6 +156,7 @@ function lineOf(text: string, line: number, today: string, own: OwnNames): Noteb
     event,
     seenFrom: first?.day ?? null,
     seenTo: second?.day ?? first?.day ?? null,
+    orElse: first?.orElse ?? null,
     notYet,
     place: place.slice(0, 200),
     note: note.slice(0, 500),

@@ -24,7 +24,7 @@ export function bloomRoutes(router: Router, serving: Serving): void {
   write(router, serving, bloom.add, (ctx) => addBloomRecord(ctx, ctx.deps, ctx.input))
   write(router, serving, bloom.remove, (ctx) => removeRow(ctx, 'bloom_record', ctx.params.recordId, ctx.input.rowVersion))
   write(router, serving, bloom.restore, (ctx) => restoreBloomRecord(ctx, ctx.params.recordId, ctx.input.rowVersion))
-  read(router, serving, bloom.preview, ({ deps, params, input }) => previewNotebook(deps, params.siteId, input.text))
+  read(router, serving, bloom.preview, ({ deps, params, input }) => previewNotebook(deps, params.siteId, input))
   write(router, serving, bloom.import, (ctx) => importNotebook(ctx, ctx.deps, ctx.input))
   write(router, serving, bloom.addTrigger, (ctx) => addTrigger(ctx, ctx.deps, ctx.input))
   write(router, serving, bloom.removeTrigger, (ctx) => removeRow(ctx, 'bloom_trigger', ctx.params.recordId, ctx.input.rowVersion))

@@ -1,7 +1,7 @@
 import type { Correction, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
 import { checkHours, dayNumber, instantOfDay, isoInstant, MS_PER_MINUTE } from '@bocado/core'
 import { insertRow, liveRow, removeRow, restoreRow, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem } from '../http/problems.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { listCorrections, presentedCorrection, type StoredCorrection } from './correctionStore.js'
 import { extentOfHours, HOUR_VALUES, readHours, type HourRow, type HourVariable } from './readingStore.js'
@@ -131,12 +131,14 @@ async function previewOfHour(
 export async function correctReadings(w: Write, deps: Deps, stationId: string, input: Input): Promise<Correction> {
   await lockStation(w, stationId)
   const station = await getStation(w.tx, w.siteId, stationId)
+  if (input.kind === 'value' && rangeOf(input, station).fromMinutes * MS_PER_MINUTE > (await deps.clock.now(w.tx)).getTime())
+    throw fieldProblem('hour', 'lies in the future; put an hour right once it has come')
   const { hours, impossible } = await previewCorrection(deps, w.siteId, stationId, input)
   if (hours === 0)
     throw new HttpProblem(
       422,
       input.kind === 'value'
-        ? 'The station has no hours around this one. Type the day instead, under Readings.'
+        ? 'The station has no hours around this one. Type the day instead, under “Bring readings in”.'
         : 'The station has no such readings on these days. Choose the days that were read wrongly.',
     )
   if (impossible > hours / 2)

@@ -1,4 +1,5 @@
 import { endpoints, type Indicator, type NotebookLine } from '@bocado/contract'
+import { writtenDay, type DayOrder } from '@bocado/core/time'
 import { useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useWrite } from '../api/hooks.js'
@@ -6,6 +7,7 @@ import { useSite } from '../api/workplace.js'
 import { RequestProblem } from '../api/client.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, TextField } from '../design/controls.js'
+import { DayOrderChoice } from '../design/DayOrderChoice.js'
 import { FormError } from '../design/FormError.js'
 import { Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -19,6 +21,8 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
   const [text, setText] = useState('')
   const [lines, setLines] = useState<readonly NotebookLine[] | null>(null)
   const [skipWrong, setSkipWrong] = useState(false)
+  const [order, setOrder] = useState<DayOrder | null>(null)
+  const [example, setExample] = useState<string | null>(null)
   const [refused, setRefused] = useState<string | null>(null)
   const [taken, setTaken] = useState<string | null>(null)
   const preview = useWrite(endpoints.bloom.preview)
@@ -26,6 +30,8 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
   const params = { siteId: site.id }
   const change = (typed: string): void => {
     setText(typed)
+    setOrder(null)
+    setExample(null)
     setLines(null)
     setTaken(null)
     setRefused(null)
@@ -39,6 +45,14 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
       setRefused(error.problem.detail)
     }
   }
+  const look = (by: DayOrder | null): Promise<void> =>
+    run(async () => {
+      const read = await preview.save({ params, input: { text, order: by } })
+      const unclear = read.find(({ orElse }) => orElse !== null)?.text
+      const day = unclear === undefined ? undefined : writtenDay(unclear)
+      if (unclear !== undefined && day) setExample(unclear.slice(day.start, day.end))
+      setLines(read)
+    })
   const wrong = lines?.filter(({ problem }) => problem !== null).length ?? 0
   return (
     <Stack>
@@ -46,10 +60,7 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
       <p>{t('notebook.how')}</p>
       <TextField label={t('notebook.text')} rows={8} width="100%" value={text} onChange={change} />
       <Line>
-        <Button
-          isDisabled={text.trim() === '' || preview.isSaving}
-          onPress={() => void run(async () => setLines(await preview.save({ params, input: { text } })))}
-        >
+        <Button isDisabled={text.trim() === '' || preview.isSaving} onPress={() => void look(order)}>
           {t('notebook.preview')}
         </Button>
         <FileTrigger
@@ -61,6 +72,16 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
       </Line>
       <FormError text={refused} />
       {taken ? <p>{taken}</p> : null}
+      {example ? (
+        <DayOrderChoice
+          example={example}
+          value={order}
+          onChange={(by) => {
+            setOrder(by)
+            void look(by)
+          }}
+        />
+      ) : null}
       {lines ? (
         <>
           <PlainTable data-testid="notebook-lines">
@@ -96,9 +117,10 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
               isDisabled={take.isSaving || (wrong > 0 && !skipWrong)}
               onPress={() =>
                 void run(async () => {
-                  const { added, known, skipped } = await take.save({ params, input: { text, skipWrong } })
+                  const { added, known, skipped } = await take.save({ params, input: { text, skipWrong, order } })
                   setLines(null)
                   setText('')
+                  setExample(null)
                   setTaken(t('notebook.taken', { added, known, skipped }))
                 })
               }

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { dayOf, hoursAfter, momentOf, wallClockOf } from './moments.js'
+import { hoursAfter, momentOf, wallClockOf } from './moments.js'
 
 const ZONE = 'America/Los_Angeles'
 
@@ -18,10 +18,4 @@ test('a time that a clock never shows is none, and of one that it shows twice th
 
 test('hours are elapsed hours, also over a change of the clock', () => {
   expect(hoursAfter('2026-11-01T08:30:00Z', 1.5)).toBe('2026-11-01T10:00:00Z')
-})
-
-test('a day is read as people write it, and one that there is not is none', () => {
-  for (const text of ['2026-06-12', '12 Jun 2026', '12 June 2026', '12.6.2026']) expect(dayOf(text), text).toBe('2026-06-12')
-  for (const text of ['31.6.2026', '2026-02-29', '12 Juni 2026', '12/6/2026', '2026-6', '0.0.2026']) expect(dayOf(text), text).toBeNull()
-  expect(dayOf('29.2.2028')).toBe('2028-02-29')
 })

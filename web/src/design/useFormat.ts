@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
+import { dayOrderOfLocale } from './dayOrder.js'
 import { measureOf, measuresOf, type Measure } from './units.js'
 
 /** What was made for a day or a number of digits is made once: pictures ask for the same again and again. */
@@ -17,16 +18,18 @@ function remembered<K, V>(make: (key: K) => V): (key: K) => V {
   }
 }
 
-type Parts = Record<Intl.DateTimeFormatPartTypes, string>
+type Parts = Record<Intl.DateTimeFormatPartTypes, string> & { dayMonth: string }
 
-/** Words of a moment, put together by us so that every language has the same order. */
+/** Words of a moment, put together by us; day and month in the order in which the reader has them. */
 function worded(locale: string, options: Intl.DateTimeFormatOptions, put: (part: Parts) => string): (moment: string) => string {
   const format = new Intl.DateTimeFormat(locale, { timeZone: 'UTC', ...options })
+  const monthFirst = dayOrderOfLocale(locale) === 'mdy'
   return remembered((moment: string) => {
     const at = Date.parse(moment)
     // A day that nobody has finished typing is shown as missing.
     if (Number.isNaN(at)) return '–'
-    return put(Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value])) as Parts)
+    const parts = Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value])) as Parts
+    return put({ ...parts, dayMonth: monthFirst ? `${parts.month} ${parts.day}` : `${parts.day} ${parts.month}` })
   })
 }
 
@@ -54,12 +57,8 @@ export function useFormat() {
     )
     const number = (value: number, digits = 0): string => upTo(digits).format(value)
     const measured = (measure: Measure, si: number): string => `${number(measure.shown(si), measure.digits)} ${measure.unit}`
-    const date = worded(
-      locale,
-      { weekday: 'short', day: 'numeric', month: 'short' },
-      ({ weekday, day, month }) => `${weekday} ${day} ${month}`,
-    )
-    const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ day, month }) => `${day} ${month}`)
+    const date = worded(locale, { weekday: 'short', day: 'numeric', month: 'short' }, ({ weekday, dayMonth }) => `${weekday} ${dayMonth}`)
+    const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ dayMonth }) => dayMonth)
     const dayOfMonth = worded(locale, { day: 'numeric' }, ({ day }) => day)
     const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MS_PER_DAY)
     const inDays = (day: string): string => {
@@ -79,15 +78,20 @@ export function useFormat() {
       /** Day and month only, for the second of two dates. */
       shortDate,
       /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
-      span: (from: string, to: string): string =>
-        t('span', { from: from.slice(0, 7) === to.slice(0, 7) ? dayOfMonth(from) : shortDate(from), to: shortDate(to) }),
+      span: (from: string, to: string): string => {
+        if (from.slice(0, 7) !== to.slice(0, 7)) return t('span', { from: shortDate(from), to: shortDate(to) })
+        if (dayOrderOfLocale(locale) === 'mdy') return t('span', { from: shortDate(from), to: dayOfMonth(to) })
+        return t('span', { from: dayOfMonth(from), to: shortDate(to) })
+      },
       month: worded(locale, { month: 'long' }, ({ month }) => month),
-      withYear: worded(locale, { day: 'numeric', month: 'short', year: 'numeric' }, ({ day, month, year }) => `${day} ${month} ${year}`),
+      withYear: worded(locale, { day: 'numeric', month: 'short', year: 'numeric' }, ({ dayMonth, year }) =>
+        dayOrderOfLocale(locale) === 'mdy' ? `${dayMonth}, ${year}` : `${dayMonth} ${year}`,
+      ),
       dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
       moment: worded(
         locale,
         { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23', timeZone: site.timeZone },
-        ({ weekday, day, month, hour, minute }) => `${weekday} ${day} ${month}, ${hour}:${minute}`,
+        ({ weekday, dayMonth, hour, minute }) => `${weekday} ${dayMonth}, ${hour}:${minute}`,
       ),
       /** The day that lies `index` days after the season's start. */
       seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),

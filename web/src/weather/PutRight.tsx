@@ -106,10 +106,11 @@ export function PutRight(p: { byHand: DayHours['byHand']; hours: readonly HourWe
   )
 }
 
-/** The hour of a day that asks for it: the first that is doubted, otherwise midday. */
-function likelyHour(hours: readonly HourWeather[]): { hour: number; variable: Variable } {
-  const doubted = hours.find(({ doubts }) => doubts.length > 0)
-  return { hour: doubted?.hour ?? 12, variable: doubted?.doubts[0]?.variable ?? 'temperature' }
+/** The hour of a day that asks for it: the first that is doubted, otherwise midday, or the last before it. */
+function likelyHour(past: readonly HourWeather[]): { hour: number; variable: Variable } {
+  const doubted = past.find(({ doubts }) => doubts.length > 0)
+  const last = past.at(-1)?.hour ?? 0
+  return { hour: doubted?.hour ?? Math.min(12, last), variable: doubted?.doubts[0]?.variable ?? 'temperature' }
 }
 
 function HourForm({
@@ -126,7 +127,9 @@ function HourForm({
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const entry = useEntry(endpoints.weather.correct, { ...likelyHour(hours), value: null as number | null, note: '' })
+  // Hours of the forecast, which have a range, have not come yet.
+  const past = hours.filter(({ low }) => low === null)
+  const entry = useEntry(endpoints.weather.correct, { ...likelyHour(past), value: null as number | null, note: '' })
   const { values, set, errors } = entry
   const measure = measureOf(SI_UNITS[values.variable], f.measures)
   const save = async (): Promise<void> => {
@@ -145,7 +148,7 @@ function HourForm({
             label={t('hours.hour')}
             placeholder={t('choose')}
             width="12ch"
-            options={hours.map(({ hour }) => ({ id: String(hour), label: hourName(hour) }))}
+            options={past.map(({ hour }) => ({ id: String(hour), label: hourName(hour) }))}
             value={String(values.hour)}
             onChange={(hour) => set({ hour: Number(hour) })}
             error={errors['hour']}
@@ -173,7 +176,7 @@ function HourForm({
         <FormError text={entry.general} />
         <Line>
           <Button isDisabled={entry.isSaving} onPress={() => void save()}>
-            {t('correction.lay')}
+            {t('hours.putIn')}
           </Button>
           <Button $plain onPress={onDone}>
             {t('cancel')}

@@ -1,11 +1,12 @@
 import { endpoints, type Station } from '@bocado/contract'
+import { dayOrderOf, writtenDay, type DayOrder } from '@bocado/core/time'
 import { useState } from 'react'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
+import { DayOrderChoice } from '../design/DayOrderChoice.js'
 import { FormError } from '../design/FormError.js'
-import { dayOf } from '../design/moments.js'
 import { Caution, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -17,23 +18,27 @@ interface TypedDay {
   rain: number | null
 }
 
+/** Numbers of a line, with a point or a comma for decimals; undefined where something in it is none. */
+function numbersOf(text: string): number[] | undefined {
+  const words = text.trim().split(/[\s;|]+/)
+  // A comma alone stands between numbers; where blanks do, it is for decimals.
+  const cells = words.length === 1 ? (words[0] ?? '').split(',') : words.map((word) => word.replace(/,$/, '').replace(',', '.'))
+  const numbers = cells
+    .filter((cell) => cell !== '')
+    .map((cell) => (/^[+−-]?(\d+\.?\d*|\.\d+)$/.test(cell) ? Number(cell.replace('−', '-')) : NaN))
+  return numbers.some(Number.isNaN) ? undefined : numbers
+}
+
 /** One line: a day, minimum, maximum and rain if there was any. The text says what is wrong with it. */
-function readLine(line: string, f: Format, t: Say): TypedDay | string {
-  const words = line.trim().split(/[\s,;]+/)
-  const numbers: number[] = []
-  while (words.length > 1 && numbers.length < 3 && /^[+-]?\d+([.]\d+)?$/.test(words.at(-1) ?? '')) {
-    // The year of a date such as "12 Jun 2026" is no temperature.
-    if (dayOf(words.join(' ')) !== null) break
-    numbers.unshift(Number(words.pop()))
-  }
-  const text = words.join(' ')
-  const day = dayOf(text)
-  if (day === null) return t('typed.noDate', { text })
-  const [min, max, rain] = numbers
-  if (min === undefined || max === undefined) return t('typed.noNumbers')
+function readLine(line: string, order: DayOrder | null, f: Format, t: Say): TypedDay | string {
+  const written = writtenDay(line, order)
+  if (!written) return t('typed.noDate', { text: line.trim().slice(0, 30) })
+  const numbers = numbersOf(`${line.slice(0, written.start)} ${line.slice(written.end).replace(/^[\s,;:|]+/, '')}`)
+  const [min, max, rain, more] = numbers ?? []
+  if (min === undefined || max === undefined || more !== undefined) return t('typed.noNumbers')
   const { temperature, rain: rainMeasure } = f.measures
   return {
-    day,
+    day: written.day,
     min: temperature.stored(min),
     max: temperature.stored(max),
     rain: rain === undefined ? null : rainMeasure.stored(rain),
@@ -47,11 +52,16 @@ export function TypeDays({ station }: { station: Station }) {
   const site = useSite()
   const entry = useEntry(endpoints.weather.typeDays, { text: '' })
   const [stored, setStored] = useState<string | null>(null)
-  const lines = entry.values.text
-    .split('\n')
+  const written = entry.values.text.split('\n')
+  const told = dayOrderOf(written)
+  const [chosen, setChosen] = useState<DayOrder | null>(null)
+  const order = told ?? chosen
+  const unclear = told === null ? written.find((line) => writtenDay(line)?.orElse !== undefined) : undefined
+  const example = unclear && unclear.slice(writtenDay(unclear)?.start, writtenDay(unclear)?.end)
+  const lines = written
     .map((line, i) => ({ number: i + 1, line }))
     .filter(({ line }) => line.trim() !== '')
-    .map(({ number, line }) => ({ number, read: readLine(line, f, t) }))
+    .map(({ number, line }) => ({ number, read: readLine(line, order, f, t) }))
   const wrong = lines.flatMap(({ number, read }) => (typeof read === 'string' ? [{ number, read }] : []))
   const days = lines.flatMap(({ read }) => (typeof read === 'string' ? [] : [read]))
   const refused = Object.entries(entry.errors).map(([path, message]) => ({
@@ -75,6 +85,7 @@ export function TypeDays({ station }: { station: Station }) {
         onChange={(text) => entry.set({ text })}
         hint={t('typed.hint', { temperature: f.measures.temperature.unit, rain: f.measures.rain.unit })}
       />
+      {example ? <DayOrderChoice example={example} value={chosen} onChange={setChosen} /> : null}
       {[...wrong, ...refused].map(({ number, read }) => (
         <Caution key={`${number}${read}`} role="alert">
           {t('typed.line', { number, problem: read })}
@@ -98,7 +109,10 @@ export function TypeDays({ station }: { station: Station }) {
       ) : null}
       <FormError text={entry.general} />
       <Line>
-        <Button isDisabled={entry.isSaving || wrong.length > 0 || days.length === 0} onPress={() => void save()}>
+        <Button
+          isDisabled={entry.isSaving || wrong.length > 0 || days.length === 0 || (example !== undefined && order === null)}
+          onPress={() => void save()}
+        >
           {t('typed.save', { count: days.length })}
         </Button>
         <span role="status">{stored}</span>

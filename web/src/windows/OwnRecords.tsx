@@ -1,4 +1,5 @@
 import { endpoints, type CalibratedEvent, type EventRecord, type WatchForecast } from '@bocado/contract'
+import type { DayOrder } from '@bocado/core/time'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
@@ -7,6 +8,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
+import { DayOrderChoice } from '../design/DayOrderChoice.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Fields, Figure, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -193,10 +195,13 @@ function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
   })
   const { values, set, errors } = entry
   const [wrongLine, setWrongLine] = useState<string | null>(null)
+  const [order, setOrder] = useState<DayOrder | null>(null)
+  const [unclear, setUnclear] = useState<string | undefined>()
   const save = async (): Promise<void> => {
-    const read = checksOf(values.checks)
+    const read = checksOf(values.checks, order)
     setWrongLine(read.wrong === undefined ? null : t('records.wrongLine', { line: read.wrong.line, text: read.wrong.text }))
-    if (read.wrong !== undefined) return
+    setUnclear(read.unclear)
+    if (read.wrong !== undefined || read.unclear !== undefined) return
     const params = { siteId: site.id, watchId: forecast.watch.id }
     if (await entry.submit(params, (v) => ({ ...v, hungOn: v.hungOn ?? '', checks: read.checks }))) onDone()
   }
@@ -227,6 +232,7 @@ function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
         error={wrongLine ?? refused}
       />
       <Small>{t('records.checksHow')}</Small>
+      {unclear ? <DayOrderChoice example={unclear} value={order} onChange={setOrder} /> : null}
       <FormError text={entry.general} />
       <SaveLine onSave={() => void save()} onDone={onDone} isSaving={entry.isSaving} />
     </Stack>

@@ -31,7 +31,8 @@ export const records = {
   'records.hungOn': 'Trap hung on',
   'records.checks': 'Checks, one a line: day and catch',
   'records.checksHow': 'As 2025-05-14 12, in the order of the days, one season at a time. Checks without a catch count too.',
-  'records.wrongLine': 'Line {line, number} cannot be read: {text}. Write the day as 2025-05-14, then the number caught.',
+  'records.wrongLine':
+    'Line {line, number} cannot be read: {text}. Write the day, such as 2025-05-14 or 14 May 2025, then the number caught.',
   'records.seen':
     '{name}: {kind, select, first {first seen} other {about half}} {date}{before, select, none {} other {, not yet on {before}}}. {by}.',
   'records.catches':

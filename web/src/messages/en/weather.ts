@@ -64,6 +64,7 @@ export const weather = {
   'hours.typedGone': 'What was read of {date} stands again.',
   'hours.byHand': '{hour} {variable} {value}, by hand{read, select, none {} other {, read {read}}}: {note}',
   'hours.putRight': 'Put an hour right',
+  'hours.putIn': 'Put it right',
   'hours.hour': 'Hour',
   'hours.was': 'It was',
   'hours.why': 'Why',
