@@ -3,11 +3,11 @@ export const weatherVariables = ['temperature', 'min', 'max', 'humidity', 'rain'
 export type WeatherVariable = (typeof weatherVariables)[number]
 
 export const unitsOf = {
-  temperature: ['C', 'F'],
-  min: ['C', 'F'],
-  max: ['C', 'F'],
+  temperature: ['C', 'F', 'C/10'],
+  min: ['C', 'F', 'C/10'],
+  max: ['C', 'F', 'C/10'],
   humidity: ['%'],
-  rain: ['mm', 'in'],
+  rain: ['mm', 'in', 'mm/10'],
   wind: ['m/s', 'km/h', 'mph'],
   wetness: ['share', '%', 'min'],
   soil: ['C', 'F'],

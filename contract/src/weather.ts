@@ -8,7 +8,8 @@ import { checkedVariables, weatherVariables } from './variables.js'
 
 export const separators = [',', ';', '\t', '|'] as const
 export const dateOrders = ['ymd', 'mdy', 'dmy'] as const
-export const clocks = ['standard', 'wall', 'utc'] as const
+export const clocks = ['standard', 'wall', 'utc', 'fixed'] as const
+export const stamps = ['begins', 'ends'] as const
 
 const columnIndex = z.int().min(0).max(200)
 
@@ -24,11 +25,22 @@ export const mappingSchema = z.object({
   /** null: the file allows both readings and somebody must say. */
   dateOrder: z.enum(dateOrders).nullable(),
   clock: z.enum(clocks),
+  /** Of a fixed clock: minutes east of UTC. */
+  offsetMinutes: z.int().min(-720).max(840).nullable().default(null),
+  /** Whether the time of a line is the beginning of what it covers, or its end. */
+  stamp: z.enum(stamps).default('begins'),
   columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(8),
   /** Somebody has looked at the units and says that they are right, whatever the place is like. */
   unitsChecked: z.boolean().optional(),
 })
 export type WeatherMapping = z.infer<typeof mappingSchema>
+
+/** What somebody said of how a file is written, from which everything else is guessed again. */
+export const writtenSchema = z.object({
+  separator: z.enum(separators).optional(),
+  headerLines: z.int().min(0).max(100).optional(),
+})
+export type Written = z.infer<typeof writtenSchema>
 
 export const understoodRowSchema = z.object({
   line: z.int(),
@@ -499,7 +511,7 @@ export const weather = {
     path: '/sites/:siteId/stations/:stationId/weather-file-preview',
     summary: 'How the head of a weather file would be understood; stores nothing',
     params: stationParams,
-    input: z.object({ mapping: mappingQuery.optional() }),
+    input: z.object({ mapping: mappingQuery.optional(), written: jsonText.pipe(writtenSchema).optional() }),
     response: filePreviewSchema,
     upload: 'application/octet-stream',
   }),

@@ -3,8 +3,8 @@
  * Factors are exact by definition (international foot, acre, US gallon) unless said otherwise.
  */
 
-export type TemperatureUnit = 'C' | 'F'
-export type RainUnit = 'mm' | 'in'
+export type TemperatureUnit = 'C' | 'F' | 'C/10'
+export type RainUnit = 'mm' | 'in' | 'mm/10'
 export type WindUnit = 'm/s' | 'km/h' | 'mph'
 
 const SQUARE_METRES_PER_HECTARE = 10_000
@@ -23,9 +23,11 @@ export const fahrenheitDaysFromCelsiusDays = (cd: number): number => cd * 1.8
 export const celsiusDaysFromFahrenheitDays = (fd: number): number => fd / 1.8
 
 /** Temperature in `unit` to °C. */
-export const toCelsius = (value: number, unit: TemperatureUnit): number => (unit === 'F' ? celsiusFromFahrenheit(value) : value)
+export const toCelsius = (value: number, unit: TemperatureUnit): number =>
+  unit === 'F' ? celsiusFromFahrenheit(value) : unit === 'C/10' ? value / 10 : value
 /** Rain in `unit` to mm. */
-export const toMillimetres = (value: number, unit: RainUnit): number => (unit === 'in' ? value * 25.4 : value)
+export const toMillimetres = (value: number, unit: RainUnit): number =>
+  unit === 'in' ? value * 25.4 : unit === 'mm/10' ? value / 10 : value
 /** Wind speed in `unit` to m/s. */
 export function toMetresPerSecond(value: number, unit: WindUnit): number {
   if (unit === 'km/h') return value / 3.6

@@ -1,6 +1,6 @@
 import { MS_PER_DAY, MS_PER_HOUR } from '@bocado/core'
-import { separators, weatherVariables, type FilePreview, type WeatherMapping, type WeatherVariable } from '@bocado/contract'
-import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder } from './moments.js'
+import { separators, weatherVariables, type FilePreview, type WeatherMapping, type WeatherVariable, type Written } from '@bocado/contract'
+import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder, type FileMoment } from './moments.js'
 import { splitCells } from './text.js'
 
 export interface Guess {
@@ -8,25 +8,46 @@ export interface Guess {
   columns: FilePreview['columns']
 }
 
-/** Words by which columns are known, tried in this order. */
+/** Soil in the languages that are read; its temperature is wanted, its water is not. */
+const SOIL = '(?:soil|boden|\\bsol\\b|suelo|suolo|\\bsolo\\b)'
+
+/**
+ * Words by which columns are known, tried in this order; in English, German, French, Spanish, Italian and Portuguese, in small letters without
+ * accents, as `plainName` makes them.
+ */
 const NAMES: readonly [WeatherVariable, RegExp][] = [
-  ['min', /\b(min|low)/i],
-  ['max', /\b(max|high)/i],
-  ['wetness', /wetness|leaf.?wet/i],
-  ['soil', /soil.*temp|temp.*soil/i],
-  ['humidity', /hum|\brh\b/i],
-  ['rain', /rain|precip/i],
-  ['wind', /wind/i],
-  ['temperature', /temp|\bair\b|°|\bt\b/i],
+  ['wetness', /wetness|leaf ?wet|blatt ?(nass|feucht)|mouillage|humectation|mojado|bagnatura|molhamento/],
+  ['soil', new RegExp(`${SOIL}.*(temp|\\bt\\b|°)|(temp|\\bt\\b).*${SOIL}`)],
+  ['min', /\b(t ?min|tn|tmn|min(im(um|al|ale|a|o|os))?|mini|lo|low(est)?|tiefst\w*|minimal\w*)\b|(temp\w*) ?min/],
+  ['max', /\b(t ?max|tx|tmx|max(im(um|al|ale|a|o|os))?|maxi|massim[ao]|hi|high(est)?|hochst\w*|maximal\w*)\b|(temp\w*) ?max/],
+  ['humidity', /hum|\b(rh|hr|ur|rf|lf)\b|feuchte|umid|hygro/],
+  ['rain', /rain|precip|prcp|\b(pcp|ppt|rr)\b|niederschlag|regen|pluie|pioggia|lluvia|chuva/],
+  ['wind', /wind|\bvent\b|viento|vento|\b(ws|wspd|ff|u2)\b/],
+  ['temperature', /temp|\bair\b|°|\b(t|ta|tair|tl|t2m)\b/],
 ]
 const NOT_WANTED =
-  /dew|soil(?!.*temp)|index|chill|feels|gust|dir|bearing|heading|azimuth|vane|\bwd\b|wet.?bulb|bar|press|solar|rad|batt|in(side|door)/i
+  /dew|index|chill|feels|gust|\bdir|direc|bearing|heading|azimuth|vane|\bwd\b|wet.?bulb|bar|press|solar|rad(iat|iac|iaz)|\brad\b|batt|in(side|door)|taupunkt|rosee|rocio|rugiada|orvalho|rafale|boe\w*|racha|raffica|rajada|richtung|direz|luftdruck|presion|strahlung|rayonnement|akku|qual|flag/
+const NOT_THE_AIR = new RegExp(`${SOIL}(?!.*(temp|\\bt\\b|°))|boden ?feucht|moist|\\bvwc\\b`)
+
+/** A name of a column in small letters, without accents and marks, its words apart: `Temp_Min`, `AirTemp`, `TMAX`. */
+function plainName(name: string): string {
+  return name
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toLowerCase()
+    .replace(/[_.,;:/()[\]-]+/g, ' ')
+}
+
+/** The unit behind a number, which its column says as well. */
+const WITH_UNIT = /^([+-]?[\d.,]+)\s*(?:%|°\s*[cf]?|mm|in|"|m\/s|km\/h|mph|c|f)$/i
 
 /** A number in a cell of the file; undefined for text. Blank and the usual marks for "no reading" are null. */
 export function parseNumber(cell: string | undefined, decimal: '.' | ','): number | null | undefined {
   const text = (cell ?? '').trim()
   if (text === '' || /^(-+|n\/?a|nan|null|none|m|-999(9)?(\.0+)?|-99\.9+)$/i.test(text)) return null
-  const plain = decimal === ',' ? text.replace(',', '.') : text
+  const bare = WITH_UNIT.exec(text)?.[1] ?? text
+  const plain = decimal === ',' ? bare.replace(',', '.') : bare
   return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : undefined
 }
 
@@ -57,12 +78,31 @@ export function guessDateOrder(dates: readonly string[]): DateOrder | null {
   if (!dates.some(needsOrder)) return 'ymd'
   const fits = (['mdy', 'dmy'] as const).filter((order) => mostly(dates, (text) => parseMoment(text, order) !== undefined))
   if (fits.length < 2) return fits[0] ?? null
+  // Points stand between day, month and year, in this order, wherever they are used.
+  if (mostly(dates.filter(needsOrder), (text) => /^\s*\d{1,2}\.\d{1,2}\./.test(text))) return 'dmy'
   // Both can be read: readings come at even steps, so the right order gives the smaller ones.
   const steps = fits.map((order) => usualStep(dates.flatMap((text) => parseMoment(text, order)?.local ?? [])))
   const [mdy, dmy] = steps as [number, number]
   const twoDays = 2 * MS_PER_DAY
   if (mdy <= twoDays && dmy > twoDays) return 'mdy'
-  return dmy <= twoDays && mdy > twoDays ? 'dmy' : null
+  if (dmy <= twoDays && mdy > twoDays) return 'dmy'
+  // Readings follow each other: the wrong order spreads a week over months.
+  const spans = fits.map((order) => spanOf(dates.flatMap((text) => parseMoment(text, order)?.local ?? [])))
+  const [asMdy, asDmy] = spans as [number, number]
+  if (asMdy * SPREAD < asDmy) return 'mdy'
+  return asDmy * SPREAD < asMdy ? 'dmy' : null
+}
+
+/** Days that follow each other lie, read in the wrong order, a month apart: this much farther. */
+const SPREAD = 5
+
+function spanOf(moments: readonly number[]): number {
+  let [first, last] = [Infinity, -Infinity]
+  for (const moment of moments) {
+    first = Math.min(first, moment)
+    last = Math.max(last, moment)
+  }
+  return last - first
 }
 
 /** The step that nineteen of twenty neighbours keep, 0 aside. */
@@ -75,6 +115,13 @@ function usualStep(moments: readonly number[]): number {
   return steps[Math.min(steps.length - 1, Math.floor(MOST * steps.length))] ?? 0
 }
 
+/** A head that says that its numbers are tenths. */
+const TENTHS = /tenth|1\/10|\b0[.,]1\s*(°|mm|deg)|zehntel|dixieme|dixième|decim/i
+
+/** Whole numbers that no thermometer shows in degrees: tenths of a degree. */
+const areTenths = (samples: readonly number[]): boolean =>
+  samples.length > 2 && samples.every(Number.isInteger) && samples.some((t) => Math.abs(t) > 130)
+
 function unitFor(variable: WeatherVariable, name: string, samples: readonly number[], units: 'metric' | 'us'): string {
   const us = units === 'us'
   switch (variable) {
@@ -84,6 +131,7 @@ function unitFor(variable: WeatherVariable, name: string, samples: readonly numb
       if (/%|pct|percent/i.test(name)) return '%'
       return /min/i.test(name) || samples.some((v) => v > 1) ? 'min' : 'share'
     case 'rain':
+      if (TENTHS.test(name) && !/inch|\bin\b/i.test(name)) return 'mm/10'
       if (/mm|millim/i.test(name)) return 'mm'
       return /inch|\bin\b|\(in|_in\b|"/i.test(name) || us ? 'in' : 'mm'
     case 'wind':
@@ -92,6 +140,7 @@ function unitFor(variable: WeatherVariable, name: string, samples: readonly numb
       if (/m\/s|\bms\b|_ms\b|m s-1/i.test(name)) return 'm/s'
       return us ? 'mph' : 'm/s'
     default:
+      if (TENTHS.test(name) || areTenths(samples)) return 'C/10'
       if (/°\s*f|deg\.?\s*f|fahr|[(_[ ]f[)\]]?$/i.test(name)) return 'F'
       if (/°\s*c|deg\.?\s*c|cels|[(_[ ]c[)\]]?$/i.test(name)) return 'C'
       if (samples.some((t) => t > 55)) return 'F'
@@ -113,6 +162,54 @@ export function likelyUnits(
 /** Whether the head of a column says the unit of a temperature itself. */
 export const saysUnit = (name: string): boolean => /°\s*[fc]|deg\.?\s*[fc]|fahr|cels|[(_[ ][fc][)\]]?$/i.test(name)
 
+/** Rows of a head that say more of a column: its unit, or how it was averaged. */
+const MOST_HEAD_ROWS = 3
+
+/** The name of each column: what the rows above the readings say of it, from the top, as far as they have a cell for most columns. */
+export function headOf(lines: readonly string[][], headerLines: number, width: number): string[] {
+  const rows: string[][] = []
+  for (let i = headerLines - 1; i >= 0 && rows.length < MOST_HEAD_ROWS; i--) {
+    const cells = lines[i] ?? []
+    const filled = cells.filter((cell) => cell.trim() !== '').length
+    if (rows.length > 0 && (filled < 2 || filled * 2 < Math.min(width, rows[0]?.length ?? width))) break
+    rows.unshift(cells)
+    // One row of names is enough where it names what is wanted; a row of units alone is not.
+    if (cells.some((cell) => NAMES.some(([, pattern]) => /[a-z]{3}/i.test(cell) && pattern.test(plainName(cell))))) break
+  }
+  return Array.from({ length: width }, (_, c) =>
+    rows
+      .map((cells) => (cells[c] ?? '').trim())
+      .filter((cell) => cell !== '')
+      .join(' '),
+  )
+}
+
+/** The clock as the head says it: "UTC", "GMT+1", "Local Time (UTC-8)". */
+function clockOfHead(
+  head: string,
+  stationOffset: number | undefined,
+): { clock: WeatherMapping['clock']; offsetMinutes: number | null } | undefined {
+  const said = /\b(?:utc|gmt)\s*(?:([+−-])\s*(\d{1,2})(?::?(\d{2}))?)?/i.exec(head)
+  if (!said) return undefined
+  const minutes = (Number(said[2] ?? 0) * 60 + Number(said[3] ?? 0)) * (said[1] === '+' || said[1] === undefined ? 1 : -1)
+  if (minutes === 0) return { clock: 'utc', offsetMinutes: null }
+  if (minutes === stationOffset) return { clock: 'standard', offsetMinutes: null }
+  return { clock: 'fixed', offsetMinutes: minutes }
+}
+
+const MOST_HOURS_APART = 1.5 * MS_PER_HOUR
+
+/** Whether the times of a file end their hours: where its head says so, or its days run from 01:00 to 24:00. */
+function guessStamp(moments: readonly FileMoment[], head: string): WeatherMapping['stamp'] {
+  if (/hour ending|period ending|interval end|end of (the )?(hour|interval|period)|\bhe\b/i.test(head)) return 'ends'
+  if (moments.some(({ endsDay }) => endsDay)) return 'ends'
+  const [first, last] = [moments[0], moments.at(-1)]
+  if (!first || !last || moments.length < 48) return 'begins'
+  const isHourly = Math.abs((moments[1]?.local ?? 0) - first.local) <= MOST_HOURS_APART
+  const hourOf = ({ local }: FileMoment): number => (((local % MS_PER_DAY) + MS_PER_DAY) % MS_PER_DAY) / MS_PER_HOUR
+  return isHourly && moments.length % 24 === 0 && hourOf(first) === 1 && hourOf(last) === 0 ? 'ends' : 'begins'
+}
+
 /** The clock that a file shows: wall clock where an hour is repeated or skipped just when the zone does. */
 function guessClock(moments: readonly number[], timeZone: string, explicit: boolean): WeatherMapping['clock'] {
   if (explicit) return 'utc'
@@ -132,16 +229,20 @@ function guessClock(moments: readonly number[], timeZone: string, explicit: bool
  * Reads the head of a file and guesses how it is meant. Everything can be changed afterwards; what cannot be guessed is
  * left open and asked for.
  */
-export function guessMapping(text: string, site: { timeZone: string; units: 'metric' | 'us' }): Guess {
-  const separator = guessSeparator(text)
+export function guessMapping(
+  text: string,
+  site: { timeZone: string; units: 'metric' | 'us'; utcOffsetMinutes?: number },
+  written: Written = {},
+): Guess {
+  const separator = written.separator ?? guessSeparator(text)
   const lines = splitCells(text, separator)
   const firstReading = lines.findIndex(
     (cells) => cells.some((cell) => anyMoment(cell)) && cells.filter((cell) => /\d/.test(cell)).length > 1,
   )
-  const headerLines = Math.max(0, firstReading)
+  const headerLines = written.headerLines ?? Math.max(0, firstReading)
   const body = lines.slice(headerLines).filter((cells) => cells.some((cell) => cell.trim() !== ''))
   const width = body.reduce((most, cells) => Math.max(most, cells.length), 0)
-  const header = headerLines > 0 ? (lines[headerLines - 1] as string[]) : []
+  const header = headOf(lines, headerLines, width)
   const column = (c: number): string[] => body.map((cells) => cells[c] ?? '')
 
   const datesIn = Array.from({ length: width }, (_, c) => column(c).filter((cell) => anyMoment(cell)).length)
@@ -164,15 +265,26 @@ export function guessMapping(text: string, site: { timeZone: string; units: 'met
   const columns: WeatherMapping['columns'] = []
   for (let c = 0; c < width; c++) {
     const name = header[c] ?? ''
-    if (c === dateColumn || c === timeColumn || NOT_WANTED.test(name)) continue
+    if (c === dateColumn || c === timeColumn || NOT_WANTED.test(plainName(name)) || NOT_THE_AIR.test(plainName(name))) continue
     const samples = column(c).flatMap((cell) => parseNumber(cell, decimal) ?? [])
     if (samples.length === 0) continue
+    const plain = plainName(name)
     const variable = NAMES.find(
-      ([v, pattern]) => pattern.test(name.replace(/_/g, ' ')) && (interval === 'daily' ? v !== 'temperature' : v !== 'min' && v !== 'max'),
+      ([v, pattern]) => pattern.test(plain) && (interval === 'daily' ? v !== 'temperature' : v !== 'min' && v !== 'max'),
     )?.[0]
     if (!variable || columns.some((known) => known.variable === variable)) continue
     columns.push({ variable, column: c, unit: unitFor(variable, name, samples, site.units) })
   }
+  // One thermometer, one unit; and who writes tenths of a degree writes tenths of a millimetre.
+  if (columns.some(({ unit }) => unit === 'C/10'))
+    for (const one of columns) {
+      if (['temperature', 'min', 'max'].includes(one.variable)) one.unit = 'C/10'
+      const samples = column(one.column).flatMap((cell) => parseNumber(cell, decimal) ?? [])
+      if (one.variable === 'rain' && one.unit === 'mm' && samples.every(Number.isInteger)) one.unit = 'mm/10'
+    }
+  const hourly = interval === 'hourly'
+  const above = lines.slice(0, headerLines).flat().join(' ')
+  const clock = hourly ? clockOfHead(above, site.utcOffsetMinutes) : undefined
   return {
     mapping: {
       separator,
@@ -183,18 +295,21 @@ export function guessMapping(text: string, site: { timeZone: string; units: 'met
       timeColumn: timeColumn < 0 ? null : timeColumn,
       dateOrder,
       clock:
-        interval === 'hourly'
+        clock?.clock ??
+        (hourly
           ? guessClock(
               moments.map(({ local }) => local),
               site.timeZone,
               moments.some(({ offset }) => offset !== null),
             )
-          : 'standard',
+          : 'standard'),
+      offsetMinutes: clock?.offsetMinutes ?? null,
+      stamp: hourly ? guessStamp(moments, above) : 'begins',
       columns,
     },
     columns: Array.from({ length: width }, (_, index) => ({
       index,
-      name: (header[index] ?? '').trim(),
+      name: header[index] ?? '',
       samples: column(index).slice(0, 3),
       units: likelyUnits(header[index] ?? '', column(index), decimal, site.units),
     })),

@@ -137,6 +137,8 @@ describe('a wrong file is refused with its reason and leaves nothing', () => {
     timeColumn: null,
     dateOrder: 'ymd',
     clock: 'standard',
+    offsetMinutes: null,
+    stamp: 'begins',
     columns: [{ variable: 'temperature', column: 1, unit: 'C' }],
   }
   test.each([

@@ -28,10 +28,10 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
 
   router.post(weather.preview.path, limitWrites, toKnownStation, head, async (req: Request, res: Response) => {
     const { siteId, stationId } = parse(weather.preview.params, req.params)
-    const { mapping } = parse(weather.preview.input, req.query)
+    const { mapping, written } = parse(weather.preview.input, req.query)
     if (!Buffer.isBuffer(req.body)) throw new HttpProblem(400, 'Send the file as application/octet-stream.')
     const clock = await reading(serving, (deps) => clockOf(deps, siteId, stationId))
-    res.json(previewFile(req.body, clock, mapping))
+    res.json(previewFile(req.body, clock, mapping, written))
   })
 
   /** With `Accept: application/x-ndjson` the answer is a stream of progress lines that ends in the result or a problem. */

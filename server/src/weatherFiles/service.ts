@@ -1,4 +1,4 @@
-import type { FilePreview, ImportResult, WeatherMapping } from '@bocado/contract'
+import type { FilePreview, ImportResult, WeatherMapping, Written } from '@bocado/contract'
 import type { Row, Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -6,7 +6,7 @@ import { getSite, hemisphereOf } from '../sites/service.js'
 import { getStation } from '../weather/stations.js'
 import { mergeDays, mergeHours } from '../weather/readingStore.js'
 import { lockStation } from '../weather/store.js'
-import { guessMapping, likelyUnits, saysUnit } from './guess.js'
+import { guessMapping, headOf, likelyUnits, saysUnit } from './guess.js'
 import type { FileReadings } from './readings.js'
 import { findImport, insertImport } from './store.js'
 import type { WeatherFileReader } from './reader.js'
@@ -42,12 +42,12 @@ export async function clockOf({ db, clock }: Deps, siteId: string, stationId: st
 }
 
 /** How the head of a file is understood, by the given mapping or by a guess. */
-export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherMapping | undefined): FilePreview {
+export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherMapping | undefined, written: Written = {}): FilePreview {
   const decoded = decodeText(bytes)
   // A head that was cut off ends in half a line.
   const text = bytes.length >= PREVIEW_BYTES && decoded.includes('\n') ? decoded.slice(0, decoded.lastIndexOf('\n')) : decoded
   requireLines(text)
-  const guess = guessMapping(text, clock)
+  const guess = guessMapping(text, clock, written)
   let mapping = given ?? guess.mapping
   const lines = splitCells(text, mapping.separator)
   let understood = understandLines(lines, mapping, clock)
@@ -94,14 +94,14 @@ export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherM
 
 function columnsOf(lines: readonly string[][], mapping: WeatherMapping, units: FileClock['units']): FilePreview['columns'] {
   const body = lines.slice(mapping.headerLines, mapping.headerLines + 20)
-  const header = mapping.headerLines > 0 ? lines[mapping.headerLines - 1] : undefined
   const width = body.reduce((most, cells) => Math.max(most, cells.length), 0)
+  const header = headOf(lines, mapping.headerLines, width)
   return Array.from({ length: width }, (_, index) => ({
     index,
-    name: (header?.[index] ?? '').trim(),
+    name: header[index] ?? '',
     samples: body.slice(0, 3).map((cells) => cells[index] ?? ''),
     units: likelyUnits(
-      header?.[index] ?? '',
+      header[index] ?? '',
       body.map((cells) => cells[index] ?? ''),
       mapping.decimal,
       units,

@@ -67,7 +67,9 @@ export function requireLines(text: string): void {
 
 /** Cells of each line. Blank lines stay, so that line numbers are those of the file. */
 export function splitCells(text: string, separator: string): string[][] {
-  const { data, errors } = Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false })
+  // Quotes behind a blank are quotes all the same: `"a", "b"`.
+  const trimmed = text.includes(`${separator} "`) ? text.replaceAll(`${separator} "`, `${separator}"`) : text
+  const { data, errors } = Papa.parse<string[]>(trimmed, { delimiter: separator, skipEmptyLines: false })
   if (!errors.some(({ type }) => type === 'Quotes')) return data
   // A quote that is not closed would swallow all lines behind it: then each line stands for itself, and its quotes are letters.
   return text.split(/\r\n|\n|\r/).map((line) => {

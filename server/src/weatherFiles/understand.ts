@@ -134,8 +134,10 @@ export class Placement {
   place(moment: Pick<FileMoment, 'local' | 'offset'>): number | undefined {
     if (this.mapping.interval === 'daily') return moment.local - (moment.local % MS_PER_DAY)
     const at = utcOf(moment, this.mapping, this.clock, this.wall, this.previous)
-    if (at !== undefined) this.previous = at
-    return at
+    if (at === undefined) return undefined
+    this.previous = at
+    // What ends at a full hour belongs to the hour before.
+    return this.mapping.stamp === 'ends' ? at - 1 : at
   }
 
   /** Whether a moment that was placed has not come yet. */
@@ -176,6 +178,7 @@ function utcOf(
 ): number | undefined {
   if (moment.offset !== null) return instantShown(moment.local, moment.offset)
   if (mapping.clock === 'utc') return moment.local
+  if (mapping.clock === 'fixed') return instantShown(moment.local, mapping.offsetMinutes ?? 0)
   if (mapping.clock === 'standard') return instantShown(moment.local, clock.utcOffsetMinutes)
   const moments = wall.momentsOf(moment.local)
   return moments.find((utc) => utc > previous) ?? moments.at(-1)
@@ -203,6 +206,8 @@ export function openQuestions(mapping: WeatherMapping, dates: readonly string[])
       field: 'units',
       message: 'Minimum and maximum are read in different units. Choose one, or say that the units are right.',
     })
+  if (mapping.interval === 'hourly' && mapping.clock === 'fixed' && mapping.offsetMinutes === null)
+    questions.push({ field: 'clock', message: 'Say by how many hours the logger’s clock lies before or after UTC.' })
   if (mapping.interval === 'hourly' && !has('temperature') && !has('rain') && !has('humidity') && !has('wind')) {
     questions.push({ field: 'columns', message: 'Choose at least one column: temperature, humidity, rain or wind.' })
   }

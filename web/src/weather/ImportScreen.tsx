@@ -1,4 +1,4 @@
-import type { FilePreview, ImportProgress, ImportResult, WeatherMapping } from '@bocado/contract'
+import type { FilePreview, ImportProgress, ImportResult, WeatherMapping, Written } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { DropZone, FileTrigger, ProgressBar, type FileDropItem } from 'react-aria-components'
@@ -58,26 +58,29 @@ export function ImportScreen() {
   const [file, setFile] = useState<File | null>(null)
   const [preview, setPreview] = useState<FilePreview | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [waiting, setWaiting] = useState<readonly File[]>([])
   const [progress, setProgress] = useState<ImportProgress | null>(null)
   const [result, setResult] = useState<ImportResult | null>(null)
 
   const asked = useRef(0)
 
-  const look = async (chosen: File, mapping?: WeatherMapping): Promise<void> => {
+  const look = async (chosen: File, mapping?: WeatherMapping, written?: Written): Promise<void> => {
     setProblem(null)
     const turn = ++asked.current
     // A change shows at once, so that the next one builds on it; how it is understood follows. Answers overtaken are dropped.
     if (mapping) setPreview((before) => before && { ...before, mapping })
+    else if (written) setPreview((before) => before && { ...before, mapping: { ...before.mapping, ...written } as WeatherMapping })
     try {
-      const seen = await previewFile(site.id, stationId, chosen, mapping, personId)
+      const seen = await previewFile(site.id, stationId, chosen, { mapping, written }, personId)
       if (turn === asked.current) setPreview(seen)
     } catch (error) {
       if (turn === asked.current) setProblem(wordsOf(error, t('offline')))
     }
   }
-  const choose = (chosen: File | undefined): void => {
+  const choose = ([chosen, ...more]: readonly File[]): void => {
     if (!chosen) return
     setFile(chosen)
+    setWaiting(more)
     setPreview(null)
     setResult(null)
     void look(chosen)
@@ -109,12 +112,12 @@ export function ImportScreen() {
       {file && preview ? null : (
         <Drop
           onDrop={(event) => {
-            const item = event.items.find((i): i is FileDropItem => i.kind === 'file')
-            if (item) void item.getFile().then(choose)
+            const dropped = event.items.filter((i): i is FileDropItem => i.kind === 'file')
+            void Promise.all(dropped.map((item) => item.getFile())).then(choose)
           }}
         >
           <p>{t('import.drop')}</p>
-          <FileTrigger onSelect={(files) => choose(files?.[0])}>
+          <FileTrigger allowsMultiple onSelect={(files) => choose([...(files ?? [])])}>
             <Button>{t('import.choose')}</Button>
           </FileTrigger>
           <Small>{t('import.kinds')}</Small>
@@ -122,13 +125,23 @@ export function ImportScreen() {
       )}
       <FormError text={problem} />
       {result ? (
-        <Result result={result} onAnother={() => setFile(null)} />
+        <Result
+          result={result}
+          next={waiting[0]?.name}
+          left={waiting.length}
+          onNext={() => choose(waiting)}
+          onAnother={() => setFile(null)}
+        />
       ) : preview && file ? (
         <>
           <Sheet>
             <Stack $gap={16}>
               <Heading>{t('import.understood')}</Heading>
-              <MappingFields preview={preview} onChange={(mapping) => void look(file, mapping)} />
+              <MappingFields
+                preview={preview}
+                onChange={(mapping) => void look(file, mapping)}
+                onWritten={(written) => void look(file, undefined, written)}
+              />
               {preview.questions.map(({ field, message }) => (
                 <FormError key={field} text={message} />
               ))}
@@ -177,7 +190,16 @@ export function ImportScreen() {
 
 const wordsOf = (error: unknown, offline: string): string => (error instanceof RequestProblem ? error.problem.detail : offline)
 
-function Result({ result, onAnother }: { result: ImportResult; onAnother: () => void }) {
+interface ResultProps {
+  result: ImportResult
+  /** The next of several files that were chosen, and how many are left with it. */
+  next: string | undefined
+  left: number
+  onNext: () => void
+  onAnother: () => void
+}
+
+function Result({ result, next, left, onNext, onAnother }: ResultProps) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -208,6 +230,7 @@ function Result({ result, onAnother }: { result: ImportResult; onAnother: () => 
           {result.readingsPerHour > 1 ? <li>{t('import.averaged', { count: result.readingsPerHour })}</li> : null}
         </Rows>
         <Line>
+          {next === undefined ? null : <Button onPress={onNext}>{t('import.next', { name: next, left })}</Button>}
           <Link to={`/sites/${site.id}/windows`}>{t('import.toWindows')}</Link>
           <TextButton onPress={onAnother}>{t('import.another')}</TextButton>
         </Line>

@@ -1,12 +1,15 @@
+import { inHours, inMinutes } from '@bocado/core/time'
 import {
   clocks,
   dateOrders,
   separators,
+  stamps,
   unitsOf,
   weatherVariables,
   type FilePreview,
   type WeatherMapping,
   type WeatherVariable,
+  type Written,
 } from '@bocado/contract'
 import { Select } from '../design/controls.js'
 import { NumberField, readable } from '../design/NumberField.js'
@@ -16,12 +19,14 @@ import { useText } from '../messages/useText.js'
 interface Props {
   preview: FilePreview
   onChange: (mapping: WeatherMapping) => void
+  /** What was said of how the file is written, from which the rest is to be guessed again. */
+  onWritten: (written: Written) => void
 }
 
 const NONE = 'none'
 
 /** Everything that was guessed about a file, each to be changed. */
-export function MappingFields({ preview, onChange }: Props) {
+export function MappingFields({ preview, onChange, onWritten }: Props) {
   const t = useText()
   const { mapping, columns } = preview
   const set = (changes: Partial<WeatherMapping>): void => onChange({ ...mapping, ...changes })
@@ -41,7 +46,7 @@ export function MappingFields({ preview, onChange }: Props) {
           width="16ch"
           options={separators.map((s) => ({ id: s, label: t(`separator.${SEPARATOR_NAMES[s]}`) }))}
           value={mapping.separator}
-          onChange={(s) => set({ separator: s as WeatherMapping['separator'] })}
+          onChange={(s) => onWritten({ separator: s as WeatherMapping['separator'] })}
         />
         <Select
           label={t('import.decimal')}
@@ -60,7 +65,7 @@ export function MappingFields({ preview, onChange }: Props) {
           digits={0}
           least={0}
           value={mapping.headerLines}
-          onChange={(n) => set({ headerLines: readable(n) ?? 0 })}
+          onChange={(n) => onWritten({ separator: mapping.separator, headerLines: readable(n) ?? 0 })}
         />
         <Select
           label={t('import.interval')}
@@ -107,14 +112,34 @@ export function MappingFields({ preview, onChange }: Props) {
           onChange={(order) => set({ dateOrder: order as WeatherMapping['dateOrder'] })}
         />
         {mapping.interval === 'hourly' ? (
-          <Select
-            label={t('import.clock')}
-            placeholder=""
-            width="34ch"
-            options={clocks.map((clock) => ({ id: clock, label: t(`clock.${clock}`) }))}
-            value={mapping.clock}
-            onChange={(clock) => set({ clock: clock as WeatherMapping['clock'] })}
-          />
+          <>
+            <Select
+              label={t('import.clock')}
+              placeholder=""
+              width="34ch"
+              options={clocks.map((clock) => ({ id: clock, label: t(`clock.${clock}`) }))}
+              value={mapping.clock}
+              onChange={(clock) => set({ clock: clock as WeatherMapping['clock'] })}
+            />
+            {mapping.clock === 'fixed' ? (
+              <NumberField
+                label={t('import.offset')}
+                width="13ch"
+                digits={2}
+                unit="h"
+                value={mapping.offsetMinutes === null ? null : inHours(mapping.offsetMinutes)}
+                onChange={(h) => set({ offsetMinutes: readable(h) === null ? null : inMinutes(h ?? 0) })}
+              />
+            ) : null}
+            <Select
+              label={t('import.stamp')}
+              placeholder=""
+              width="24ch"
+              options={stamps.map((stamp) => ({ id: stamp, label: t(`stamp.${stamp}`) }))}
+              value={mapping.stamp}
+              onChange={(stamp) => set({ stamp: stamp as WeatherMapping['stamp'] })}
+            />
+          </>
         ) : null}
       </Line>
       <Line>
@@ -169,7 +194,7 @@ function VariableColumn({ variable, mapping, options, unitOf, onChange }: Variab
           hideLabel
           placeholder=""
           width="9ch"
-          options={units.map((unit) => ({ id: unit, label: unit === 'C' || unit === 'F' ? `°${unit}` : unit }))}
+          options={units.map((unit) => ({ id: unit, label: /^[CF]/.test(unit) ? `°${unit}` : unit }))}
           value={mapped.unit}
           onChange={(unit) =>
             onChange([...others.map((other) => (ofOneDay(variable, other.variable) ? { ...other, unit } : other)), { ...mapped, unit }])

@@ -1,4 +1,12 @@
-import { endpoints, type FilePreview, type ImportProgress, type ImportResult, type Problem, type WeatherMapping } from '@bocado/contract'
+import {
+  endpoints,
+  type FilePreview,
+  type ImportProgress,
+  type ImportResult,
+  type Problem,
+  type WeatherMapping,
+  type Written,
+} from '@bocado/contract'
 import { addressOf, fetchAnswer, RequestProblem, Unreachable } from '../api/client.js'
 import { watched } from '../api/hooks.js'
 
@@ -10,17 +18,20 @@ const headersOf = (personId: string | null): Record<string, string> => ({
   ...(personId ? { 'X-Bocado-Person': personId } : {}),
 })
 
-/** How the head of a file would be understood, by a mapping or by a guess. */
+/** How the head of a file would be understood, by a mapping, or by a guess from what was said of how it is written. */
 export async function previewFile(
   siteId: string,
   stationId: string,
   file: File,
-  mapping: WeatherMapping | undefined,
+  { mapping, written }: { mapping?: WeatherMapping | undefined; written?: Written | undefined },
   personId: string | null,
 ): Promise<FilePreview> {
   const address = addressOf(endpoints.weather.preview, {
     params: { siteId, stationId },
-    input: mapping ? { mapping: JSON.stringify(mapping) } : {},
+    input: {
+      ...(mapping ? { mapping: JSON.stringify(mapping) } : {}),
+      ...(written ? { written: JSON.stringify(written) } : {}),
+    },
   })
   const response = await watched(fetchAnswer(address, { method: 'POST', headers: headersOf(personId), body: file.slice(0, PREVIEW_BYTES) }))
   return (await response.json()) as FilePreview
