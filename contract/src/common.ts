@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { RefusalUnit } from './refusals.js'
 
 export const id = z.uuid({ error: 'must be an identifier' })
 
@@ -31,11 +32,14 @@ export const note = z.string().trim().max(2000, { error: 'use at most 2000 chara
 /** The version of a row, sent back with an edit: a stale edit is refused with both versions. */
 export const rowVersion = z.int().min(1)
 
-export const number = (what: string, least: number, most: number) =>
-  z
+/** A number within bounds; `unit` where a page may show the bounds in another one. */
+export const number = (what: string, least: number, most: number, unit?: RefusalUnit) => {
+  const behind = unit ? ` ${unit}` : ''
+  return z
     .number({ error: `enter ${what} as a number` })
-    .min(least, { error: `must be at least ${least}` })
-    .max(most, { error: `must be at most ${most}` })
+    .min(least, { error: `must be at least ${least}${behind}` })
+    .max(most, { error: `must be at most ${most}${behind}` })
+}
 
 export const boundsSchema = z.object({ p10: z.number().nullable(), p50: z.number().nullable(), p90: z.number().nullable() })
 
@@ -45,7 +49,17 @@ export const problemSchema = z.object({
   title: z.string(),
   status: z.int(),
   detail: z.string(),
-  fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  fields: z
+    .array(
+      z.object({
+        path: z.string(),
+        message: z.string(),
+        /** The sentence as a code with its values, quantities in SI, where it holds any. */
+        code: z.string().optional(),
+        values: z.record(z.string(), z.unknown()).optional(),
+      }),
+    )
+    .optional(),
   /** With 409: the row as it is now. */
   current: z.unknown().optional(),
 })

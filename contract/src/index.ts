@@ -55,3 +55,4 @@ export const endpoints = {
   devices,
   demo,
 }
+export * from './refusals.js'

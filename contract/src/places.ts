@@ -22,7 +22,7 @@ export type Place = z.infer<typeof placeSchema>
 const fields = {
   level: z.enum(placeLevels, { error: 'choose what it is' }),
   name: text('its name', 120),
-  areaM2: number('the area', 0.0001, 1e9).nullable().default(null),
+  areaM2: number('the area', 0.0001, 1e9, 'm²').nullable().default(null),
   plants: z
     .int({ error: 'enter a whole number of plants' })
     .min(1, { error: 'must be at least 1' })

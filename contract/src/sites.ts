@@ -57,7 +57,7 @@ const siteFields = {
   units: z.enum(unitSystems, { error: 'choose the units' }),
   latitude: number('the latitude', -90, 90).nullable().default(null),
   longitude: number('the longitude', -180, 180).nullable().default(null),
-  elevationM: number('the elevation', -450, 6000).nullable().default(null),
+  elevationM: number('the elevation', -450, 6000, 'm').nullable().default(null),
 }
 export const personInput = z.object({
   name: text('a name', 120),
@@ -96,13 +96,13 @@ export type Block = z.infer<typeof blockSchema>
 export const blockInput = z.object({
   name: text('the name of the block', 120),
   kind: z.enum(blockKinds, { error: 'choose what kind of place it is' }),
-  areaHa: number('the area', 0.0001, 100_000).nullable().default(null),
+  areaHa: number('the area', 0.0001, 100_000, 'ha').nullable().default(null),
   grows: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
   stationId: id.nullable().default(null),
   latitude: number('the latitude', -90, 90).nullable().default(null),
   longitude: number('the longitude', -180, 180).nullable().default(null),
-  offsetMin: number('the difference of the nights', -25, 25).default(0),
-  offsetMax: number('the difference of the days', -25, 25).default(0),
+  offsetMin: number('the difference of the nights', -25, 25, '°C difference').default(0),
+  offsetMax: number('the difference of the days', -25, 25, '°C difference').default(0),
   soilTexture: z.enum(soilTextures).nullable().default(null),
   soilCover: z.enum(soilCovers).default('bare'),
 })
@@ -113,7 +113,7 @@ export const wetEventInput = z
     kind: z.enum(wetEventKinds, { error: 'choose what made it wet' }),
     startedAt: instantSchema,
     endedAt: instantSchema,
-    waterMm: number('the water that reached the ground', 0, 300).nullable().default(null),
+    waterMm: number('the water that reached the ground', 0, 300, 'mm').nullable().default(null),
     note,
   })
   .refine((e) => Date.parse(e.startedAt) < Date.parse(e.endedAt), { error: 'must end after it began', path: ['endedAt'] })
@@ -136,9 +136,9 @@ export type WetEvent = z.infer<typeof wetEventSchema>
 
 const monthNormal = z
   .object({
-    min: number('the mean minimum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most),
-    max: number('the mean maximum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most),
-    rain: number('the rain', MONTHLY_RAIN_LIMITS.least, MONTHLY_RAIN_LIMITS.most),
+    min: number('the mean minimum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most, '°C'),
+    max: number('the mean maximum', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most, '°C'),
+    rain: number('the rain', MONTHLY_RAIN_LIMITS.least, MONTHLY_RAIN_LIMITS.most, 'mm'),
   })
   .refine((m) => m.min <= m.max, { error: 'the minimum is above the maximum', path: ['min'] })
 

@@ -41,8 +41,8 @@ export const stationInput = z.object({
   name: text('the name of the station', 120),
   place: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
   ...positionFields,
-  elevationM: number('the elevation', -450, 6000).nullable().default(null),
-  sensorHeightM: number('the height of the wind sensor', 0.5, 100).nullable().default(null),
+  elevationM: number('the elevation', -450, 6000, 'm').nullable().default(null),
+  sensorHeightM: number('the height of the wind sensor', 0.5, 100, 'm').nullable().default(null),
   underCover: z.boolean().default(false),
 })
 

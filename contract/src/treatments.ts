@@ -155,15 +155,15 @@ export const planInput = z.object({
 export const doneInput = z.object({
   startedAt: instantSchema,
   rate: number('the rate used', 0.0001, 100_000),
-  areaHa: number('the area treated', 0.000_000_1, 100_000),
+  areaHa: number('the area treated', 0.000_000_1, 100_000, 'ha'),
   minutes: number('the minutes of work', 0, 100_000).nullable().default(null),
   /** Who did it; whoever records it where nobody is named. */
   doneById: z.uuid({ error: 'choose who did it' }).nullable().default(null),
   made: madeSchema,
   weather: z.object({
-    tempC: number('the temperature', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most).nullable().default(null),
+    tempC: number('the temperature', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most, '°C').nullable().default(null),
     humidityPct: number('the humidity', READING_LIMITS.humidity.least, READING_LIMITS.humidity.most).nullable().default(null),
-    windMs: number('the wind', READING_LIMITS.wind.least, READING_LIMITS.wind.most).nullable().default(null),
+    windMs: number('the wind', READING_LIMITS.wind.least, READING_LIMITS.wind.most, 'm/s').nullable().default(null),
   }),
   note,
   rowVersion,

@@ -2,6 +2,7 @@ import { DAILY_RAIN_LIMITS, READING_LIMITS, type ReadingLimits } from '@bocado/c
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
+import type { RefusalUnit } from './refusals.js'
 import { soilTextures } from './sites.js'
 import { correctionInput, correctionPreviewSchema, correctionSchema, stationInput, stationPatch, stationSchema } from './stations.js'
 import { checkedVariables, weatherVariables } from './variables.js'
@@ -101,12 +102,12 @@ export type ImportProgress = z.infer<typeof importProgressSchema>
 const pushedReading = z
   .strictObject({
     at: instantSchema,
-    temperature: number('a temperature', -60, 58).optional(),
+    temperature: number('a temperature', -60, 58, '°C').optional(),
     humidity: number('the humidity', 0, 100).optional(),
-    rain: number('the rain', 0, 200).optional(),
-    wind: number('the wind', 0, 75).optional(),
+    rain: number('the rain', 0, 200, 'mm').optional(),
+    wind: number('the wind', 0, 75, 'm/s').optional(),
     wetness: number('the wetness', 0, 1).optional(),
-    soil: number('the soil temperature', -30, 60).optional(),
+    soil: number('the soil temperature', -30, 60, '°C').optional(),
   })
   .refine((r) => [r.temperature, r.humidity, r.rain, r.wind, r.wetness, r.soil].some((v) => v !== undefined), { error: 'holds no value' })
 
@@ -170,8 +171,8 @@ export const doubtDecisionInput = z.object({
     .max(500, { error: 'at most 500 at once' }),
 })
 
-const within = (what: string, { least, most }: ReadingLimits) => number(what, least, most)
-const temperature = within('a temperature', READING_LIMITS.temperature)
+const within = (what: string, { least, most }: ReadingLimits, unit?: RefusalUnit) => number(what, least, most, unit)
+const temperature = within('a temperature', READING_LIMITS.temperature, '°C')
 const hourlyValues = (what: string, limits: ReadingLimits) =>
   z.array(within(what, limits)).min(24, { error: 'give at least 24 hours' }).max(384, { error: 'give at most 384 hours' })
 
@@ -206,7 +207,7 @@ export const typedDaysInput = z.object({
           day: civilDateSchema,
           min: temperature,
           max: temperature,
-          rain: within('the rain', DAILY_RAIN_LIMITS).nullable().default(null),
+          rain: within('the rain', DAILY_RAIN_LIMITS, 'mm').nullable().default(null),
         })
         .refine((d) => d.min <= d.max, { error: 'the minimum is above the maximum', path: ['min'] }),
     )

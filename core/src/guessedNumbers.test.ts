@@ -4,6 +4,7 @@ import { expect, test } from 'vitest'
 /** Constants that are no guess: exact by definition, published with their source beside them, or settings of the computation. */
 const NO_GUESS: Readonly<Record<string, string>> = {
   FROM_MIDDLE: 'of the normal distribution',
+  METRES_PER_FOOT: 'by definition',
   HPA_AT_ZERO: 'published, with the formula',
   MIDDAY_PLUS_HOURS: 'published, with the formula',
   SOLAR_CONSTANT: 'published, with the formula',

@@ -67,6 +67,8 @@ const MAPPING: WeatherMapping = {
   timeColumn: null,
   dateOrder: 'ymd',
   clock: 'utc',
+  offsetMinutes: null,
+  stamp: 'begins',
   columns: [
     { variable: 'temperature', column: 1, unit: 'C' },
     { variable: 'humidity', column: 2, unit: '%' },

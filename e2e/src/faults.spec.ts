@@ -57,6 +57,8 @@ describe('a database that is killed', () => {
       timeColumn: null,
       dateOrder: 'ymd',
       clock: 'standard',
+      offsetMinutes: null,
+      stamp: 'begins',
       columns: [{ variable: 'temperature', column: 1, unit: 'C' }],
     }
     const file = hourlyFile(1985, '2026-06-12')

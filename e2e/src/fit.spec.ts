@@ -36,7 +36,7 @@ describe('a part of a block', () => {
     await page.getByRole('textbox', { name: 'Name' }).fill('Row 4')
     await enterNumber(page, 'Area', 900_000)
     await press(page, 'Save')
-    await page.getByText('is more than Old Apples has left: 42000 m²').waitFor()
+    await page.getByText('is more than Old Apples has left: 452,084 ft²').waitFor()
     await enterNumber(page, 'Area', 5382)
     await enterNumber(page, 'Plants or pots', 62)
     await press(page, 'Save')

@@ -52,3 +52,7 @@ export const squareFeetFromSquareMetres = (m2: number): number => m2 / SQUARE_ME
 export const squareMetresFromSquareFeet = (ft2: number): number => ft2 * SQUARE_METRES_PER_SQUARE_FOOT
 /** L/ha to US gallons per acre. */
 export const gallonsPerAcreFromLitresPerHectare = (lha: number): number => ((lha / LITRES_PER_US_GALLON) * SQUARE_METRES_PER_ACRE) / 10_000
+
+const METRES_PER_FOOT = 0.3048
+export const feetFromMetres = (m: number): number => m / METRES_PER_FOOT
+export const metresFromFeet = (ft: number): number => ft * METRES_PER_FOOT

@@ -1,7 +1,7 @@
 import type { Block, CheckArea, ParsedInputOf, blocks } from '@bocado/contract'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import { listBlocks } from './store.js'
 import { heldWithin, liveBlock, SAME_M2, tree } from '../places/store.js'
 
@@ -42,7 +42,7 @@ async function columnsOf(w: Write, input: BlockInput) {
 async function requireHeld(w: Write, blockId: string, areaHa: number | null): Promise<void> {
   const held = heldWithin(await tree(w.tx, w.siteId), blockId)
   if (areaHa !== null && held > squareMetresFromHectares(areaHa) + SAME_M2)
-    throw fieldProblem('areaHa', `is less than its parts have: ${hectaresFromSquareMetres(held)} ha`)
+    throw refusal('areaHa', 'area.less-than-parts', { held: { si: hectaresFromSquareMetres(held), unit: 'ha' } })
 }
 
 export async function createBlock(w: Write, input: BlockInput): Promise<Block> {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
 import { insertOnce, insertRows, restoreRow, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
 import { getSite, seasonOf } from '../sites/service.js'
@@ -19,7 +19,7 @@ export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promis
   const site = await getSite(w.tx, deps.clock, w.siteId)
   await requirePlant(w.tx, w.siteId, input.plantId)
   const to = input.seenTo ?? input.seenFrom
-  if (to > site.today) throw fieldProblem(input.seenTo ? 'seenTo' : 'seenFrom', `lies in the future; today is ${site.today}`)
+  if (to > site.today) throw refusal(input.seenTo ? 'seenTo' : 'seenFrom', 'day.future', { today: { day: site.today } })
   if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const photoId = input.photo ? await addPhoto(w, { organismId: input.plantId, blockId: input.blockId }, input.photo, site.today) : null
   const id = await insertOnce(w, 'bloom_record', { ...columnsOf(site, input), photo_id: photoId }, () =>

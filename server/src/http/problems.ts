@@ -1,4 +1,4 @@
-import type { Problem } from '@bocado/contract'
+import { codeOfBound, refusalInEnglish, type CodedRefusal, type Problem, type RefusalCode } from '@bocado/contract'
 import type { z } from 'zod'
 import { isFull, isInTheWay, isLate, isUnreachable } from '../database/failures.js'
 
@@ -20,6 +20,9 @@ const TITLES: Readonly<Record<number, string>> = {
 export interface FieldMessage {
   path: string
   message: string
+  /** The same with its values, for a page to say it in its own units. */
+  code?: RefusalCode
+  values?: CodedRefusal['values']
 }
 
 /** An error that becomes an RFC 9457 problem: what is wrong, where, and what to do. */
@@ -43,12 +46,21 @@ export class HttpProblem extends Error {
 export const fieldProblem = (path: string, message: string): HttpProblem =>
   new HttpProblem(422, `${path}: ${message}`, { fields: [{ path, message }] })
 
+/** One wrong field, in a sentence with values: a page says it in its own units, everything else in English and SI. */
+export function refusal(path: string, code: RefusalCode, values: CodedRefusal['values']): HttpProblem {
+  const message = refusalInEnglish({ code, values })
+  return new HttpProblem(422, `${path}: ${message}`, { fields: [{ path, message, code, values }] })
+}
+
 /** Nobody reads more than the first few of a thousand faults. */
 const MOST_FIELDS = 30
 
 /** A refusal of several fields at once: the first of them, and how many there are. */
 export function fieldsProblem(all: readonly FieldMessage[]): HttpProblem {
-  const fields = all.slice(0, MOST_FIELDS).map(({ path, message }) => ({ path: path.slice(0, 200), message: message.slice(0, 500) }))
+  const fields = all.slice(0, MOST_FIELDS).map(({ path, message }): FieldMessage => {
+    const coded = codeOfBound(message)
+    return { path: path.slice(0, 200), message: message.slice(0, 500), ...(coded ?? {}) }
+  })
   const named = fields.map(({ path, message }) => (path ? `${path}: ${message}` : message))
   const more = all.length > MOST_FIELDS ? [`and ${all.length - MOST_FIELDS} more`] : []
   return new HttpProblem(422, [...named, ...more].join('; '), { fields })

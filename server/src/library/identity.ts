@@ -3,7 +3,7 @@ import { identityVerdict, type CharacterAnswer } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { randomUUID } from 'node:crypto'
 import { insertRow, jsonOf, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { requireOrganism } from './catalogue.js'
@@ -105,7 +105,7 @@ export async function addPhoto(
   photo: PhotoInput,
   today: string,
 ): Promise<string> {
-  if (photo.takenOn > today) throw fieldProblem('photo.takenOn', `lies in the future; today is ${today}`)
+  if (photo.takenOn > today) throw refusal('photo.takenOn', 'day.future', { today: { day: today } })
   const clean = cleanJpeg(Buffer.from(photo.jpeg, 'base64'))
   if ('refused' in clean) throw fieldProblem('photo.jpeg', clean.refused)
   const id = await insertRow(

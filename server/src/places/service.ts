@@ -1,6 +1,6 @@
 import type { ParsedInputOf, Place, places } from '@bocado/contract'
 import { insertRow, liveRow, updateRow, type Write } from '../database/index.js'
-import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import { heldWithin, listPlaces, SAME_M2, tree, type StoredPlace } from './store.js'
 
 /** What may lie within what: a place holds only what comes later here. */
@@ -20,14 +20,14 @@ async function requireRoom(w: Write, parentId: string, input: PlaceInput, placeI
   if (input.areaM2 !== null && parent.areaM2 !== null) {
     const left = parent.areaM2 - heldWithin(all, parentId, placeId)
     if (input.areaM2 > left + SAME_M2)
-      throw fieldProblem('areaM2', `is more than ${parent.name} has left: ${Number(Math.max(0, left).toFixed(1))} m²`)
+      throw refusal('areaM2', 'area.more-than-left', { place: parent.name, left: { si: Number(Math.max(0, left).toFixed(1)), unit: 'm²' } })
   }
   if (!placeId) return
   const within = [...all.values()].find((place) => place.parentId === placeId && DEPTH[place.level] <= DEPTH[input.level])
   if (within) throw fieldProblem('level', `cannot hold ${within.name}, which lies within it`)
   const held = heldWithin(all, placeId)
   if (input.areaM2 !== null && input.areaM2 < held - SAME_M2)
-    throw fieldProblem('areaM2', `is less than what lies within it: ${Number(held.toFixed(1))} m²`)
+    throw refusal('areaM2', 'area.less-than-held', { held: { si: Number(held.toFixed(1)), unit: 'm²' } })
 }
 
 const columnsOf = ({ level, name, areaM2, plants }: PlaceInput) => ({ level, name, area_m2: areaM2, plants })

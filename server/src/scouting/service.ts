@@ -2,7 +2,7 @@ import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
 import { actionThreshold, effectiveCount, isCrossed } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
@@ -39,8 +39,8 @@ type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId'>
 
 async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundFields) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  if (input.countedOn > site.today) throw fieldProblem('countedOn', `lies in the future; today is ${site.today}`)
-  if (input.countedOn < watch.season) throw fieldProblem('countedOn', `lies before the season, which begins on ${watch.season}`)
+  if (input.countedOn > site.today) throw refusal('countedOn', 'day.future', { today: { day: site.today } })
+  if (input.countedOn < watch.season) throw refusal('countedOn', 'day.before-season', { from: { day: watch.season } })
   if (input.checkAreaId) {
     const [[area]] = await w.tx.query<Row[]>(
       'SELECT id FROM check_area WHERE id = ? AND site_id = ? AND block_id = ? AND deleted_at IS NULL',

@@ -4,7 +4,7 @@ import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core
 import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
 import { insertRow, liveRow, ownerColumns, sqlInstant, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, SAME_M2, tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
@@ -81,7 +81,7 @@ async function watchFor(w: Write, watchId: string): Promise<StoredWatch> {
 
 function requireInSeason(path: string, day: string, season: string): void {
   const end = civilDate(seasonLater(dayNumber(season), 1) - 1)
-  if (day < season || day > end) throw fieldProblem(path, `must lie in the season, ${season} to ${end}`)
+  if (day < season || day > end) throw refusal(path, 'day.within-season', { from: { day: season }, to: { day: end } })
 }
 
 /** Refuses a product that is not for the organism of a watch, in its block: it is never planned, whoever asks. */
@@ -191,7 +191,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: Done
   if (input.rate > label.labelRate)
     throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
   if (place?.areaM2 && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
-    throw fieldProblem('areaHa', `is more than ${place.name} has: ${Number(hectaresFromSquareMetres(place.areaM2).toFixed(6))} ha`)
+    throw refusal('areaHa', 'area.more-than-place', { place: place.name, area: { si: hectaresFromSquareMetres(place.areaM2), unit: 'ha' } })
   return {
     day,
     columns: {

@@ -1,7 +1,7 @@
 import type { ParsedInputOf, ResponseOf, VarietyLook, VarietyStanding, varieties } from '@bocado/contract'
 import { dayNumber, varietyStandings } from '@bocado/core'
 import { insertOnce, restoreRow, updateOnce, type Queryable, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { requireOrganism } from '../library/catalogue.js'
 import { getSite, seasonOf } from '../sites/service.js'
@@ -47,7 +47,7 @@ async function columnsOf(w: Write, deps: Deps, organismId: string, input: LookIn
     throw fieldProblem('libraryVariety', `must be what the library says of ${organism.name}: ${said.join('; ') || 'nothing'}`)
   const block = await liveBlock(w.tx, w.siteId, input.blockId)
   const site = await getSite(w.tx, deps.clock, w.siteId)
-  if (input.lookedOn > site.today) throw fieldProblem('lookedOn', `lies in the future; today is ${site.today}`)
+  if (input.lookedOn > site.today) throw refusal('lookedOn', 'day.future', { today: { day: site.today } })
   // One variety, one spelling: what is typed in other letters joins the name that is in use.
   const known = (await listVarietyNames(w.tx, w.siteId)).find((name) => name.toLowerCase() === input.variety.toLowerCase())
   const twice = (): HttpProblem =>

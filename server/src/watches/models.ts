@@ -12,7 +12,7 @@ import {
 } from '@bocado/library'
 import { insertRow, removeRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { requireOrganism } from '../library/catalogue.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import { liveBlock } from '../places/store.js'
 
 /** A number of the library for which a site has its own. */
@@ -203,7 +203,7 @@ function requireModel(entry: Organism, own: readonly OwnFigure[]): void {
   const { pinned } = resolve(entry, own)
   const { heat } = pinned
   if (heat.upper !== undefined && heat.upper <= heat.lower)
-    throw fieldProblem('value', `leaves no range between the thresholds, ${heat.lower} and ${heat.upper} °C`)
+    throw refusal('value', 'heat.no-range', { lower: { si: heat.lower, unit: '°C' }, upper: { si: heat.upper, unit: '°C' } })
   for (const { path, quantity } of allFigures(withOwn(entry, own))) {
     if (quantity.unit === 'share' && (quantity.value <= 0 || quantity.value >= 1))
       throw fieldProblem('value', `of ${path} must lie between 0 and 1, got ${quantity.value}`)

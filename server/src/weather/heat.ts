@@ -12,7 +12,7 @@ import {
   type HeatRule,
   type PlaceWeather,
 } from '@bocado/core'
-import { fieldProblem } from '../http/problems.js'
+import { refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { placeDays } from './place.js'
@@ -30,7 +30,8 @@ export async function heatOfStation(deps: Deps, siteId: string, stationId: strin
   const season = dayNumber(query.season)
   const end = seasonLater(season, 1)
   const from = dayNumber(query.from)
-  if (from < season || from >= end) throw fieldProblem('from', `must lie in the season, ${query.season} to ${civilDate(end - 1)}`)
+  if (from < season || from >= end)
+    throw refusal('from', 'day.within-season', { from: { day: query.season }, to: { day: civilDate(end - 1) } })
   const { series, temperatures, key } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, query.blockId))
   const place: PlaceWeather = { days: series, hours: temperatures }
   const ruleOf = (method: HeatRule['method']): HeatRule => ({

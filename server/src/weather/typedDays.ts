@@ -1,6 +1,6 @@
 import type { ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
 import type { Row, Write } from '../database/index.js'
-import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { dailyRowOf } from './readingStore.js'
@@ -28,8 +28,8 @@ export async function typeDays(
   const site = await getSite(w.tx, deps.clock, w.siteId)
   const seen = new Set<string>()
   input.days.forEach(({ day }, i) => {
-    if (day > site.today) throw fieldProblem(`days.${i}.day`, `${day} lies in the future; enter days up to ${site.today}`)
-    if (seen.has(day)) throw fieldProblem(`days.${i}.day`, `${day} stands twice; enter each day once`)
+    if (day > site.today) throw refusal(`days.${i}.day`, 'day.typed-future', { day: { day }, today: { day: site.today } })
+    if (seen.has(day)) throw refusal(`days.${i}.day`, 'day.twice', { day: { day } })
     seen.add(day)
   })
   await lockStation(w, stationId)

@@ -4,6 +4,7 @@ import { endpoints } from '@bocado/contract'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
+import { IntlProvider } from 'react-intl'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { closeBrowserStore } from './browserStore.js'
 import { keepDraft, readDraft } from './drafts.js'
@@ -11,7 +12,11 @@ import { makeQueryClient } from './hooks.js'
 import { useEntry } from './useEntry.js'
 
 const client = makeQueryClient()
-const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>
+const wrapper = ({ children }: { children: ReactNode }) => (
+  <IntlProvider locale="en-GB">
+    <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  </IntlProvider>
+)
 const ID = '7c9e6679-7425-40de-944b-e07fc1f90ae7'
 const KEY = `patch /sites/:siteId/blocks/:blockId ${ID}`
 const useForm = ({ rowVersion, grows }: { rowVersion: number; grows: string }) =>

@@ -3,6 +3,7 @@ import { ALL_SITES, CHANGED_HEADER, endpoints, type Problem } from '@bocado/cont
 import { QueryClientProvider, type QueryClient } from '@tanstack/react-query'
 import { act, cleanup, render, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
+import { IntlProvider } from 'react-intl'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { useStale } from './connection.js'
 import { ErrorBoundary } from './testBoundary.js'
@@ -19,7 +20,11 @@ const problem = (status: number, detail: string): Response =>
   json({ type: 'about:blank', title: '', status, detail } satisfies Problem, status)
 
 let client: QueryClient
-const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>
+const wrapper = ({ children }: { children: ReactNode }) => (
+  <IntlProvider locale="en-GB">
+    <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  </IntlProvider>
+)
 beforeEach(() => {
   client = makeQueryClient()
   sent.length = 0

@@ -1,6 +1,7 @@
-import type { Endpoint, InputOf, ParamsOf, ResponseOf } from '@bocado/contract'
+import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useState } from 'react'
+import { useRefusal } from '../messages/refusal.js'
 import { bindingsOf, withValue } from './bindings.js'
 import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
@@ -68,8 +69,9 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     })
   }, [])
 
-  const refuse = (fields: readonly { path: string; message: string }[], detail: string): void => {
-    setErrors(Object.fromEntries(fields.map(({ path, message }) => [path, message])))
+  const said = useRefusal()
+  const refuse = (fields: NonNullable<Problem['fields']>, detail: string): void => {
+    setErrors(Object.fromEntries(fields.map((field) => [field.path, said(field)])))
     setGeneral(fields.length > 0 ? null : detail)
   }
 

@@ -28,7 +28,8 @@ export function WorkplaceProvider({ children }: { children: ReactNode }) {
 
 export const useWorkplace = (): Workplace => useContext(WorkplaceContext)
 
-const SiteContext = createContext<Site | null>(null)
+/** undefined above the shell, where there is no site yet. */
+export const SiteContext = createContext<Site | null>(null)
 export const SiteProvider = SiteContext.Provider
 
 /** The site of the screen. Screens below the shell always have one. */

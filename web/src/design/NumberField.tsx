@@ -6,6 +6,7 @@ import { useText } from '../messages/useText.js'
 import { Described, fieldStyle, type FieldProps } from './fields.js'
 import { readNumber } from './readNumber.js'
 import { font } from './theme.js'
+import type { Measure } from './units.js'
 
 const StyledNumber = styled(AriaTextField)`
   ${fieldStyle}
@@ -67,6 +68,24 @@ export function NumberField(
       </span>
       <Described {...p} error={problem ?? p.error} />
     </StyledNumber>
+  )
+}
+
+/** A quantity that is kept in SI, shown and typed in the unit of the site. */
+export function QuantityField({
+  measure,
+  value,
+  onChange,
+  ...p
+}: Omit<Parameters<typeof NumberField>[0], 'unit' | 'digits'> & { measure: Measure }) {
+  return (
+    <NumberField
+      {...p}
+      unit={measure.unit}
+      digits={measure.digits}
+      value={value === null ? null : measure.shown(value)}
+      onChange={(typed) => onChange(typed === null ? null : measure.stored(typed))}
+    />
   )
 }
 

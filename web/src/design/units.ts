@@ -3,9 +3,11 @@ import {
   celsiusFromFahrenheit,
   fahrenheitDaysFromCelsiusDays,
   fahrenheitFromCelsius,
+  feetFromMetres,
   hectaresFromAcres,
   hectaresFromSquareMetres,
   inchesFromMillimetres,
+  metresFromFeet,
   mphFromMetresPerSecond,
   squareFeetFromSquareMetres,
   squareMetresFromSquareFeet,
@@ -30,6 +32,10 @@ export interface Measures {
   area: Measure
   /** Parts of a block, too small for hectares. */
   ground: Measure
+  /** Above the sea, or above the ground. */
+  height: Measure
+  /** How much vapour the air lacks; kept in hPa. */
+  vapour: Measure
 }
 
 const same = (x: number): number => x
@@ -41,6 +47,8 @@ const METRIC: Measures = {
   wind: { unit: 'm/s', digits: 1, shown: same, stored: same },
   area: { unit: 'ha', digits: 2, shown: same, stored: same },
   ground: { unit: 'm²', digits: 1, shown: same, stored: same },
+  height: { unit: 'm', digits: 1, shown: same, stored: same },
+  vapour: { unit: 'hPa', digits: 1, shown: same, stored: same },
 }
 
 const US: Measures = {
@@ -50,13 +58,18 @@ const US: Measures = {
   wind: { unit: 'mph', digits: 0, shown: mphFromMetresPerSecond, stored: (mph) => toMetresPerSecond(mph, 'mph') },
   area: { unit: 'acres', digits: 2, shown: acresFromHectares, stored: hectaresFromAcres },
   ground: { unit: 'ft²', digits: 0, shown: squareFeetFromSquareMetres, stored: squareMetresFromSquareFeet },
+  height: { unit: 'ft', digits: 0, shown: feetFromMetres, stored: metresFromFeet },
+  vapour: { unit: 'kPa', digits: 2, shown: (hPa) => hPa / 10, stored: (kPa) => kPa * 10 },
 }
 
 /** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */
-export function measureOf(unit: string, { temperature, heat, rain, wind }: Measures): Measure {
+export function measureOf(unit: string, { temperature, heat, rain, wind, area, ground, height }: Measures): Measure {
   if (unit === '°C') return { ...temperature, digits: 1 }
   if (unit === '°C·d') return { ...heat, digits: 1 }
   if (unit === 'mm') return rain
+  if (unit === 'm') return height
+  if (unit === 'ha') return area
+  if (unit === 'm²') return ground
   if (unit === 'm/s') return { ...wind, digits: 1 }
   return { unit: unit === '1' ? '' : unit, digits: 2, shown: same, stored: same }
 }

@@ -107,6 +107,7 @@ export function useFormat() {
       rain: (mm: number): string => measured(measures.rain, mm),
       wind: (ms: number): string => measured(measures.wind, ms),
       area: (ha: number): string => measured(measures.area, ha),
+      height: (m: number): string => measured(measures.height, m),
     }
   }, [locale, site.units, site.today, site.timeZone, t])
 }

@@ -1,8 +1,9 @@
 import type { Bindings } from '../api/bindings.js'
 import { Select, TextField } from '../design/controls.js'
-import { NumberField } from '../design/NumberField.js'
+import { QuantityField } from '../design/NumberField.js'
 import { PositionFields } from '../design/PositionFields.js'
 import { Fields } from '../design/text.js'
+import { measuresOf } from '../design/units.js'
 import { useText } from '../messages/useText.js'
 
 /** What a site is known by, as typed. */
@@ -21,6 +22,7 @@ const ZONES = Intl.supportedValuesOf('timeZone').map((zone) => ({ id: zone, labe
 /** Fields of a site, for its start and for later changes. */
 export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
   const t = useText()
+  const { height } = measuresOf(bind.choice('units').value === 'us' ? 'us' : 'metric')
   return (
     <>
       <Fields>
@@ -39,7 +41,7 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
       </Fields>
       <Fields>
         <PositionFields latitude={bind.number('latitude')} longitude={bind.number('longitude')} />
-        <NumberField label={t('site.elevation')} width="15ch" digits={0} unit="m" hint={t('optional')} {...bind.number('elevationM')} />
+        <QuantityField label={t('site.elevation')} width="15ch" measure={height} hint={t('optional')} {...bind.number('elevationM')} />
       </Fields>
     </>
   )

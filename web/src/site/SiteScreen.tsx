@@ -222,6 +222,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
 
 function SiteFacts() {
   const t = useText()
+  const f = useFormat()
   const site = useSite()
   const [editing, setEditing] = useState(false)
   return (
@@ -236,7 +237,7 @@ function SiteFacts() {
             {site.latitude !== null && site.longitude !== null
               ? ` · ${t('site.position', { latitude: site.latitude.toFixed(2), longitude: site.longitude.toFixed(2) })}`
               : ''}
-            {site.elevationM === null ? '' : ` · ${t('site.height', { metres: site.elevationM })}`}
+            {site.elevationM === null ? '' : ` · ${f.height(site.elevationM)}`}
             <br />
             {t('site.clock', { zone: site.timeZone.replaceAll('_', ' ') })}
             <br />

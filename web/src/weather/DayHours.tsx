@@ -93,7 +93,7 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
 function HourTable({ hours }: { hours: readonly HourWeather[] }) {
   const t = useText()
   const f = useFormat()
-  const { temperature, rain, wind } = f.measures
+  const { temperature, rain, wind, vapour } = f.measures
   const same = (v: number): number => v
   // Differences of temperature have no zero point to move.
   const degrees = (v: number): number => temperature.shown(v) - temperature.shown(0)
@@ -101,7 +101,7 @@ function HourTable({ hours }: { hours: readonly HourWeather[] }) {
     { name: t('hours.temperature', { unit: temperature.unit }), value: (h) => h.temperature, shown: temperature.shown, digits: 1 },
     { name: t('hours.humidity'), value: (h) => h.humidity, shown: same, digits: 0 },
     { name: t('hours.dewPoint', { unit: temperature.unit }), value: (h) => h.dewPoint, shown: temperature.shown, digits: 1 },
-    { name: t('hours.vpd'), value: (h) => h.vpd, shown: same, digits: 1 },
+    { name: t('hours.vpd', { unit: vapour.unit }), value: (h) => h.vpd, shown: vapour.shown, digits: vapour.digits },
     { name: t('hours.deltaT', { unit: temperature.unit }), value: (h) => h.deltaT, shown: degrees, digits: 1 },
     { name: t('hours.wind', { unit: wind.unit }), value: (h) => h.wind, shown: wind.shown, digits: 1 },
     { name: t('hours.rain', { unit: rain.unit }), value: (h) => h.rain, shown: rain.shown, digits: rain.digits },

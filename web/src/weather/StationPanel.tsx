@@ -4,10 +4,11 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, TextField } from '../design/controls.js'
-import { NumberField } from '../design/NumberField.js'
+import { NumberField, QuantityField } from '../design/NumberField.js'
 import { PositionFields } from '../design/PositionFields.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Heading, Fields, Line, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Corrections } from './Corrections.js'
@@ -25,6 +26,7 @@ export function StationPanel({ station }: { station: Station }) {
 function StationForm({ station }: { station: Station }) {
   const t = useText()
   const site = useSite()
+  const { height } = useFormat().measures
   const { name, place, latitude, longitude, elevationM, sensorHeightM, underCover, hours } = station
   const entry = useEntry(
     endpoints.weather.updateStation,
@@ -69,21 +71,19 @@ function StationForm({ station }: { station: Station }) {
           latitude={{ value: values.latitude, onChange: (latitude) => set({ latitude }), error: errors['latitude'] }}
           longitude={{ value: values.longitude, onChange: (longitude) => set({ longitude }), error: errors['longitude'] }}
         />
-        <NumberField
+        <QuantityField
           label={t('site.elevation')}
           width="15ch"
-          digits={0}
-          unit="m"
+          measure={height}
           value={values.elevationM}
           onChange={(v) => set({ elevationM: v })}
           error={errors['elevationM']}
           hint={t('optional')}
         />
-        <NumberField
+        <QuantityField
           label={t('station.windHeight')}
           width="18ch"
-          digits={1}
-          unit="m"
+          measure={height}
           value={values.sensorHeightM}
           onChange={(v) => set({ sensorHeightM: v })}
           error={errors['sensorHeightM']}

@@ -15,7 +15,6 @@ export const site = {
     'Blocks are the pieces of ground that are watched and treated as one: an orchard, a row of vines, a bed, a tunnel. Add the first.',
   'site.people': 'People',
   'site.position': '{latitude}°, {longitude}°',
-  'site.height': '{metres, number} m',
   'site.clock': 'Clock of {zone}',
   'site.edit': 'Change the site',
   'person.add': 'Add a person',

@@ -79,7 +79,7 @@ export const weather = {
   'hours.temperature': 'Temperature {unit}',
   'hours.humidity': 'Humidity %',
   'hours.dewPoint': 'Dew point {unit}',
-  'hours.vpd': 'Vapour deficit hPa',
+  'hours.vpd': 'Vapour deficit {unit}',
   'hours.deltaT': 'Delta T {unit}',
   'hours.wind': 'Wind at 2 m {unit}',
   'hours.rain': 'Rain {unit}',
