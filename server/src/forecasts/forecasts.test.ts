@@ -137,7 +137,7 @@ describe('a forecast that is refused', () => {
       'members',
       'same number of hours',
     ],
-    ['with a value that cannot be', issue([90]), 'members.0.temperature.0', 'must be at most 58 °C'],
+    ['with a value that cannot be', issue([90]), 'members.0.temperature.0', 'must be at most 58'],
     ['without members', { ...issue([]), members: [] }, 'members', 'holds no member'],
   ])('%s', async (_, body, path, message) => {
     const answer = await deliver(body)

@@ -12,6 +12,11 @@ import { measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { FigureTable } from './EventDates.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/records.js'
+import '../messages/en/plan.js'
+import '../messages/en/windows.js'
 
 /** Every number that a watch's forecast rests on, with where it is from; each can be given a value of the site's own. */
 export function ModelFigures({ forecast }: { forecast: WatchForecast }) {

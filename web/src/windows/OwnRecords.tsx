@@ -17,6 +17,10 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { CalibrationPicture } from './CalibrationPicture.js'
 import { OwnClock } from './OwnClock.js'
 import { checksOf } from './pastedChecks.js'
+import '../messages/en/field.js'
+import '../messages/en/figures.js'
+import '../messages/en/records.js'
+import '../messages/en/windows.js'
 
 const Words = styled.div`
   flex: 1 1 24ch;

@@ -23,11 +23,8 @@ import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
-import { ModelFigures } from './ModelFigures.js'
-import { OwnRecords } from './OwnRecords.js'
+import { ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
 import { SeenToday } from './SeenToday.js'
-import { WaysToAct } from './WaysToAct.js'
-import { WhyMoved } from './WhyMoved.js'
 
 const Stages = styled.table`
   width: 100%;
@@ -65,11 +62,11 @@ export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | u
         onChange={setPanel}
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
-      {panel === 'ways' && organism ? <WaysToAct forecast={forecast} organism={organism} /> : null}
+      {panel === 'ways' && organism ? <WaysToActLater forecast={forecast} organism={organism} /> : null}
       {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
-      {panel === 'moved' ? <WhyMoved forecast={forecast} /> : null}
-      {panel === 'numbers' ? <ModelFigures forecast={forecast} /> : null}
-      {panel === 'records' ? <OwnRecords forecast={forecast} /> : null}
+      {panel === 'moved' ? <WhyMovedLater forecast={forecast} /> : null}
+      {panel === 'numbers' ? <ModelFiguresLater forecast={forecast} /> : null}
+      {panel === 'records' ? <OwnRecordsLater forecast={forecast} /> : null}
     </Stack>
   )
 }

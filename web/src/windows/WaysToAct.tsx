@@ -10,6 +10,9 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import type { Way, WayWindow } from '../workers/ways.js'
 import type { WaysWorker } from '../workers/ways.worker.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
+import '../messages/en/windows.js'
 
 const NONE: readonly Way[] = []
 

@@ -8,6 +8,9 @@ import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { FigureTable } from './EventDates.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
+import '../messages/en/windows.js'
 
 /** Why a window lies elsewhere than a forecast of some days ago had it: each cause with its days. */
 export function WhyMoved({ forecast }: { forecast: WatchForecast }) {
