@@ -42,6 +42,10 @@ export const organismSchema = z.object({
   scientificName: z.string(),
   kind: z.string(),
   crops: z.array(z.string()),
+  /** What it lives on, beside the crops. */
+  hosts: z.array(z.string()),
+  /** What a watch of it says: dates by heat, months until dates of its own are known, infections by the weather, or emergence. */
+  gives: z.enum(['dates', 'months', 'infections', 'emergence']),
   biofix: z.object({
     kind: z.enum(biofixKinds),
     ask: z.string(),

@@ -17,6 +17,8 @@ export const refusals = {
   'day.typed-future': '{day} lies in the future; enter days up to {today}',
   'day.twice': '{day} stands twice; enter each day once',
   'day.before-season': 'lies before the season, which begins on {from}',
+  'day.within-season-or-before': 'must lie in the season or in the {days} days before it, {from} to {to}',
+  'day.has-happened': 'lies in the future; enter it when it has happened, at the latest today, {today}',
   'day.within-season': 'must lie in the season, {from} to {to}',
 } as const
 export type RefusalCode = keyof typeof refusals

@@ -34,6 +34,16 @@ export const watchInput = z.object({
   sourceKnown: z.enum(knowns).default('unknown'),
   threshold: ownThreshold.nullable().default(null),
 })
+/** Several organisms of one block at once; what is asked of each comes afterwards. */
+export const watchesInput = z.object({
+  organismIds: z
+    .array(z.string().min(1))
+    .min(1, { error: 'choose an organism' })
+    .max(40, { error: 'at most 40 at once' })
+    .refine((ids) => new Set(ids).size === ids.length, { error: 'each once' }),
+  blockId: z.uuid({ error: 'choose a block' }),
+  season: civilDateSchema,
+})
 export const watchPatch = z.object({
   biofix: civilDateSchema.nullable(),
   biofixNote: note,

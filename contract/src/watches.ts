@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { boundsSchema, civilDateSchema, id, instantSchema, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema } from './organisms.js'
-import { watchInput, watchPatch, watchSchema } from './watch.js'
+import { watchesInput, watchInput, watchPatch, watchSchema } from './watch.js'
 import { bandSchema, derivedSchema, watchForecastSchema } from './watchForecasts.js'
 
 export const ownFigureInput = z.object({
@@ -89,6 +89,14 @@ export const watches = {
     params: siteParams,
     input: watchInput,
     response: watchSchema,
+  }),
+  createSeveral: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/several',
+    summary: 'Watch several organisms in a block: all of them, or none where one cannot be',
+    params: siteParams,
+    input: watchesInput,
+    response: z.array(watchSchema),
   }),
   update: endpoint({
     method: 'patch',

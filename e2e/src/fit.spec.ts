@@ -80,6 +80,26 @@ describe('what does not fit', () => {
   })
 })
 
+test('several are watched at once, found by a word', async () => {
+  await open('windows')
+  await press(page, 'Watch something')
+  await page.getByRole('searchbox', { name: 'Find an organism', exact: true }).fill('mite')
+  await page.getByRole('checkbox', { name: /^European red mite/ }).check({ force: true })
+  await page.getByText('Be sure what it is:').waitFor()
+  await page.getByRole('checkbox', { name: /^Two-spotted spider mite/ }).check({ force: true })
+  await page.getByText('What each asks for, such as its biofix, stands in its watch.').waitFor()
+  await expectAccessible(page, 'several watches')
+  await press(page, 'Watch these 2')
+  await page
+    .getByRole('button', { name: /European red mite Old Apples/ })
+    .first()
+    .waitFor()
+  await page
+    .getByRole('heading', { name: /^2 watches|^3 watches|watches/ })
+    .first()
+    .waitFor()
+})
+
 test('each way to act has its own window', async () => {
   await open('windows')
   await page.getByRole('radio', { name: 'Ways to act' }).click()

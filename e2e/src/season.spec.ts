@@ -168,10 +168,10 @@ test('a day is typed', async () => {
   await goTo(page, 'Weather')
   await show(page, 'Bring readings in')
   const days = page.getByRole('textbox', { name: 'Daily extremes, a day a line' })
-  await days.fill('2026-06-11 51 78\nyesterday 40 50')
+  await days.fill('June 11, 1999 51 78\nyesterday 40 50')
   await page.getByText('Line 2: “yesterday” is no date').waitFor()
-  // A day that is complete in hours keeps them; the typed one waits beside.
-  await days.fill('2026-06-11 51 78 0.1')
+  // Typed days win over readings: this one is of a year that no reading reaches.
+  await days.fill('June 11, 1999 51 78 0.1')
   await press(page, 'Store one day')
   await page.getByText('1 new, 0 changed, 0 as before.').waitFor()
   await expectAccessible(page, 'weather')
@@ -180,12 +180,10 @@ test('a day is typed', async () => {
 test('the window’s dates are those of the computation', async () => {
   await goTo(page, 'Windows')
   await press(page, 'Watch something')
-  await choose(page, 'Organism', 'Codling moth')
-  await page.getByText('anal comb').waitFor()
-  await press(page, 'Start watching')
-  await page.getByText('choose a block').waitFor()
-  await page.getByText('Leave the date empty until it has come').waitFor()
   await choose(page, 'Block', 'Old Apples')
+  await page.getByRole('checkbox', { name: /^Codling moth dates, by heat/ }).check({ force: true })
+  await page.getByText('anal comb').waitFor()
+  await page.getByText('Leave the date empty until it has come').waitFor()
   await enterDate(page, 'Biofix', BIOFIX)
   await press(page, 'Start watching')
 

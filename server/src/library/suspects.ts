@@ -1,6 +1,6 @@
 import type { ParsedInputOf, ResponseOf, SignObservation, Suspects, library } from '@bocado/contract'
 import { plantParts, signKinds } from '@bocado/contract'
-import { burningStill, nextObservations, NONE_OF_THESE, rankWithUnknown, type Candidate, type Hemisphere } from '@bocado/core'
+import { burningStill, livesIn, nextObservations, NONE_OF_THESE, rankWithUnknown, type Candidate, type Hemisphere } from '@bocado/core'
 import { causes, type Cause, type Organism, type Sign } from '@bocado/library'
 import { fieldProblem } from '../http/problems.js'
 
@@ -11,26 +11,6 @@ const WATCHED = 2
 const SHOWN = 8
 /** Less than this is not worth a line. */
 const LEAST_PROBABILITY = 0.01
-
-const words = (text: string): string[] =>
-  text
-    .toLowerCase()
-    .split(/[^a-z]+/)
-    .map((word) =>
-      word
-        .replace(/ies$/, 'y')
-        .replace(/(ch|sh|x|ss|o)es$/, '$1')
-        .replace(/([^s])s$/, '$1'),
-    )
-    .filter((word) => word.length > 2)
-
-/** Whether what a user calls the place or crop is among those named, whichever way round and in which number. */
-function livesIn(place: string, named: readonly string[]): boolean {
-  const asked = words(place)
-  if (asked.length === 0) return true
-  const known = new Set(named.flatMap(words))
-  return asked.some((word) => known.has(word)) || named.some((name) => name.startsWith('many'))
-}
 
 const inSeason = (months: readonly number[], hemisphere: Hemisphere): number[] =>
   hemisphere === 'south' ? months.map((m) => ((m + 5) % 12) + 1) : [...months]

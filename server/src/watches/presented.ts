@@ -1,5 +1,5 @@
 import type { Organism as OrganismInPages } from '@bocado/contract'
-import type { Organism } from '@bocado/library'
+import { restsOnPlaceholder, type Organism } from '@bocado/library'
 import type { CountingRule } from '../scouting/countingRules.js'
 
 /** A library entry as the pages need it. */
@@ -12,6 +12,8 @@ export function presentedOrganism(organism: Organism, rule?: CountingRule): Orga
     scientificName,
     kind,
     crops,
+    hosts: organism.about.hosts,
+    gives: givenBy(organism),
     biofix: {
       kind: biofix.kind,
       ask: biofix.ask,
@@ -30,6 +32,12 @@ export function presentedOrganism(organism: Organism, rule?: CountingRule): Orga
     lookAlikes,
     hazards,
   }
+}
+
+function givenBy(organism: Organism): OrganismInPages['gives'] {
+  if (organism.infection) return 'infections'
+  if (organism.emergence) return 'emergence'
+  return organism.monthsOnly || restsOnPlaceholder(organism) ? 'months' : 'dates'
 }
 
 /** How it is counted: the library's way, with the site's own weights and frame where it has any. */

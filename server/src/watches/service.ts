@@ -3,7 +3,7 @@ import { civilDate, dayNumber, knownPastYears, LEAD_DAYS, sameDayInYear, seasonH
 import { listBlocks } from '../blocks/store.js'
 import { bloomsByStation } from '../bloom/evidence.js'
 import { insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
-import { HttpProblem, fieldProblem } from '../http/problems.js'
+import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
 import { getSite, requireSeason } from '../sites/service.js'
@@ -12,7 +12,7 @@ import { placedAt } from './forecast.js'
 import { bloomPush } from './forecasts.js'
 import { movesOf } from './issued.js'
 import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
-import { findWatch, organismOf, presentedWatch, type StoredWatch } from './store.js'
+import { findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
 import { liveBlock } from '../places/store.js'
 
 export async function getWatch(db: Queryable, siteId: string, watchId: string): Promise<StoredWatch> {
@@ -27,9 +27,8 @@ function requireBiofix(site: Site, season: string, biofix: string | null): void 
   const earliest = civilDate(start - LEAD_DAYS)
   const end = civilDate(seasonLater(start, 1) - 1)
   if (biofix < earliest || biofix > end)
-    throw fieldProblem('biofix', `must lie in the season or in the ${LEAD_DAYS} days before it, ${earliest} to ${end}`)
-  if (biofix > site.today)
-    throw fieldProblem('biofix', `lies in the future; enter it when it has happened, at the latest today, ${site.today}`)
+    throw refusal('biofix', 'day.within-season-or-before', { days: LEAD_DAYS, from: { day: earliest }, to: { day: end } })
+  if (biofix > site.today) throw refusal('biofix', 'day.has-happened', { today: { day: site.today } })
 }
 
 export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.create>): Promise<Watch> {
@@ -52,6 +51,23 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
     ...modelColumns(model),
   })
   return presentedWatch(await getWatch(w.tx, w.siteId, id))
+}
+
+/** Watches several organisms in a block; none of them where one is watched there already or is none. */
+export async function createWatches(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.createSeveral>): Promise<Watch[]> {
+  const { organismIds, ...where } = input
+  const watched = (await listWatches(w.tx, w.siteId, where.season)).filter(({ blockId }) => blockId === where.blockId)
+  const made: Watch[] = []
+  for (const [i, organismId] of organismIds.entries()) {
+    const before = watched.find((watch) => watch.organismId === organismId)
+    if (before)
+      throw fieldProblem(
+        `organismIds.${i}`,
+        `${(await organismAt(w.tx, w.siteId, organismId))?.name ?? organismId} is watched in this block already`,
+      )
+    made.push(await createWatch(w, deps, { ...where, organismId, biofix: null, biofixNote: '', sourceKnown: 'unknown', threshold: null }))
+  }
+  return made
 }
 
 export async function changeWatch(w: Write, deps: Deps, watchId: string, input: ParsedInputOf<typeof watches.update>): Promise<Watch> {

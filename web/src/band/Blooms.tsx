@@ -32,7 +32,7 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
             name,
             event: eventName,
             date: f.date(f.seasonDay(season.start, p50 ?? 0)),
-            span: f.span(f.seasonDay(season.start, p10 ?? 0), f.seasonDay(season.start, p90 ?? 0)),
+            span: f.span(f.seasonDay(season.start, p10 ?? 0), f.seasonDay(season.start, p90 ?? season.days - 1)),
           }),
         ]),
       ),

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import {
   Button as AriaButton,
   Checkbox as AriaCheckbox,
@@ -189,7 +190,7 @@ const StyledCheckbox = styled(AriaCheckbox)`
   }
 `
 
-export function Checkbox(p: { label: string; value: boolean; onChange: (value: boolean) => void }) {
+export function Checkbox(p: { label: ReactNode; value: boolean; onChange: (value: boolean) => void }) {
   return (
     <StyledCheckbox isSelected={p.value} onChange={p.onChange}>
       <span className="box" />

@@ -32,7 +32,14 @@ function numbersOf(text: string): number[] | undefined {
 /** One line: a day, minimum, maximum and rain if there was any. The text says what is wrong with it. */
 function readLine(line: string, order: DayOrder | null, f: Format, t: Say): TypedDay | string {
   const written = writtenDay(line, order)
-  if (!written) return t('typed.noDate', { text: line.trim().slice(0, 30) })
+  if (!written)
+    return t('typed.noDate', {
+      text:
+        line
+          .replace(/[\d\s.,;:+−-]*$/, '')
+          .trim()
+          .slice(0, 30) || line.trim().slice(0, 30),
+    })
   const numbers = numbersOf(`${line.slice(0, written.start)} ${line.slice(written.end).replace(/^[\s,;:|]+/, '')}`)
   const [min, max, rain, more] = numbers ?? []
   if (min === undefined || max === undefined || more !== undefined) return t('typed.noNumbers')

@@ -292,6 +292,7 @@ export function WindowsScreen() {
         <AddWatch
           blocks={blocks}
           organisms={organisms}
+          blockId={selected?.watch.blockId}
           onAdded={(id) => {
             setAdding(false)
             select(id)
