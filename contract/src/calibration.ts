@@ -94,6 +94,16 @@ export type EventClock = z.infer<typeof clockSchema>
 
 export const calibrationSchema = z.object({
   records: z.array(eventRecordSchema),
+  /** The biofix that this season's catches show, where the organism waits for a sustained catch; null where there is none yet. */
+  caughtBiofix: z
+    .object({
+      day: civilDateSchema,
+      /** Days by which it may be off: half the interval between two checks. */
+      halfInterval: z.number(),
+      /** Days of the checks that sustain it. */
+      checks: z.array(civilDateSchema),
+    })
+    .nullable(),
   clocks: z.array(clockSchema),
   events: z.array(
     z.object({

@@ -71,6 +71,8 @@ export interface CatchBiofix {
   /** Day number, fraction included: the middle of the interval before the first check of the run. */
   day: number
   halfInterval: number
+  /** Days of the checks in a row. */
+  checks: number[]
 }
 
 /**
@@ -78,7 +80,7 @@ export interface CatchBiofix {
  * interval before the first of them. Undefined where there is none yet.
  *
  * @param hungOn day number of the first look, or of the day on which the trap was hung
- * @example sustainedCatch(120, [{ day: 127, count: 0 }, { day: 134, count: 3 }, { day: 141, count: 2 }]) // { day: 130.5, halfInterval: 3.5 }
+ * @example sustainedCatch(120, [{ day: 127, count: 0 }, { day: 134, count: 3 }, { day: 141, count: 2 }]) // { day: 130.5, halfInterval: 3.5, checks: [134, 141] }
  */
 export function sustainedCatch(
   hungOn: number,
@@ -90,5 +92,5 @@ export function sustainedCatch(
   if (first < 0) return undefined
   const before = checks[first - 1]?.day ?? hungOn
   const { day } = checks[first] as { day: number }
-  return { day: (before + day) / 2, halfInterval: (day - before) / 2 }
+  return { day: (before + day) / 2, halfInterval: (day - before) / 2, checks: checks.slice(first, first + run).map((check) => check.day) }
 }

@@ -121,7 +121,7 @@ describe('a flight from catches', () => {
 
 test('a sustained catch begins in the middle of the interval before its first check; one moth alone is none', () => {
   const checks = [0, 1, 0, 2, 5].map((count, i) => ({ day: 100 + 4 * i, count }))
-  expect(sustainedCatch(96, checks)).toEqual({ day: 110, halfInterval: 2 })
+  expect(sustainedCatch(96, checks)).toEqual({ day: 110, halfInterval: 2, checks: [112, 116] })
   expect(sustainedCatch(96, checks.slice(0, 3))).toBeUndefined()
-  expect(sustainedCatch(96, [{ day: 100, count: 3 }], 1)).toEqual({ day: 98, halfInterval: 2 })
+  expect(sustainedCatch(96, [{ day: 100, count: 3 }], 1)).toEqual({ day: 98, halfInterval: 2, checks: [100] })
 })

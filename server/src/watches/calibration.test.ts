@@ -39,7 +39,7 @@ const saw = (input: InputOf<typeof calibration.addSighting>) => app.call(calibra
 const caught = (input: InputOf<typeof calibration.addCatches>) => app.call(calibration.addCatches, { ...at(), watchId: id }, input, as())
 
 test('without a record there is nothing to fit, and nothing to accept', async () => {
-  expect(await read()).toEqual({ records: [], clocks: [], events: [] })
+  expect(await read()).toEqual({ records: [], caughtBiofix: null, clocks: [], events: [] })
   const refused = await app.call(calibration.accept, { ...at(), watchId: id }, { event: 'hatch' }, as())
   expect(refused.status).toBe(422)
 })
@@ -199,4 +199,22 @@ test('forecasts are issued with each day though nobody looks, those by months to
   expect(issued[0]!.usual.length).toBeGreaterThan(0)
   expect(issued[0]!.windows).toEqual([])
   expect(since).toBeNull()
+})
+
+test('catches of this season offer the biofix that they show, between the check before them and the first of them', async () => {
+  const thisYear = done(await app.call(watches.list, at(), { season: SEASON })).find(({ organismId }) => organismId === 'codling-moth')!
+  const params = { ...at(), watchId: thisYear.id }
+  const checks = [
+    { day: '2026-05-04', caught: 0 },
+    { day: '2026-05-08', caught: 2 },
+    { day: '2026-05-12', caught: 0 },
+    { day: '2026-05-16', caught: 3 },
+    { day: '2026-05-20', caught: 5 },
+  ]
+  done(await app.call(calibration.addCatches, params, { event: 'flight', hungOn: '2026-04-30', checks, note: '' }, as()))
+  expect(done(await app.call(calibration.get, params, {})).caughtBiofix).toEqual({
+    day: '2026-05-14',
+    halfInterval: 2,
+    checks: ['2026-05-16', '2026-05-20'],
+  })
 })

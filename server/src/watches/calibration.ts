@@ -1,6 +1,14 @@
 import type { CalibratedEvent, Calibration, ModelFigure } from '@bocado/contract'
-import { calibrationFromRecords, civilDate, dayNumber, type CatchFit, type EventCalibration } from '@bocado/core'
-import { datedEvents } from '@bocado/library'
+import {
+  calibrationFromRecords,
+  civilDate,
+  dayNumber,
+  sustainedCatch,
+  type CatchFit,
+  type DatedEvent,
+  type EventCalibration,
+} from '@bocado/core'
+import { datedEvents, type Organism } from '@bocado/library'
 import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -82,7 +90,7 @@ async function calibrated(deps: Deps, siteId: string, watchId: string) {
     at,
     today,
   }).map((one) => shown(one, named.find(({ id }) => id === one.event)?.name ?? one.event))
-  return { watch, records, events, figures, taken, clocks: shownClocks(organism, dated, taken, at, today) }
+  return { watch, organism, dated, records, events, figures, taken, clocks: shownClocks(organism, dated, taken, at, today) }
 }
 
 const isAccepted = (event: Shown, blockId: string, organismId: string, figures: readonly StoredFigure[]): boolean => {
@@ -91,11 +99,30 @@ const isAccepted = (event: Shown, blockId: string, organismId: string, figures: 
   return numbers.length > 0 && numbers.every(({ path, value }) => fitted.some((f) => f.path === path && f.value === value))
 }
 
+/** The biofix that a season's catches show: those of the event from which its heat counts. */
+function caughtBiofix(organism: Organism, dated: readonly DatedEvent[], season: number): Calibration['caughtBiofix'] {
+  const { biofix, generations } = organism
+  if (biofix.kind !== 'sustained-catch') return null
+  const event = generations[0]?.events[0]?.id
+  const caught = dated
+    .filter((record) => record.kind === 'catch' && record.season === season && record.event === event)
+    .sort((a, b) => a.seenOn - b.seenOn)
+  const hungOn = caught[0]?.lookedBefore
+  if (hungOn == null) return null
+  const found = sustainedCatch(
+    hungOn,
+    caught.map(({ seenOn, caught: count }) => ({ day: seenOn, count: count ?? 0 })),
+    biofix.checks,
+  )
+  return found ? { day: civilDate(Math.round(found.day)), halfInterval: found.halfInterval, checks: found.checks.map(civilDate) } : null
+}
+
 /** What a block's own records say of the numbers of a watch's model: the number before, each season, and both together. */
 export async function calibrationOf(deps: Deps, siteId: string, watchId: string): Promise<Calibration> {
-  const { watch, records, events, figures, clocks } = await calibrated(deps, siteId, watchId)
+  const { watch, organism, dated, records, events, figures, clocks } = await calibrated(deps, siteId, watchId)
   return {
     records,
+    caughtBiofix: caughtBiofix(organism, dated, dayNumber(watch.season)),
     clocks: clocks.shown,
     events: events.map((event) => ({ ...event, accepted: isAccepted(event, watch.blockId, watch.organismId, figures) })),
   }

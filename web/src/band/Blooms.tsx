@@ -36,7 +36,7 @@ export function Blooms({ band, scale, bottom }: { band: Band; scale: DayScale; b
           }),
         ]),
       ),
-    [blooms, season.start, t, f],
+    [blooms, season.start, season.days, t, f],
   )
   const placed = useMemo(() => {
     const open = firstOpen(blooms).flatMap((bloom) => {

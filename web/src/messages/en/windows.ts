@@ -179,6 +179,8 @@ export const windows = {
   'detail.edit': 'Change biofix or threshold',
   'detail.bloomBiofix': 'The log has {plant}, {event} on {date}: this is the biofix that it waits for.',
   'detail.takeBloomBiofix': 'Take {date} as the biofix',
+  'detail.caughtBiofix': 'The trap caught on {checks}, check after check: its biofix is {date}, give or take {days} d.',
+  'detail.caughtBiofixNote': 'caught on {checks}, check after check',
   'detail.bloomBiofixNote': '{plant}, {event}, from the bloom log',
   'moved.cause.bloom': 'What was seen in bloom',
   'detail.bloomMoved':
