@@ -13,6 +13,8 @@ export const refusals = {
   'area.less-than-parts': 'is less than its parts have: {held}',
   'area.more-than-place': 'is more than {place} has: {area}',
   'heat.no-range': 'leaves no range between the thresholds, {lower} and {upper}',
+  'heat.upper-below-lower': 'must lie above the lower threshold, {lower}, got {upper}',
+  'heat.out-of-order': '{event} would come at {comes}, not after {before} at {at}; put the events in their order',
   'day.future': 'lies in the future; today is {today}',
   'day.typed-future': '{day} lies in the future; enter days up to {today}',
   'day.twice': '{day} stands twice; enter each day once',

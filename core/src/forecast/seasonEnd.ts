@@ -63,10 +63,21 @@ function frostDays(limit: number, weather: Weather): number[] {
   return drawn(joined, forecast.length, continued.length)
 }
 
-/** The first day after midsummer that is shorter. */
+/** From then to midwinter days grow shorter. */
+const SHORTENING_DAYS = 158
+
+/** The first day after midsummer that is shorter: until midwinter each day is shorter than the one before, so halves tell. */
 function shortDay(hours: number, { firstDay, length }: Weather, dayLength: (day: number) => number): number {
-  for (let i = MIDSUMMER_DAYS; i < length; i++) if (dayLength(firstDay + i) < hours) return i
-  return Infinity
+  const isShort = (i: number): boolean => dayLength(firstDay + i) < hours
+  let low = MIDSUMMER_DAYS
+  let high = Math.min(length, MIDSUMMER_DAYS + SHORTENING_DAYS) - 1
+  if (high < low || !isShort(high)) return Infinity
+  while (low < high) {
+    const middle = Math.floor((low + high) / 2)
+    if (isShort(middle)) high = middle
+    else low = middle + 1
+  }
+  return low
 }
 
 const drawnAlike = (day: number, { forecast, tails }: Weather): number[] =>

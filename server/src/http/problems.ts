@@ -48,18 +48,26 @@ export const fieldProblem = (path: string, message: string): HttpProblem =>
 
 /** One wrong field, in a sentence with values: a page says it in its own units, everything else in English and SI. */
 export function refusal(path: string, code: RefusalCode, values: CodedRefusal['values']): HttpProblem {
-  const message = refusalInEnglish({ code, values })
-  return new HttpProblem(422, `${path}: ${message}`, { fields: [{ path, message, code, values }] })
+  const field = coded(path, code, values)
+  return new HttpProblem(422, `${path}: ${field.message}`, { fields: [field] })
 }
+
+/** One of several wrong fields, in a sentence with values. */
+export const coded = (path: string, code: RefusalCode, values: CodedRefusal['values']): FieldMessage => ({
+  path,
+  message: refusalInEnglish({ code, values }),
+  code,
+  values,
+})
 
 /** Nobody reads more than the first few of a thousand faults. */
 const MOST_FIELDS = 30
 
 /** A refusal of several fields at once: the first of them, and how many there are. */
 export function fieldsProblem(all: readonly FieldMessage[]): HttpProblem {
-  const fields = all.slice(0, MOST_FIELDS).map(({ path, message }): FieldMessage => {
-    const coded = codeOfBound(message)
-    return { path: path.slice(0, 200), message: message.slice(0, 500), ...(coded ?? {}) }
+  const fields = all.slice(0, MOST_FIELDS).map(({ path, message, ...said }): FieldMessage => {
+    const bound = said.code ? said : codeOfBound(message)
+    return { path: path.slice(0, 200), message: message.slice(0, 500), ...(bound ?? {}) }
   })
   const named = fields.map(({ path, message }) => (path ? `${path}: ${message}` : message))
   const more = all.length > MOST_FIELDS ? [`and ${all.length - MOST_FIELDS} more`] : []

@@ -277,7 +277,7 @@ describe('an organism of the site’s own', () => {
       'thresholds the wrong way round',
       (e: never) => set(e, 'heat.upper.value', 5),
       'entry.heat.upper',
-      /above the lower threshold, 10 °C, got 5/,
+      /above the lower threshold, 10 °C, got 5 °C/,
     ],
     [
       'a stage that is not there',

@@ -15,7 +15,7 @@ import {
   type Row,
   type Write,
 } from '../database/index.js'
-import { fieldsProblem, HttpProblem, type FieldMessage } from '../http/problems.js'
+import { fieldsProblem, HttpProblem, type FieldMessage, coded } from '../http/problems.js'
 import { listOwnMethods } from './catalogue.js'
 
 /** Ids of a site's own begin with this, so that they never meet one of the library. */
@@ -48,7 +48,12 @@ function faultsOf(organism: Organism, methodIds: ReadonlySet<string>): FieldMess
   const faults: FieldMessage[] = []
   const { heat, stages, generations, about } = organism
   if (heat.upper && heat.upper.value <= heat.lower.value)
-    faults.push({ path: at('heat.upper'), message: `must lie above the lower threshold, ${heat.lower.value} °C, got ${heat.upper.value}` })
+    faults.push(
+      coded(at('heat.upper'), 'heat.upper-below-lower', {
+        lower: { si: heat.lower.value, unit: '°C' },
+        upper: { si: heat.upper.value, unit: '°C' },
+      }),
+    )
   const known = new Set(stages.map(({ id }) => id))
   generations.forEach((generation, g) => {
     const path = `generations.${g}`
@@ -93,10 +98,12 @@ function faultsOfOrder(organism: Organism): FieldMessage[] {
         const median = (name: string): number => resolved.find((e) => e.id === name && e.generation === id)?.spread.median ?? 0
         return before && median(event.id) <= median(before.id)
           ? [
-              {
-                path: at(`generations.${g}.events.${i}.heat`),
-                message: `${event.name} would come at ${Math.round(median(event.id))} °C·d, not after ${before.name} at ${Math.round(median(before.id))}; put the events in their order`,
-              },
+              coded(at(`generations.${g}.events.${i}.heat`), 'heat.out-of-order', {
+                event: event.name,
+                comes: { si: Math.round(median(event.id)), unit: '°C·d' },
+                before: before.name,
+                at: { si: Math.round(median(before.id)), unit: '°C·d' },
+              }),
             ]
           : []
       }),

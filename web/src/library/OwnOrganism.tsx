@@ -6,11 +6,13 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
-import { NumberField } from '../design/NumberField.js'
+import { QuantityField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
 import { Several } from '../design/Several.js'
 import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
+import { measureOf } from '../design/units.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow, type PartProps } from './OwnEntryForm.js'
 import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry, type Json } from './ownEntry.js'
@@ -124,12 +126,13 @@ function Lines({ path, label, entry, set, wrong }: { path: string; label: string
 /** Months where no number is known, otherwise the heat rule and each event with its figures. */
 function ItsYear({ entry, set, setFigure, wrong }: PartProps) {
   const t = useText()
+  const { measures } = useFormat()
   const monthsOnly = at(entry, 'monthsOnly') === true
   const number = (path: string, label: Parameters<Say>[0], unit: string) => (
-    <NumberField
+    <QuantityField
       key={path}
       label={t(label)}
-      unit={unit}
+      measure={measureOf(unit, measures)}
       width="13ch"
       value={figureAt(entry, path)}
       onChange={(value) => setFigure(path, value)}

@@ -41,6 +41,11 @@ export function YearHere({ entry }: { entry: LibraryEntry }) {
   const months = Array.from({ length: days }, (_, i) => i).filter((i) => f.seasonDay(start, i).endsWith('-01'))
   const rows = rowsOf(entry, year, (day) => f.seasonDay(start, day))
   const today = f.seasonIndex(start, f.today)
+  // Where the median season never comes to it, its figures or this place are not what they are taken for.
+  const never =
+    year.grade === 'dates' && !year.infection
+      ? year.windows.filter(({ opens }) => opens.p50 === null).map(({ generationName }) => generationName)
+      : []
   const height = TOP + rows.length * ROW + 4
   return (
     <Stack $gap={8}>
@@ -97,6 +102,9 @@ export function YearHere({ entry }: { entry: LibraryEntry }) {
             </div>
           ))}
       {year.infection && year.grade === 'dates' ? <p>{windowSentence(year, t, f)}</p> : null}
+      {never.length > 0 ? (
+        <Caution role="status">{t('organism.noSeason', { names: never.join(', '), own: entry.own ? 'yes' : 'no' })}</Caution>
+      ) : null}
       {entry.monthsOnly ? <Caution>{t('organism.monthsOnly')}</Caution> : null}
       {year.grade === 'none' || year.grade === 'calendar' ? null : entry.monthsOnly ? null : <Small>{originSentence(year, t, f)}</Small>}
     </Stack>

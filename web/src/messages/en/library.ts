@@ -126,6 +126,8 @@ export const library = {
   'organism.where': 'Weather and numbers of',
   'organism.wholeSite': 'the site',
   'organism.yearPicture': 'The year of {name}, also in words below',
+  'organism.noSeason':
+    '{own, select, yes {In the usual season this place never comes to: {names}. Look at the figures once more: thresholds and sums, and whether they are in the unit that is shown.} other {In the usual season this place never comes to: {names}.}}',
   'organism.monthsOnly': 'No trustworthy heat figure is known for it: it is given by months, and raises no alarm.',
   'organism.allYear': 'all year',
   'organism.signs': 'How it gives itself away',
