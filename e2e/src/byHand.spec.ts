@@ -11,7 +11,7 @@ let open: Stage['open']
 
 setStage(
   hourlyFile(2024, '2026-06-12'),
-  async () => undefined,
+  () => Promise.resolve(),
   (stage) => ({ page, open } = stage),
 )
 
