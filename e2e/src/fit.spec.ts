@@ -83,15 +83,15 @@ describe('what does not fit', () => {
 test('several are watched at once, found by a word', async () => {
   await open('windows')
   await press(page, 'Watch something')
-  await page.getByRole('searchbox', { name: 'Find an organism', exact: true }).fill('mite')
-  await page.getByRole('checkbox', { name: /^European red mite/ }).check({ force: true })
+  await page.getByRole('searchbox', { name: 'Find an organism', exact: true }).fill('onion')
+  await page.getByRole('checkbox', { name: /^Onion maggot/ }).check({ force: true })
   await page.getByText('Be sure what it is:').waitFor()
-  await page.getByRole('checkbox', { name: /^Two-spotted spider mite/ }).check({ force: true })
+  await page.getByRole('checkbox', { name: /^Onion thrips/ }).check({ force: true })
   await page.getByText('What each asks for, such as its biofix, stands in its watch.').waitFor()
   await expectAccessible(page, 'several watches')
   await press(page, 'Watch these 2')
   await page
-    .getByRole('button', { name: /European red mite Old Apples/ })
+    .getByRole('button', { name: /Onion maggot Old Apples/ })
     .first()
     .waitFor()
   await page
@@ -123,6 +123,6 @@ test('what nobody can name is kept, and named later', async () => {
   await finds.getByText('Not known yet').waitFor()
   await finds.getByText('14 found', { exact: false }).waitFor()
   await finds.getByRole('button', { name: /What it turned out to be/ }).click()
-  await page.getByRole('option', { name: 'Spongy moth' }).click()
-  await finds.getByText('It was Spongy moth').waitFor()
+  await page.getByRole('option', { name: 'Fungus gnats' }).click()
+  await finds.getByText('It was Fungus gnats').waitFor()
 })

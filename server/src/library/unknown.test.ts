@@ -38,8 +38,6 @@ describe('ten finds, of which three are nothing that the library holds', () => {
     ['vine-powdery-mildew', 'grape', 7],
     ['wild-parsnip', 'meadow', 6],
     ['onion-thrips', 'onion', 8],
-    ['daylily-gall-midge', 'daylily', 6],
-    ['slugs', 'lettuce', 5],
   ])('%s is found, and is not taken for something unknown', async (id, where, month) => {
     const found = done(await app.call(library.suspects, at, { place: where, month, seen: typicalOf(id, month) }))
     expect(found.nothingFits).toBe(false)

@@ -63,7 +63,7 @@ export async function createWatches(w: Write, deps: Deps, input: ParsedInputOf<t
     if (before)
       throw fieldProblem(
         `organismIds.${i}`,
-        `${(await organismAt(w.tx, w.siteId, organismId))?.name ?? organismId} is watched in this block already`,
+        `${(await organismAt(w.tx, w.siteId, organismId))?.name ?? organismId}: this block is watched for it already`,
       )
     made.push(await createWatch(w, deps, { ...where, organismId, biofix: null, biofixNote: '', sourceKnown: 'unknown', threshold: null }))
   }

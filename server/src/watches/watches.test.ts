@@ -497,16 +497,16 @@ describe('several watches at once', () => {
 
   test('are all made, or none where one is watched already or is none', async () => {
     const before = await names()
-    const fresh = ['slugs', 'bagworm', 'spongy-moth'].filter((id) => !before.includes(id))
+    const fresh = ['onion-maggot', 'fungus-gnats', 'pear-psylla'].filter((id) => !before.includes(id))
     expect(done(await several(fresh)).map(({ organismId }) => organismId)).toEqual(fresh)
-    const { problem } = await several(['eastern-tent-caterpillar', 'slugs'])
-    expect(problem.fields).toEqual([{ path: 'organismIds.1', message: 'Slugs is watched in this block already' }])
-    expect((await several(['eastern-tent-caterpillar', 'unicorn'])).status).toBe(422)
-    expect((await several(['japanese-beetle', 'japanese-beetle'])).problem.fields?.[0]?.message).toBe('each once')
+    const { problem } = await several(['peach-twig-borer', 'fungus-gnats'])
+    expect(problem.fields).toEqual([{ path: 'organismIds.1', message: 'Fungus gnats: this block is watched for it already' }])
+    expect((await several(['peach-twig-borer', 'unicorn'])).status).toBe(422)
+    expect((await several(['peach-twig-borer', 'peach-twig-borer'])).problem.fields?.[0]?.message).toBe('each once')
     expect((await names()).sort()).toEqual([...before, ...fresh].sort())
     const organisms = done(await app.call(watches.organisms, at(), {}))
     const gives = (id: string) => organisms.find((organism) => organism.id === id)?.gives
-    expect([gives('codling-moth'), gives('slugs'), gives('apple-scab'), gives('lambsquarters')]).toEqual([
+    expect([gives('codling-moth'), gives('scotch-broom'), gives('apple-scab'), gives('lambsquarters')]).toEqual([
       'dates',
       'months',
       'infections',
