@@ -16,7 +16,8 @@ module.exports = {
     only('page-needs-contract-and-core', '^web/', '^(web|contract|core)/'),
     {
       name: 'core-in-the-page-only-where-it-computes',
-      comment: 'Computation belongs to band/ and workers/; units are converted at one edge, design/units.ts. The calendar, and the words of what grows, are for all.',
+      comment:
+        'Computation belongs to band/ and workers/; units are converted at one edge, design/units.ts. The calendar, and the words of what grows, are for all.',
       severity: 'error',
       from: { path: '^web/src/', pathNot: '^web/src/(band|workers)/|^web/src/design/units\\.ts$' },
       to: { path: '^core/', pathNot: '^core/src/(time/|identity/growing\\.ts)' },
