@@ -45,7 +45,7 @@ test('typed days are checked one by one', () => {
       { day: '2026-06-02', min: 9, max: 71 },
     ],
   })
-  expect(error?.issues.map(({ path, message }) => [path.join('.'), message])).toEqual([['days.1.max', 'must be at most 58']])
+  expect(error?.issues.map(({ path, message }) => [path.join('.'), message])).toEqual([['days.1.max', 'must be at most 58 °C']])
 })
 
 test('no two operations share a method and a path, and what is bound to a site says so in its path', () => {

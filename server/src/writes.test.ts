@@ -44,10 +44,20 @@ describe('what is wrong is said at its field', () => {
     const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01' }
     const fields = async (biofix: string) => (await app.call(watches.create, inSite(), { ...watch, biofix }, asLead())).problem.fields
     expect(await fields('2026-06-13')).toEqual([
-      { path: 'biofix', message: 'lies in the future; enter it when it has happened, at the latest today, 2026-06-12' },
+      {
+        path: 'biofix',
+        message: 'lies in the future; enter it when it has happened, at the latest today, 2026-06-12',
+        code: 'day.has-happened',
+        values: { today: { day: '2026-06-12' } },
+      },
     ])
     expect(await fields('2025-09-02')).toEqual([
-      { path: 'biofix', message: 'must lie in the season or in the 120 days before it, 2025-09-03 to 2026-12-31' },
+      {
+        path: 'biofix',
+        message: 'must lie in the season or in the 120 days before it, 2025-09-03 to 2026-12-31',
+        code: 'day.within-season-or-before',
+        values: { days: 120, from: { day: '2025-09-03' }, to: { day: '2026-12-31' } },
+      },
     ])
     expect(await fields('2026-02-30')).toEqual([{ path: 'biofix', message: 'enter a day of the calendar, as 2026-06-12' }])
   })
