@@ -2,6 +2,7 @@ import type { ChildProcess } from 'node:child_process'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { endpoints, type AspectVersions } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Row } from './database/pool.js'
 import { besideIt, startApplication, type Application } from './testing/application.js'
 import { done, startSite, type TestSite } from './testing/farm.js'
 import { hourlyFile, importFile, preview } from './testing/upload.js'
@@ -107,6 +108,65 @@ test('the forecasts of both are the same, and made once', async () => {
   ]
   expect(bands[0]!.watches[0]).toMatchObject({ grade: 'dates' })
   expect(bands[1]).toEqual(bands[0])
+})
+
+describe('pressed twenty times together, by two people, on two servers', () => {
+  const { weather } = endpoints
+  let two: string
+  let ground: TestSite
+  beforeAll(async () => {
+    ground = await startSite(one, 'Upper Terrace')
+    const site = { siteId: ground.site.id }
+    two = done(
+      await one.call(sites.addPerson, site, { name: 'Dario Quince', role: 'scout', licensed: false }, { person: ground.person }),
+    ).id
+  })
+  const station = () => ({ siteId: ground.site.id, stationId: ground.stationId })
+  /** Each time with a key of its own, so that every press is one of its own. */
+  const together = <T>(press: (app: Application, as: { person: string }) => Promise<T>): Promise<T[]> =>
+    Promise.all(Array.from({ length: 20 }, (_, i) => press(i % 2 ? one : other, { person: i % 4 < 2 ? ground.person : two })))
+  const statuses = (answers: readonly { status: number }[]): number[] => [...new Set(answers.map(({ status }) => status))].sort()
+  const stored = (answers: readonly { status: number }[]): number => answers.filter(({ status }) => status === 200).length
+  const bringIn = async (file: string) => (await importFile(one, ground, file, (await preview(one, ground, file)).body.mapping)).body
+  const DAY = ['time,temp C', ...Array.from({ length: 24 }, (_, h) => `2026-05-02 ${String(h).padStart(2, '0')}:00,${10 + (h % 6)}`)].join(
+    '\n',
+  )
+
+  test('an import is taken back once; the others are told by whom', async () => {
+    const { id } = await bringIn(DAY)
+    const answers = await together((app, as) => app.call(weather.undoImport, { siteId: ground.site.id, importId: id }, {}, as))
+    expect([stored(answers), statuses(answers)]).toEqual([1, [200, 409]])
+    expect(
+      answers.filter(({ status }) => status === 409).every(({ problem }) => problem.detail.endsWith('took this import back already.')),
+    ).toBe(true)
+    const [[left]] = await one.database.query<Row[]>('SELECT COUNT(*) AS n FROM reading WHERE station_id = ?', [ground.stationId])
+    expect(left!['n']).toBe(0)
+  })
+
+  test('an hour is put right once', async () => {
+    await bringIn(DAY)
+    const day = '2026-05-02'
+    const input = { kind: 'value' as const, from: day, to: day, hour: 9, variable: 'temperature' as const, value: 21, note: 'sun on it' }
+    const answers = await together((app, as) => app.call(weather.correct, station(), input, as))
+    expect([stored(answers), statuses(answers)]).toEqual([1, [200, 422]])
+    expect(done(await one.call(weather.corrections, station(), {}))).toHaveLength(1)
+  })
+
+  test('a typed day is let go once', async () => {
+    const days = [{ day: '2026-05-02', min: 3, max: 30 }]
+    const typed = await together((app, as) => app.call(weather.typeDays, station(), { days }, as))
+    expect(statuses(typed)).toEqual([200])
+    expect(typed.filter(({ body }) => body.new === 1)).toHaveLength(1)
+    const answers = await together((app, as) => app.call(weather.untypeDays, station(), { days: ['2026-05-02'] }, as))
+    expect([stored(answers), statuses(answers)]).toEqual([1, [200, 404]])
+  })
+
+  test('several watches are begun once', async () => {
+    const input = { organismIds: ['codling-moth', 'apple-scab', 'pear-psylla'], blockId: ground.blockId, season: SEASON }
+    const answers = await together((app, as) => app.call(watches.createSeveral, { siteId: ground.site.id }, input, as))
+    expect([stored(answers), statuses(answers)]).toEqual([1, [200, 422]])
+    expect(done(await other.call(watches.list, { siteId: ground.site.id }, { season: SEASON }))).toHaveLength(3)
+  })
 })
 
 test('what a server was doing when it was killed the other finishes', async () => {

@@ -131,6 +131,8 @@ export interface WriteSettings {
   secret?: boolean
   /** Who may write where no site is named; nobody has to be known where it is not given. */
   by?: (tx: Transaction, header: string | undefined) => Promise<string>
+  /** It may touch years of readings, and gets the time that an import gets. */
+  long?: boolean
 }
 
 /**
@@ -152,7 +154,7 @@ export function write<E extends Endpoint>(
       .digest('hex')
     const siteId = params.siteId ?? ''
     let session: Transaction | undefined
-    const body = await writing(serving, async (deps) => {
+    const store = async (deps: Deps): Promise<ResponseOf<E>> => {
       const tx = deps.db
       session = tx
       const header = req.header('X-Bocado-Person')
@@ -164,7 +166,8 @@ export function write<E extends Endpoint>(
       const result = await handler({ deps, params, input, tx, siteId, personId, now })
       await keepAnswer(tx, key, settings.secret ? undefined : result)
       return result
-    })
+    }
+    const body = await writing(serving, store, { long: settings.long ?? false })
     // What it changed the page reads anew; of a write that was stored before, it reads everything.
     res.set(CHANGED_HEADER, JSON.stringify(session?.changed ?? {}))
     res.json(body)

@@ -1,17 +1,18 @@
 import type { Block, Moves, ParsedInputOf, ResponseOf, Site, Watch, watches } from '@bocado/contract'
 import { civilDate, dayNumber, knownPastYears, LEAD_DAYS, sameDayInYear, seasonHeat, seasonLater, seasonWeather } from '@bocado/core'
+import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { bloomsByStation } from '../bloom/evidence.js'
 import { insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { organismAt } from '../library/catalogue.js'
+import { organismAt, organismsOf } from '../library/catalogue.js'
 import { getSite, requireSeason } from '../sites/service.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
 import { placedAt } from './forecast.js'
 import { bloomPush } from './forecasts.js'
 import { movesOf } from './issued.js'
-import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel } from './models.js'
+import { figuresOf, listOwnFigures, resolvedModel, type ResolvedModel, type StoredFigure } from './models.js'
 import { findWatch, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
 import { liveBlock } from '../places/store.js'
 
@@ -31,15 +32,11 @@ function requireBiofix(site: Site, season: string, biofix: string | null): void 
   if (biofix > site.today) throw refusal('biofix', 'day.has-happened', { today: { day: site.today } })
 }
 
-export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.create>): Promise<Watch> {
-  const organism = await organismAt(w.tx, w.siteId, input.organismId)
-  if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
-  await liveBlock(w.tx, w.siteId, input.blockId)
-  const site = await getSite(w.tx, deps.clock, w.siteId)
-  requireSeason(site, input.season)
-  requireBiofix(site, input.season, input.biofix)
-  const model = resolvedModel(organism, await listOwnFigures(w.tx, w.siteId), input.blockId)
-  const id = await insertRow(w, 'watch', {
+type Begun = ParsedInputOf<typeof watches.create>
+
+/** Watches an organism of the library, or of the site's own, by the numbers that hold in its block. */
+const insertWatch = (w: Write, organism: Organism, figures: readonly StoredFigure[], input: Omit<Begun, 'organismId'>): Promise<string> =>
+  insertRow(w, 'watch', {
     organism_id: organism.id,
     block_id: input.blockId,
     season: input.season,
@@ -48,26 +45,42 @@ export async function createWatch(w: Write, deps: Deps, input: ParsedInputOf<typ
     source_known: input.sourceKnown,
     threshold_per_100: input.threshold?.per100 ?? null,
     threshold_reason: input.threshold?.reason ?? null,
-    ...modelColumns(model),
+    ...modelColumns(resolvedModel(organism, figures, input.blockId)),
   })
+
+export async function createWatch(w: Write, deps: Deps, input: Begun): Promise<Watch> {
+  const organism = await organismAt(w.tx, w.siteId, input.organismId)
+  if (!organism) throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
+  await liveBlock(w.tx, w.siteId, input.blockId)
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  requireSeason(site, input.season)
+  requireBiofix(site, input.season, input.biofix)
+  const id = await insertWatch(w, organism, await listOwnFigures(w.tx, w.siteId), input)
   return presentedWatch(await getWatch(w.tx, w.siteId, id))
 }
+
+const NOTHING_SAID = { biofix: null, biofixNote: '', sourceKnown: 'unknown', threshold: null } as const
 
 /** Watches several organisms in a block; none of them where one is watched there already or is none. */
 export async function createWatches(w: Write, deps: Deps, input: ParsedInputOf<typeof watches.createSeveral>): Promise<Watch[]> {
   const { organismIds, ...where } = input
-  const watched = (await listWatches(w.tx, w.siteId, where.season)).filter(({ blockId }) => blockId === where.blockId)
-  const made: Watch[] = []
+  await liveBlock(w.tx, w.siteId, where.blockId)
+  requireSeason(await getSite(w.tx, deps.clock, w.siteId), where.season)
+  const inBlock = async (): Promise<StoredWatch[]> =>
+    (await listWatches(w.tx, w.siteId, where.season)).filter(({ blockId }) => blockId === where.blockId)
+  const watched = await inBlock()
+  const known = new Map((await organismsOf(w.tx, w.siteId)).map((organism) => [organism.id, organism]))
+  const figures = await listOwnFigures(w.tx, w.siteId)
   for (const [i, organismId] of organismIds.entries()) {
-    const before = watched.find((watch) => watch.organismId === organismId)
-    if (before)
-      throw fieldProblem(
-        `organismIds.${i}`,
-        `${(await organismAt(w.tx, w.siteId, organismId))?.name ?? organismId}: this block is watched for it already`,
-      )
-    made.push(await createWatch(w, deps, { ...where, organismId, biofix: null, biofixNote: '', sourceKnown: 'unknown', threshold: null }))
+    const path = `organismIds.${i}`
+    const organism = known.get(organismId)
+    if (!organism) throw fieldProblem(path, 'choose an organism of the library, or one of your own')
+    if (watched.some((watch) => watch.organismId === organismId))
+      throw fieldProblem(path, `${organism.name}: this block is watched for it already`)
+    await insertWatch(w, organism, figures, { ...where, ...NOTHING_SAID })
   }
-  return made
+  const made = new Map((await inBlock()).map((watch) => [watch.organismId, watch]))
+  return organismIds.map((id) => presentedWatch(made.get(id)!))
 }
 
 export async function changeWatch(w: Write, deps: Deps, watchId: string, input: ParsedInputOf<typeof watches.update>): Promise<Watch> {

@@ -153,6 +153,19 @@ describe('a single hour put right by hand', () => {
     expect((await hoursOf('2026-05-02')).hours[9]).toMatchObject({ temperature: 11, humidity: 71 })
   })
 
+  test('has one value at a time: a second is refused with who put it right, and so is bringing an older one back', async () => {
+    await bringIn(FILE)
+    const input = { ...hour, value: 19.5, note: 'sun on the sensor' }
+    const first = done(await app.call(weather.correct, params(), input, as()))
+    const again = await app.call(weather.correct, params(), { ...input, value: 20 }, as())
+    expect(again.problem.fields).toEqual([{ path: 'hour', message: 'is put right already, by Marit Solheim: take that off first' }])
+    const at = { siteId: place.site.id, correctionId: first.id }
+    const { rowVersion } = done(await app.call(weather.removeCorrection, at, { rowVersion: 1 }, as()))
+    done(await app.call(weather.correct, params(), { ...input, value: 20 }, as()))
+    expect((await app.call(weather.restoreCorrection, at, { rowVersion }, as())).status).toBe(422)
+    expect((await hoursOf('2026-05-02')).hours[14]!.temperature).toBe(20)
+  })
+
   test('that is none, impossible or without a reason is refused by its field, and nothing changes', async () => {
     await bringIn(FILE)
     const before = await hoursOf('2026-05-02')

@@ -86,27 +86,27 @@ export async function previewCorrection(
   return { hours, impossible, examples }
 }
 
-/** What was read in the hour that now begins at a minute, once clocks and units are right; undefined where nothing was. */
-export async function readingAt(
+/** What was read in hours of a station, once clocks and units are right: by variable and the minute in which an hour begins; undefined where nothing was. */
+export type ReadingOf = (variable: HourVariable, minutes: number) => number | undefined
+
+/** The readings between two moments in minutes, without what was put in by hand. */
+export async function readingsBetween(
   db: Queryable,
   stationId: string,
-  minutes: number,
-  variable: HourVariable,
+  fromMinutes: number,
+  untilMinutes: number,
   corrections: readonly StoredCorrection[],
-): Promise<number | undefined> {
-  const column = HOUR_VALUES.indexOf(variable) + 1
-  let found: number | undefined
+): Promise<ReadingOf> {
+  const rows: HourRow[] = []
   // A clock may have been off by up to a day.
-  const range = { first: sqlOf(minutes - MINUTES_PER_DAY), last: sqlOf(minutes + MINUTES_PER_DAY) }
-  await readHours(db, stationId, range, (rows) => {
-    for (const row of rows) {
-      const value = row[column]
-      const at = correctedMinutes(row[0], corrections)
-      if (value !== null && value !== undefined && at >= minutes && at < minutes + MINUTES_PER_HOUR)
-        found = correctedValue(variable, row[0], value, corrections)
-    }
-  })
-  return found
+  const range = { first: sqlOf(fromMinutes - MINUTES_PER_DAY), last: sqlOf(untilMinutes + MINUTES_PER_DAY) }
+  await readHours(db, stationId, range, (part) => rows.push(...part))
+  const moved = rows.map((row) => ({ row, at: correctedMinutes(row[0], corrections) }))
+  return (variable, minutes) => {
+    const column = HOUR_VALUES.indexOf(variable) + 1
+    const last = moved.findLast(({ row, at }) => at >= minutes && at < minutes + MINUTES_PER_HOUR && row[column] != null)
+    return last && correctedValue(variable, last.row[0], last.row[column] as number, corrections)
+  }
 }
 
 const MINUTES_PER_DAY = 24 * MINUTES_PER_HOUR
@@ -122,7 +122,7 @@ async function previewOfHour(
   if (variable === null || value === null) return { hours: 0, impossible: 0, examples: [] }
   const extent = await extentOfHours(db, station.id)
   if (!extent || fromMinutes < extent.first - MINUTES_PER_DAY || fromMinutes > extent.last) return { hours: 0, impossible: 0, examples: [] }
-  const before = await readingAt(db, station.id, fromMinutes, variable, corrections)
+  const before = (await readingsBetween(db, station.id, fromMinutes, fromMinutes + MINUTES_PER_HOUR, corrections))(variable, fromMinutes)
   const at = instant(fromMinutes)
   return { hours: 1, impossible: 0, examples: before === undefined ? [] : [{ at, before, movesTo: at, after: value }] }
 }
@@ -133,6 +133,7 @@ export async function correctReadings(w: Write, deps: Deps, stationId: string, i
   const station = await getStation(w.tx, w.siteId, stationId)
   if (input.kind === 'value' && rangeOf(input, station).fromMinutes * MS_PER_MINUTE > (await deps.clock.now(w.tx)).getTime())
     throw fieldProblem('hour', 'lies in the future; put an hour right once it has come')
+  requireNoneAlike(asStored(input, station), await listCorrections(w.tx, stationId))
   const { hours, impossible } = await previewCorrection(deps, w.siteId, stationId, input)
   if (hours === 0)
     throw new HttpProblem(
@@ -163,6 +164,24 @@ export async function correctReadings(w: Write, deps: Deps, stationId: string, i
   return correctionNow(w, id)
 }
 
+/**
+ * Refuses a correction that lies there already, so that two people who press at once do not convert twice; and a second value for one hour.
+ */
+function requireNoneAlike(wanted: StoredCorrection, standing: readonly StoredCorrection[]): void {
+  const { kind, variable, fromMinutes, untilMinutes, shiftMinutes, readAs, isIn } = wanted
+  const alike = standing.find(
+    (one) =>
+      one.id !== wanted.id &&
+      one.kind === kind &&
+      one.variable === variable &&
+      one.fromMinutes === fromMinutes &&
+      (kind === 'value' ||
+        (one.untilMinutes === untilMinutes && one.shiftMinutes === shiftMinutes && one.readAs === readAs && one.isIn === isIn)),
+  )
+  if (alike && kind === 'value') throw fieldProblem('hour', `is put right already, by ${alike.by}: take that off first`)
+  if (alike) throw new HttpProblem(422, `${alike.by} has put the same right already. Take that off first, if it is to be another.`)
+}
+
 async function stationOf(w: Write, correctionId: string): Promise<string> {
   const [[row]] = await w.tx.query<Row[]>('SELECT station_id FROM station_correction WHERE id = ? AND site_id = ?', [
     correctionId,
@@ -191,6 +210,9 @@ export async function restoreCorrection(w: Write, id: string, rowVersion: number
   const stationId = await stationOf(w, id)
   await lockStation(w, stationId)
   await restoreRow(w, 'station_correction', id, rowVersion)
+  const standing = await listCorrections(w.tx, stationId)
+  const restored = standing.find((correction) => correction.id === id)
+  if (restored) requireNoneAlike(restored, standing)
   await raiseVersion(w.tx, { siteId: w.siteId, stationId }, WHOLE_HISTORY)
   return correctionNow(w, id)
 }

@@ -18,7 +18,7 @@ import { hoursAhead, type HourAhead } from '../forecasts/service.js'
 import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
-import { readingAt } from './corrections.js'
+import { readingsBetween } from './corrections.js'
 import { listCorrections } from './correctionStore.js'
 import { doubtedBetween, type DoubtedReading } from './doubted.js'
 import { placeDays, stationPosition } from './place.js'
@@ -137,14 +137,17 @@ export async function dayHours(
 /** Single hours of a day that somebody put right, and what was read in them. */
 async function hoursByHand(db: Queryable, station: StoredStation, day: number): Promise<DayHours['byHand']> {
   const corrections = await listCorrections(db, station.id)
-  const found: DayHours['byHand'] = []
-  for (const { kind, variable, value, fromMinutes, note, by, id, rowVersion } of corrections) {
-    const hour = standardHour(fromMinutes * MS_PER_MINUTE, station.utcOffsetMinutes)
-    if (kind !== 'value' || variable === null || value === null || Math.floor(hour / 24) !== day) continue
-    const read = await readingAt(db, station.id, fromMinutes, variable, corrections)
-    found.push({ hour: hour - day * 24, variable, value, read: read ?? null, note, by, id, rowVersion })
-  }
-  return found.sort((a, b) => a.hour - b.hour)
+  const ofDay = corrections.flatMap(({ kind, variable, value, fromMinutes, note, by, id, rowVersion }) => {
+    const hour = standardHour(fromMinutes * MS_PER_MINUTE, station.utcOffsetMinutes) - day * 24
+    return kind === 'value' && variable !== null && value !== null && hour >= 0 && hour < 24
+      ? [{ minutes: fromMinutes, row: { hour, variable, value, note, by, id, rowVersion } }]
+      : []
+  })
+  const [first] = ofDay
+  if (!first) return []
+  const minutes = ofDay.map((one) => one.minutes)
+  const readingOf = await readingsBetween(db, station.id, Math.min(...minutes), Math.max(...minutes), corrections)
+  return ofDay.map((one) => ({ ...one.row, read: readingOf(one.row.variable, one.minutes) ?? null })).sort((a, b) => a.hour - b.hour)
 }
 
 /** The members of a forecast as they are at a place. */

@@ -60,7 +60,7 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
 
   read(router, serving, weather.imports, ({ deps, params }) => listImports(deps.db, params.siteId))
 
-  write(router, serving, weather.undoImport, (ctx) => undoImport(ctx, ctx.params.importId))
+  write(router, serving, weather.undoImport, (ctx) => undoImport(ctx, ctx.params.importId), { long: true })
 
   const rejected = z.object({ siteId: id, importId: id })
   download(router, serving, '/sites/:siteId/weather-imports/:importId/rejected.csv', rejected, z.object({}), async ({ db }, p) => ({
