@@ -181,7 +181,7 @@ test('the window’s dates are those of the computation', async () => {
   await goTo(page, 'Windows')
   await press(page, 'Watch something')
   await choose(page, 'Block', 'Old Apples')
-  await page.getByRole('checkbox', { name: /^Codling moth dates, by heat/ }).check({ force: true })
+  await page.getByRole('option', { name: /^Codling moth dates, by heat/ }).click()
   await page.getByText('anal comb').waitFor()
   await page.getByText('Leave the date empty until it has come').waitFor()
   await enterDate(page, 'Biofix', BIOFIX)

@@ -17,6 +17,9 @@ describe('the unit of a file of temperatures', () => {
     ['°F read as °C, a January of 109 °F alone', asRead(fAsC, [1]), 'C', nothing, 'F'],
     ['°C read as °F, a summer', asRead(cAsF, [6, 7, 8]), 'F', nothing, 'C'],
     ['°C read as °F, an April, where other Aprils are stored', asRead(cAsF, [4]), 'F', stored, 'C'],
+    ['tenths read as °C, a whole year', asRead((c) => c * 10), 'C', stored, 'C/10'],
+    ['tenths read as °F, a spring, where others are stored', asRead((c) => cAsF(c * 10), [3, 4, 5]), 'F', stored, 'C/10'],
+    ['°C read as tenths, a summer', asRead((c) => c / 10, [6, 7, 8]), 'C/10', nothing, 'C'],
   ] as const)('%s: the other is offered', (_, months, readAs, usual, better) => {
     expect(doubtedTemperatureUnit(months, readAs, usual, north)).toMatchObject({ better })
   })
@@ -24,6 +27,7 @@ describe('the unit of a file of temperatures', () => {
   test.each([
     ['°C', 'C'],
     ['°F', 'F'],
+    ['tenths', 'C/10'],
   ] as const)('read rightly as %s is not doubted, with what is stored or without', (_, readAs) => {
     const months = asRead((c) => c)
     expect(doubtedTemperatureUnit(months, readAs, nothing, north)).toBeUndefined()
@@ -41,8 +45,8 @@ describe('the unit of a file of temperatures', () => {
     expect(doubtedTemperatureUnit([{ month: 1, mean: 28, count: 30 }], 'C', nothing, { latitude: 5, hemisphere: 'north' })).toBeUndefined()
   })
 
-  test('one strange month of a year does not stop it, and where neither unit fits nothing is offered', () => {
+  test('one strange month of a year does not stop it, and where no unit fits nothing is offered', () => {
     expect(doubtedTemperatureUnit([...asRead((c) => c), { month: 1, mean: 40, count: 30 }], 'C', nothing, north)).toBeUndefined()
-    expect(doubtedTemperatureUnit([{ month: 7, mean: 300, count: 30 }], 'C', nothing, north)).toBeUndefined()
+    expect(doubtedTemperatureUnit([{ month: 7, mean: 3000, count: 30 }], 'C', nothing, north)).toBeUndefined()
   })
 })

@@ -1,4 +1,5 @@
 import type { Hemisphere } from '../time/civilDays.js'
+import { toCelsius, type TemperatureUnit } from '../units/index.js'
 
 /** Temperatures of a month as they were read, in °C. */
 export interface MonthOfReadings {
@@ -14,7 +15,7 @@ export interface UnitDoubt {
   months: number[]
   /** Share of the readings that lie in them. */
   share: number
-  better: 'C' | 'F'
+  better: TemperatureUnit
 }
 
 /** °C by which the mean of a month may differ from what the place has had. */
@@ -25,11 +26,14 @@ const USUAL_MEANS = { warm: [3, 42], cold: [-45, 26], between: [-20, 36], tropic
 const TROPIC = 23.5
 /** A share of readings that stops an import until somebody has looked. */
 const SUSPICIOUS_SHARE = 0.2
-/** The other unit has to leave at most this part of the doubt. */
+/** Another unit has to leave at most this part of the doubt. */
 const BETTER_BY = 0.25
 
+/** In which temperatures are written, the commonest first. */
+const UNITS: readonly TemperatureUnit[] = ['C', 'F', 'C/10']
+
 /**
- * Doubts the unit of a file's temperatures where a fifth of them or more lies in months that the place cannot have had, and the other
+ * Doubts the unit of a file's temperatures where a fifth of them or more lies in months that the place cannot have had, and another
  * unit would fit: by what the station has stored of the same months, or else by the half of the year.
  *
  * @param months as read, in °C
@@ -37,11 +41,13 @@ const BETTER_BY = 0.25
  */
 export function doubtedTemperatureUnit(
   months: readonly MonthOfReadings[],
-  readAs: 'C' | 'F',
+  readAs: TemperatureUnit,
   usual: (month: number) => number | undefined,
   place: { latitude: number | null; hemisphere: Hemisphere },
 ): UnitDoubt | undefined {
-  const other = (mean: number): number => (readAs === 'C' ? (mean - 32) / 1.8 : mean * 1.8 + 32)
+  // Every unit is a straight line: what stands in the file is found back from what it was read as.
+  const zero = toCelsius(0, readAs)
+  const written = (mean: number): number => (mean - zero) / (toCelsius(1, readAs) - zero)
   const fits = (month: number, mean: number): boolean => {
     const known = usual(month)
     if (known !== undefined) return Math.abs(mean - known) <= FROM_USUAL
@@ -52,12 +58,14 @@ export function doubtedTemperatureUnit(
   const shareOf = (wrong: readonly MonthOfReadings[]): number => wrong.reduce((sum, { count }) => sum + count, 0) / all
   const wrong = months.filter(({ month, mean }) => !fits(month, mean))
   if (all === 0 || shareOf(wrong) < SUSPICIOUS_SHARE) return undefined
-  const wrongToo = months.filter(({ month, mean }) => !fits(month, other(mean)))
-  if (shareOf(wrongToo) > BETTER_BY * shareOf(wrong)) return undefined
+  const better = UNITS.filter((unit) => unit !== readAs).find(
+    (unit) => shareOf(months.filter(({ month, mean }) => !fits(month, toCelsius(written(mean), unit)))) <= BETTER_BY * shareOf(wrong),
+  )
+  if (!better) return undefined
   return {
     months: [...new Set(wrong.map(({ month }) => month))].sort((a, b) => a - b),
     share: shareOf(wrong),
-    better: readAs === 'C' ? 'F' : 'C',
+    better,
   }
 }
 

@@ -87,7 +87,7 @@ export function previewFile(bytes: Uint8Array, clock: FileClock, given: WeatherM
         mapping,
         lines.slice(mapping.headerLines).map((cells) => cells[mapping.dateColumn] ?? ''),
       ),
-      ...(doubt ? [{ field: 'units', message: doubtWords(doubt) }] : []),
+      ...(doubt ? [{ field: 'units', message: doubtWords(doubt, mapping) }] : []),
     ],
   }
 }

@@ -1,5 +1,13 @@
 import type { WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { doubtedTemperatureUnit, monthDay, MS_PER_DAY, type Hemisphere, type MonthOfReadings, type UnitDoubt } from '@bocado/core'
+import {
+  doubtedTemperatureUnit,
+  monthDay,
+  MS_PER_DAY,
+  type Hemisphere,
+  type MonthOfReadings,
+  type TemperatureUnit,
+  type UnitDoubt,
+} from '@bocado/core'
 import type { Queryable, Row } from '../database/index.js'
 import type { MergeRows } from '../weather/readingStore.js'
 import { HttpProblem } from '../http/problems.js'
@@ -25,11 +33,11 @@ export async function storedMeans(db: Queryable, stationId: string): Promise<Map
 }
 
 /** The unit of a file's temperatures; undefined where it has none, or those of a day differ. */
-function unitOf({ columns, interval }: WeatherMapping): 'C' | 'F' | undefined {
+function unitOf({ columns, interval }: WeatherMapping): TemperatureUnit | undefined {
   const wanted: readonly WeatherVariable[] = interval === 'hourly' ? ['temperature'] : ['min', 'max']
   const units = wanted.map((variable) => columns.find((c) => c.variable === variable)?.unit)
   const [first] = units
-  return (first === 'C' || first === 'F') && units.every((unit) => unit === first) ? first : undefined
+  return first !== undefined && units.every((unit) => unit === first) ? (first as TemperatureUnit) : undefined
 }
 
 class Months {
@@ -78,22 +86,22 @@ export function unitDoubt(months: readonly MonthOfReadings[], mapping: WeatherMa
 
 const NAMES = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
 
-export function doubtWords({ months, share, better }: UnitDoubt): string {
+export function doubtWords({ months, share, better }: UnitDoubt, mapping: WeatherMapping): string {
   const [first = 1, last = 1] = [months[0], months.at(-1)]
   const named = months.length === 1 ? (NAMES[first - 1] as string) : `${NAMES[first - 1]} to ${NAMES[last - 1]}`
-  return `Read as °${better === 'F' ? 'C' : 'F'}, ${Math.round(100 * share)} % of its temperatures are none that ${named} can have here; read as °${better} they fit. Choose °${better}, or say that the units are right.`
+  return `Read as °${unitOf(mapping)}, ${Math.round(100 * share)} % of its temperatures are none that ${named} can have here; read as °${better} they fit. Choose °${better}, or say that the units are right.`
 }
 
 /** Stops an import whose temperatures are in doubt. */
 export function requireLikelyUnit(rows: MergeRows, mapping: WeatherMapping, place: KnownPlace): void {
   const doubt = unitDoubt(monthsOfRows(rows, mapping.interval), mapping, place)
   if (!doubt) return
-  const message = `${doubtWords(doubt)} Nothing was stored.`
+  const message = `${doubtWords(doubt, mapping)} Nothing was stored.`
   throw new HttpProblem(422, message, { fields: [{ path: 'mapping.units', message }] })
 }
 
 /** The same mapping with its temperatures in another unit. */
-export const inUnit = (mapping: WeatherMapping, unit: 'C' | 'F'): WeatherMapping => ({
+export const inUnit = (mapping: WeatherMapping, unit: TemperatureUnit): WeatherMapping => ({
   ...mapping,
   columns: mapping.columns.map((column) =>
     column.variable === 'temperature' || column.variable === 'min' || column.variable === 'max' ? { ...column, unit } : column,

@@ -53,7 +53,8 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
       if (unclear !== undefined && day) setExample(unclear.slice(day.start, day.end))
       setLines(read)
     })
-  const wrong = lines?.filter(({ problem }) => problem !== null).length ?? 0
+  const wrong = lines?.filter(({ problem, orElse }) => problem !== null && orElse === null).length ?? 0
+  const isUnclear = lines?.some(({ orElse }) => orElse !== null) ?? false
   return (
     <Stack>
       <Heading>{t('notebook.title')}</Heading>
@@ -104,8 +105,14 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
                   <td>
                     {line.event ? t(`bloom.event.${line.event}`) : '–'} {line.notYet ? t('bloom.notYet') : ''}
                   </td>
-                  <td>{line.seenFrom ? f.withYear(line.seenFrom) : '–'}</td>
-                  <td>{line.problem ?? t(line.known ? 'notebook.known' : 'notebook.fresh')}</td>
+                  <td>
+                    {line.seenFrom
+                      ? line.orElse
+                        ? t('notebook.either', { one: f.withYear(line.seenFrom), other: f.withYear(line.orElse) })
+                        : f.withYear(line.seenFrom)
+                      : '–'}
+                  </td>
+                  <td>{line.orElse ? t('notebook.unclear') : (line.problem ?? t(line.known ? 'notebook.known' : 'notebook.fresh'))}</td>
                 </tr>
               ))}
             </tbody>
@@ -114,7 +121,7 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
           {wrong > 0 ? <Checkbox label={t('notebook.skip', { count: wrong })} value={skipWrong} onChange={setSkipWrong} /> : null}
           <Line>
             <Button
-              isDisabled={take.isSaving || (wrong > 0 && !skipWrong)}
+              isDisabled={take.isSaving || isUnclear || (wrong > 0 && !skipWrong)}
               onPress={() =>
                 void run(async () => {
                   const { added, known, skipped } = await take.save({ params, input: { text, skipWrong, order } })

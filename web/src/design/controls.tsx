@@ -172,6 +172,7 @@ const StyledCheckbox = styled(AriaCheckbox)`
   min-height: 38px;
   cursor: pointer;
   .box {
+    flex: none;
     width: 20px;
     height: 20px;
     border: 1px solid ${colour.inkSoft};
@@ -196,5 +197,70 @@ export function Checkbox(p: { label: ReactNode; value: boolean; onChange: (value
       <span className="box" />
       {p.label}
     </StyledCheckbox>
+  )
+}
+
+const StyledPicks = styled(ListBox)`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(34ch, 100%), 1fr));
+  gap: 0 18px;
+  outline: none;
+  .react-aria-ListBoxItem {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    min-height: 38px;
+    padding: 2px 4px;
+    border-radius: 4px;
+    outline: none;
+    cursor: pointer;
+    @media (max-width: ${PHONE}px) {
+      min-height: 48px;
+    }
+    &::before {
+      content: '' / '';
+      flex: none;
+      width: 20px;
+      height: 20px;
+      border: 1px solid ${colour.inkSoft};
+      border-radius: 3px;
+      background: ${colour.white};
+      display: grid;
+      place-items: center;
+      line-height: 1;
+      font-weight: 700;
+    }
+    &[data-selected]::before {
+      content: '✓' / '';
+    }
+    &[data-focus-visible] {
+      outline: 3px solid ${colour.pollen};
+    }
+  }
+`
+
+/** Any number of many: one stop for the keyboard, with arrows, letters and space inside. */
+export function Picks(p: {
+  label: string
+  options: readonly { id: string; text: string; more: ReactNode }[]
+  value: readonly string[]
+  onChange: (value: readonly string[]) => void
+}) {
+  return (
+    <StyledPicks
+      aria-label={p.label}
+      layout="grid"
+      selectionMode="multiple"
+      selectedKeys={p.value}
+      onSelectionChange={(keys) => p.onChange(keys === 'all' ? p.options.map(({ id }) => id) : [...keys].map(String))}
+    >
+      {p.options.map(({ id, text, more }) => (
+        <ListBoxItem key={id} id={id} textValue={text}>
+          <span>
+            {text} {more}
+          </span>
+        </ListBoxItem>
+      ))}
+    </StyledPicks>
   )
 }

@@ -4,8 +4,8 @@ import { Link } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, TextButton } from '../design/buttons.js'
-import { FormError } from '../design/FormError.js'
+import { TextButton } from '../design/buttons.js'
+import { EntryEnd } from '../design/EntryEnd.js'
 import { Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -70,18 +70,14 @@ function ImportLine({ result }: { result: ImportResult }) {
       {asked && !undone ? (
         <Stack role="group" aria-label={t('import.undoLabel', { name })}>
           <Small>{t('import.undoAsk', { name })}</Small>
-          <FormError text={undo.general} />
-          <Line>
-            <Button
-              isDisabled={undo.isSaving}
-              onPress={() => void undo.submit({ siteId: site.id, importId: id }, () => ({})).then((done) => done && setAsked(false))}
-            >
-              {t('import.undoGo')}
-            </Button>
-            <Button $plain onPress={() => setAsked(false)}>
-              {t('cancel')}
-            </Button>
-          </Line>
+          <EntryEnd
+            entry={undo}
+            onSave={async () => {
+              if (await undo.submit({ siteId: site.id, importId: id }, () => ({}))) setAsked(false)
+            }}
+            onCancel={() => setAsked(false)}
+            words={t('import.undoGo')}
+          />
         </Stack>
       ) : null}
     </>

@@ -3,9 +3,9 @@ import { useState } from 'react'
 import { useEntry } from '../api/useEntry.js'
 import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import { Button, TextButton } from '../design/buttons.js'
+import { TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
-import { FormError } from '../design/FormError.js'
+import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
 import { Fields, Line, Quiet, Rows, Sheet, Stack } from '../design/text.js'
 import { measureOf } from '../design/units.js'
@@ -173,15 +173,7 @@ function HourForm({
           />
           <TextField label={t('hours.why')} width="32ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
         </Fields>
-        <FormError text={entry.general} />
-        <Line>
-          <Button isDisabled={entry.isSaving} onPress={() => void save()}>
-            {t('hours.putIn')}
-          </Button>
-          <Button $plain onPress={onDone}>
-            {t('cancel')}
-          </Button>
-        </Line>
+        <EntryEnd entry={entry} onSave={save} onCancel={onDone} words={t('hours.putIn')} />
       </Stack>
     </Sheet>
   )

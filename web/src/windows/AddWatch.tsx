@@ -1,19 +1,23 @@
 import { livesIn } from '@bocado/core/growing'
 import { endpoints, type Block, type Organism, type Watch } from '@bocado/contract'
 import { useState } from 'react'
-import styled from 'styled-components'
 import { useEntry } from '../api/useEntry.js'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { Checkbox, SearchField, Select, TextField } from '../design/controls.js'
+import { Picks, SearchField, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
+import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Page, Quiet, Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { SourceKnown } from './WatchDetail.js'
+import { SourceKnown } from './SourceKnown.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
+import '../messages/en/windows.js'
 
-interface Props {
+/** Where a watch is begun, and what is done with it then. */
+export interface NewWatch {
   blocks: readonly Block[]
   organisms: readonly Organism[]
   /** The block that is in view, if any. */
@@ -22,20 +26,11 @@ interface Props {
   onCancel: () => void
 }
 
-const Choices = styled.ul`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(34ch, 1fr));
-  gap: 0 18px;
-  list-style: none;
-  margin: 0;
-  padding: 0;
-`
-
 /** More than this are not listed before somebody looks for one. */
 const LISTED = 24
 
 /** Watch what lives in a block: what attacks what grows there is proposed, several are taken at once, and one alone is asked what it needs. */
-export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel }: Props) {
+export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel }: NewWatch) {
   const t = useText()
   const site = useSite()
   const [blockId, setBlockId] = useState<string | null>(inView ?? blocks[0]?.id ?? null)
@@ -103,21 +98,12 @@ export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel
               <TextButton onPress={() => setChosen(likely.map(({ id }) => id))}>{t('watch.all', { count: likely.length })}</TextButton>
             ) : null}
           </Line>
-          <Choices aria-label={t('watch.organism')}>
-            {shown.map(({ id, name, gives }) => (
-              <li key={id}>
-                <Checkbox
-                  label={
-                    <span>
-                      {name} <Quiet>{t(`watch.gives.${gives}`)}</Quiet>
-                    </span>
-                  }
-                  value={chosen.includes(id)}
-                  onChange={(isChosen) => setChosen((before) => (isChosen ? [...before, id] : before.filter((other) => other !== id)))}
-                />
-              </li>
-            ))}
-          </Choices>
+          <Picks
+            label={t('watch.organism')}
+            options={shown.map(({ id, name, gives }) => ({ id, text: name, more: <Quiet>{t(`watch.gives.${gives}`)}</Quiet> }))}
+            value={chosen}
+            onChange={setChosen}
+          />
           {listed.length > LISTED ? <Small>{t('watch.more', { count: listed.length - LISTED })}</Small> : null}
           <FormError text={several.general ?? refused ?? null} />
           {only && blockId ? (
@@ -186,15 +172,8 @@ function OneWatch(p: { organism: Organism; blockId: string; onAdded: (watchId: s
         <Caution key={text}>{text}</Caution>
       ))}
       <Small>{t('caution.identity')}</Small>
-      <FormError text={entry.general ?? errors['organismId'] ?? errors['blockId'] ?? null} />
-      <Line>
-        <Button onPress={() => void save()} isDisabled={entry.isSaving}>
-          {t('watch.start')}
-        </Button>
-        <Button $plain onPress={p.onCancel}>
-          {t('cancel')}
-        </Button>
-      </Line>
+      <FormError text={errors['organismId'] ?? errors['blockId'] ?? null} />
+      <EntryEnd entry={entry} onSave={save} onCancel={p.onCancel} words={t('watch.start')} />
     </>
   )
 }

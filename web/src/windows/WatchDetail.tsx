@@ -1,4 +1,4 @@
-import { endpoints, knowns, type bloomEvents, type Organism, type Round, type Watch, type WatchForecast } from '@bocado/contract'
+import { endpoints, type bloomEvents, type Organism, type Round, type WatchForecast } from '@bocado/contract'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
@@ -9,7 +9,7 @@ import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
+import { Checkbox, Choice, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
@@ -25,6 +25,7 @@ import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
 import { SeenToday } from './SeenToday.js'
+import { SourceKnown } from './SourceKnown.js'
 
 const Stages = styled.table`
   width: 100%;
@@ -493,21 +494,6 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
         </Button>
       </Line>
     </Stack>
-  )
-}
-
-/** Whether a source of infection is known: a fact that a person records, never one that weather tells. */
-export function SourceKnown({ value, onChange }: { value: Watch['sourceKnown']; onChange: (value: Watch['sourceKnown']) => void }) {
-  const t = useText()
-  return (
-    <Select
-      label={t('watch.sourceKnown')}
-      placeholder={t('choose')}
-      width="30ch"
-      options={knowns.map((id) => ({ id, label: t(`watch.sourceKnown.${id}`) }))}
-      value={value}
-      onChange={(id) => onChange(id as Watch['sourceKnown'])}
-    />
   )
 }
 

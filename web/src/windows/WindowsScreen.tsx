@@ -20,7 +20,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { Waiting } from '../shell/Waiting.js'
-import { AddWatch } from './AddWatch.js'
+import { AddWatchLater } from './panelsLater.js'
 import { PlanPanel } from './PlanPanel.js'
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
@@ -289,7 +289,7 @@ export function WindowsScreen() {
     <main>
       {head}
       {adding ? (
-        <AddWatch
+        <AddWatchLater
           blocks={blocks}
           organisms={organisms}
           blockId={selected?.watch.blockId}

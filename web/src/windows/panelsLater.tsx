@@ -2,12 +2,14 @@ import type { Organism, WatchForecast } from '@bocado/contract'
 import { lazy, Suspense, type ComponentType } from 'react'
 import { later } from '../shell/later.js'
 import { Waiting } from '../shell/Waiting.js'
+import type { NewWatch } from './AddWatch.js'
 
-/* Panels of a watch that few open at once: each comes when somebody asks for it, so that the windows stand sooner. */
+/* Forms and panels that few open at once: each comes when somebody asks for it, so that the windows stand sooner. */
 
 const records = later(() => import('./OwnRecords.js'))
 const figures = later(() => import('./ModelFigures.js'))
 const ways = later(() => import('./WaysToAct.js'))
+const adding = later(() => import('./AddWatch.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
 function panelOf<P extends object>(fetched: () => Promise<ComponentType<P>>): ComponentType<P> {
@@ -27,3 +29,4 @@ export const OwnRecordsLater = panelOf<OfWatch>(async () => (await records()).Ow
 export const ModelFiguresLater = panelOf<OfWatch>(async () => (await figures()).ModelFigures)
 export const WhyMovedLater = panelOf<OfWatch>(async () => (await moved()).WhyMoved)
 export const WaysToActLater = panelOf<OfWatch & { organism: Organism }>(async () => (await ways()).WaysToAct)
+export const AddWatchLater = panelOf<NewWatch>(async () => (await adding()).AddWatch)

@@ -100,6 +100,8 @@ export const bloom = {
   'notebook.preview': 'Show how it is understood',
   'notebook.line': 'Line',
   'notebook.state': 'State',
+  'notebook.unclear': 'waits for the answer above',
+  'notebook.either': '{one} or {other}',
   'notebook.known': 'in the log already',
   'notebook.fresh': 'new',
   'notebook.skip': 'leave out the {count, plural, one {line that cannot} other {# lines that cannot}} be read',
