@@ -32,6 +32,10 @@ export const gateDoubts = ['unmapped', 'strain-not-said'] as const
 export const rateUnits = ['L/ha', 'kg/ha', 'mL/ha', 'g/ha', 'pieces/ha'] as const
 export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bloom'] as const
 
+/** What a label seldom says: a guess by the kind of material stands in for it, and is marked. */
+export const assumable = ['effect', 'residualDays'] as const
+export const takenUnits = ['pieces', 'kg', 'L', 'bags'] as const
+
 export const productSchema = z.object({
   id,
   name: z.string(),
@@ -51,6 +55,8 @@ export const productSchema = z.object({
   stages: z.array(z.string()),
   effect: z.number(),
   residualDays: z.number(),
+  /** Which of these two nobody has said: they are guesses by what it is. */
+  assumed: z.array(z.enum(assumable)),
   labelRate: z.number(),
   rateUnit: z.enum(rateUnits),
   reEntryHours: z.number(),
@@ -80,8 +86,9 @@ export const productInput = z.object({
     .default([]),
   places: z.array(z.enum(blockKinds)).default([]),
   stages: z.array(z.string()).min(1, { error: 'choose at least one stage that it reaches' }),
-  effect: number('the share it kills', 0, 1),
-  residualDays: number('the days its residue acts', 0, 365),
+  /** On few labels: null leaves it to a guess by what it is. */
+  effect: number('the share it kills', 0, 1).nullable().default(null),
+  residualDays: number('the days its residue acts', 0, 365).nullable().default(null),
   labelRate: number('the highest rate on the label', 0.0001, 100_000),
   rateUnit: z.enum(rateUnits, { error: 'choose the unit of the rate' }),
   reEntryHours: number('the re-entry interval on the label', 0, 8760),
@@ -103,7 +110,11 @@ export const weatherThenSchema = z.object({
 export const treatmentSchema = z.object({
   id,
   watchId: id,
-  productId: id,
+  /** What it is done with: a product of the shelf, or a method by hand. One of both. */
+  productId: id.nullable(),
+  methodId: z.string().nullable(),
+  /** Of the product or the method; of what was done as it was called that day. */
+  name: z.string(),
   /** The block, or the part of it, that is treated. */
   placeId: id,
   placeName: z.string(),
@@ -116,16 +127,26 @@ export const treatmentSchema = z.object({
       startedAt: instantSchema,
       /** The site's civil day of the start. */
       day: civilDateSchema,
-      rate: z.number(),
-      rateUnit: z.enum(rateUnits),
-      areaHa: z.number(),
+      /** Null where it was done by hand. */
+      rate: z.number().nullable(),
+      rateUnit: z.enum(rateUnits).nullable(),
+      areaHa: z.number().nullable(),
       /** Of work. */
       minutes: z.number().nullable(),
+      /** What was picked, pulled or caught. */
+      taken: z.object({ amount: z.number(), unit: z.enum(takenUnits) }).nullable(),
       doneByName: z.string(),
       weather: weatherThenSchema,
-      reEntryUntil: instantSchema,
-      /** The label, effect and stages of that day; the shelf may say otherwise today. */
-      label: labelSchema,
+      reEntryUntil: instantSchema.nullable(),
+      /** The label, effect and stages of that day; the shelf may say otherwise today. Null where it was done by hand. */
+      label: labelSchema.nullable(),
+      /** What it does to the stages that it reaches, by the label of that day or by the kind of method. */
+      does: z.object({
+        methods: z.array(z.string()),
+        effect: z.number(),
+        residualDays: z.number(),
+        assumed: z.array(z.enum(assumable)),
+      }),
       /** `restored` where a correction had once put a later label in its place; `doubtful` where it may have. */
       labelState: z.enum(['kept', 'restored', 'doubtful']),
     })
@@ -146,7 +167,9 @@ const madeSchema = z
 export const planInput = z.object({
   id: z.uuid().optional(),
   watchId: z.uuid({ error: 'choose a watch' }),
-  productId: z.uuid({ error: 'choose a product' }),
+  productId: z.uuid({ error: 'choose a product' }).nullable().default(null),
+  /** A method that needs no product. One of both has to be named. */
+  methodId: z.string().max(80).nullable().default(null),
   /** Where it acts; the whole block where nothing is chosen. */
   placeId: z.uuid({ error: 'choose where' }).nullable().default(null),
   plannedOn: civilDateSchema,
@@ -154,9 +177,15 @@ export const planInput = z.object({
 })
 export const doneInput = z.object({
   startedAt: instantSchema,
-  rate: number('the rate used', 0.0001, 100_000),
-  areaHa: number('the area treated', 0.000_000_1, 100_000, 'ha'),
+  /** Needed where a product was used. */
+  rate: number('the rate used', 0.0001, 100_000).nullable().default(null),
+  areaHa: number('the area treated', 0.000_000_1, 100_000, 'ha').nullable().default(null),
   minutes: number('the minutes of work', 0, 100_000).nullable().default(null),
+  /** What was picked, pulled or caught. */
+  taken: z
+    .object({ amount: number('what was taken', 0, 1_000_000), unit: z.enum(takenUnits, { error: 'choose the unit of what was taken' }) })
+    .nullable()
+    .default(null),
   /** Who did it; whoever records it where nobody is named. */
   doneById: z.uuid({ error: 'choose who did it' }).nullable().default(null),
   made: madeSchema,

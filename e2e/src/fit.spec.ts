@@ -3,7 +3,7 @@ import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
-import { choose, enterNumber, expectAccessible, press } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* What is for what: parts of a block, products that fit and that do not, each way with its window, and what nobody can name. */
@@ -58,7 +58,11 @@ describe('what does not fit', () => {
   test('is not offered, and says why; what nobody has said enough of is asked about', async () => {
     await open('windows')
     await page.getByRole('button', { name: /With$/ }).click()
-    expect(await page.getByRole('option').allInnerTexts()).toEqual(['Granule C', 'Old tin'])
+    const offered = await page.getByRole('option').allInnerTexts()
+    expect([offered[0], offered.at(-1)]).toEqual(['Granule C', 'Old tin'])
+    // What is done by hand stands between them.
+    expect(offered.slice(1, -1).join()).toContain('Gathering fallen and infested fruit')
+    expect(offered).not.toContain('Terrace sulphur')
     await page.getByRole('option', { name: 'Old tin' }).click()
     await page.getByText('Nobody has said what Old tin is').waitFor()
     expect(await page.getByTestId('coverage').count()).toBe(0)
@@ -78,6 +82,34 @@ describe('what does not fit', () => {
     await page.getByText('Not by the book:').waitFor()
     await page.getByText('The tank was full of it.').waitFor()
   })
+})
+
+test('a deed by hand is planned from its ways, recorded with what was taken, and one that nobody planned as well', async () => {
+  await open('windows')
+  await page.getByRole('radio', { name: 'Ways to act' }).click()
+  await page.getByRole('button', { name: 'Plan Gathering fallen and infested fruit' }).click()
+  await page.getByText('Done by hand: no label asks anything of it.').waitFor()
+  await page.getByText('Both are guesses by the kind of work.').waitFor()
+  await enterDate(page, 'On', '2026-06-10')
+  await press(page, 'Plan it')
+  await page.getByText(/^Gathering fallen and infested fruit, planned for/).waitFor()
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: /^Gathering fallen and infested fruit, planned for/ })
+    .getByRole('link', { name: 'Record as done' })
+    .click()
+  await page.getByRole('textbox', { name: 'Begun at' }).fill('07:30')
+  await enterNumber(page, 'Taken', 12.5)
+  await choose(page, 'of it in', 'kg')
+  await expectAccessible(page, 'a deed by hand')
+  await press(page, 'Record it')
+  await page.getByText(/12\.5 kg taken/).waitFor()
+  await press(page, 'Record something that was done')
+  await choose(page, 'Against', 'Codling moth, Old Apples')
+  await choose(page, 'With', 'Clearing residues')
+  await page.getByRole('textbox', { name: 'Begun at' }).fill('05:40')
+  await press(page, 'Record it')
+  await page.getByText(/^Clearing residues, Old Apples/).waitFor()
 })
 
 test('several are watched at once, found by a word', async () => {

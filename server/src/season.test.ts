@@ -136,7 +136,7 @@ describe('a treatment', () => {
     await app.database.query('UPDATE product SET deleted_at = NOW() WHERE id = ?', [id])
     expect(done(await app.call(outcomes.list, inSite(), { season: SEASON }))).toHaveLength(1)
     await app.database.query('UPDATE product SET deleted_at = NULL, label_rate = 0.1, effect = 0.6, stages = ? WHERE id = ?', [
-      JSON.stringify(corrected.done!.label.stages),
+      JSON.stringify(corrected.done!.label!.stages),
       id,
     ])
   })

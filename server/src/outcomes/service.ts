@@ -1,4 +1,4 @@
-import type { Block, Outcome, OutcomeCount, Label, Round, Threshold, Treatment } from '@bocado/contract'
+import type { Block, Outcome, OutcomeCount, Round, Threshold, Treatment } from '@bocado/contract'
 import {
   actionThreshold,
   cohortsInReach,
@@ -18,6 +18,7 @@ import type { Deps } from '../http/route.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
 import { gateFor } from '../treatments/gate.js'
+import { handGate } from '../treatments/means.js'
 import { listTreatments } from '../treatments/store.js'
 import type { Memo } from '../memo.js'
 import { placedAt } from '../watches/forecast.js'
@@ -52,15 +53,15 @@ function countOf(round: Round | undefined, organism: Organism): OutcomeCount | n
 function achievedCoverage(
   watch: StoredWatch,
   organism: Organism,
-  product: Label,
-  day: string,
+  { label, does, day }: NonNullable<Treatment['done']>,
+  methodId: string | null,
   ground: Block,
   block: GroundWeather,
   memo: Memo,
 ): Bounds | null {
   const { heat, ensemble, events } = placedAt(block, watch.pinned, watch.biofix, memo)
   if (heat.members.length === 0) return null
-  const verdict = gateFor(product, organism, ground)
+  const verdict = label ? gateFor(label, organism, ground) : handGate(methodId ?? '', organism)
   if (verdict.verdict !== 'fits') return null
   const cohorts = cohortsInReach(
     events,
@@ -68,7 +69,7 @@ function achievedCoverage(
     verdict.stages,
     ensemble,
   )
-  return treatmentReach(cohorts, product, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
+  return treatmentReach(cohorts, does, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
 }
 
 /** The threshold of the count before a treatment, or of the one after it: that of its day; today's where nothing was counted. */
@@ -93,7 +94,6 @@ function missingOf(treated: BeforeAfter<Round>, check: BeforeAfter<Round> | unde
 function outcomeOf(
   treatment: Treatment,
   day: string,
-  product: Label,
   organism: Organism,
   rounds: readonly DatedRound[],
   threshold: Threshold | null,
@@ -116,7 +116,7 @@ function outcomeOf(
   return {
     treatmentId: treatment.id,
     watchId: treatment.watchId,
-    productName: product.name,
+    productName: treatment.name,
     treatedOn: day,
     threshold,
     item: organism.sampling.items,
@@ -154,26 +154,16 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
   const result: Outcome[] = []
   for (const treatment of treatments) {
     const watch = watches.find(({ id }) => id === treatment.watchId)
-    // The product as it was that day: what the shelf says today changes nothing of what was done.
-    const product = treatment.done?.label
     const block = blocks.find(({ id }) => id === watch?.blockId)
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
-    if (!treatment.done || !watch || !product || !block) continue
+    if (!treatment.done || !watch || !block) continue
     const organism = organismOf(watch)
     const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map(dated)
     const coverage = treatment.deviation
       ? null
-      : achievedCoverage(watch, organism, product, treatment.done.day, block, await weatherOf(block), deps.memo)
+      : achievedCoverage(watch, organism, treatment.done, treatment.methodId, block, await weatherOf(block), deps.memo)
     result.push(
-      outcomeOf(
-        treatment,
-        treatment.done.day,
-        product,
-        organism,
-        ofWatch,
-        thresholdOf(watch, organism, ofWatch, treatment.done.day),
-        coverage,
-      ),
+      outcomeOf(treatment, treatment.done.day, organism, ofWatch, thresholdOf(watch, organism, ofWatch, treatment.done.day), coverage),
     )
   }
   return result

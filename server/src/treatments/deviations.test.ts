@@ -66,7 +66,7 @@ describe('what does not fit', () => {
       deviation: { because: 'no-way-to-act', reason: 'the copper had run out' },
       done: { rate: 0.1, label: { name: 'Terrace sulphur' } },
     })
-    expect(Date.parse(recorded.done!.reEntryUntil)).toBe(Date.parse('2026-06-11T18:00:00Z'))
+    expect(Date.parse(recorded.done!.reEntryUntil!)).toBe(Date.parse('2026-06-11T18:00:00Z'))
     const outcomes = done(await app.call(endpoints.outcomes.list, at, { season: SEASON }))
     // Nothing was counted near it: then today's threshold is what it would be held against.
     expect(outcomes.find(({ treatmentId }) => treatmentId === recorded.id)).toMatchObject({

@@ -54,7 +54,7 @@ test('a label that a correction once put in the place of the first is restored f
   await app.database.query('RENAME TABLE treatment TO deed')
   const all = done(await app.call(treatments.list, at, { season: SEASON }))
   const done_ = (id: string) => all.find((t) => t.id === id)!.done!
-  expect([kept, rewritten, untold].map((id) => [done_(id).label.reEntryHours, done_(id).labelState])).toEqual([
+  expect([kept, rewritten, untold].map((id) => [done_(id).label!.reEntryHours, done_(id).labelState])).toEqual([
     [4, 'kept'],
     [4, 'restored'],
     [48, 'doubtful'],

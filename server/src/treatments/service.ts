@@ -1,5 +1,5 @@
 import type { Label, ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
-import { civilDate, dayNumber, seasonLater } from '@bocado/core'
+import { civilDate, dayNumber, seasonLater, type GateVerdict } from '@bocado/core'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
@@ -14,7 +14,8 @@ import { peopleOf } from '../sites/store.js'
 import { weatherAt } from '../weather/dayHours.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
 import { gateFor, REFUSALS, requireKnownLabel } from './gate.js'
-import { findProduct, findTreatment, labelOf } from './store.js'
+import { actionOf, doesByKind, handGate, requireHandMethod } from './means.js'
+import { findProduct, findTreatment, labelOf, type MethodThen } from './store.js'
 
 type ProductInput = ParsedInputOf<typeof treatments.addProduct>
 
@@ -30,8 +31,7 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   crops: JSON.stringify(input.crops),
   places: JSON.stringify(input.places),
   stages: JSON.stringify(input.stages),
-  effect: input.effect,
-  residual_days: input.residualDays,
+  ...(await actionColumns(w, input)),
   label_rate: input.labelRate,
   rate_unit: input.rateUnit,
   re_entry_hours: input.reEntryHours,
@@ -39,6 +39,11 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   bees: input.bees,
   protection: input.protection,
 })
+
+async function actionColumns(w: Write, input: ProductInput) {
+  const { effect, residualDays, assumed } = await actionOf(w.tx, w.siteId, input)
+  return { effect, residual_days: residualDays, assumed: JSON.stringify(assumed) }
+}
 
 async function getProduct(db: Queryable, siteId: string, productId: string): Promise<Product> {
   const product = await findProduct(db, siteId, productId)
@@ -84,15 +89,48 @@ function requireInSeason(path: string, day: string, season: string): void {
   if (day < season || day > end) throw refusal(path, 'day.within-season', { from: { day: season }, to: { day: end } })
 }
 
-/** Refuses a product that is not for the organism of a watch, in its block: it is never planned, whoever asks. */
-async function requireFit(w: Write, product: Product, watch: StoredWatch): Promise<void> {
-  const verdict = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
-  if (verdict.verdict === 'refused') throw fieldProblem('productId', `${product.name} ${REFUSALS[verdict.because]}`)
+/** What a deed is done with: a product by its label, or a method by hand. */
+type Means = { product: Label; method: null } | { product: null; method: { id: string; then: MethodThen } }
+
+/** The product or the method that is named: one of both, never both. */
+async function meansOf(w: Write, { productId, methodId }: { productId: string | null; methodId: string | null }): Promise<Means> {
+  if (productId !== null && methodId !== null)
+    throw fieldProblem('methodId', 'name the product or the method by hand, not both: each is a deed of its own')
+  if (methodId !== null) {
+    const method = await requireHandMethod(w.tx, w.siteId, methodId)
+    return { product: null, method: { id: method.id, then: { name: method.name, ...doesByKind([method]) } } }
+  }
+  if (productId === null) throw fieldProblem('productId', 'choose a product, or a method that needs none')
+  return { product: await getProduct(w.tx, w.siteId, productId), method: null }
+}
+
+/** What was done, by what it was done with on that day: a correction leaves that as it was. */
+async function meansThen(w: Write, { done, methodId, productId, name }: Treatment): Promise<Means> {
+  if (done?.label) return { product: done.label, method: null }
+  if (done && methodId !== null) return { product: null, method: { id: methodId, then: { name, ...done.does } } }
+  return meansOf(w, { productId, methodId })
+}
+
+const nameOf = ({ product, method }: Means): string => product?.name ?? method?.then.name ?? ''
+
+const meansColumns = ({ product, method }: Means) => ({ product_id: product?.id ?? null, method_id: method?.id ?? null })
+
+/** Whether it is for the organism of a watch, in its block. */
+async function verdictOf(w: Write, { product, method }: Means, watch: StoredWatch): Promise<GateVerdict> {
+  const organism = organismOf(watch)
+  return product ? gateFor(product, organism, await getBlock(w.tx, w.siteId, watch.blockId)) : handGate(method.id, organism)
+}
+
+/** Refuses what is not for the organism of a watch, in its block: it is never planned, whoever asks. */
+async function requireFit(w: Write, means: Means, watch: StoredWatch): Promise<void> {
+  const verdict = await verdictOf(w, means, watch)
+  if (verdict.verdict !== 'refused') return
+  throw fieldProblem(means.product ? 'productId' : 'methodId', `${nameOf(means)} ${REFUSALS[verdict.because]}`)
 }
 
 /** Refuses a day on which something may flower in or beside the place, where the label forbids that. */
-async function requireOutOfBloom(deps: Deps, siteId: string, product: Product, blockId: string, day: string): Promise<void> {
-  if (product.bees !== 'forbidden-in-bloom') return
+async function requireOutOfBloom(deps: Deps, siteId: string, { product }: Means, blockId: string, day: string): Promise<void> {
+  if (product?.bees !== 'forbidden-in-bloom') return
   const there = await inFlowerOn(deps, siteId, blockId, day)
   if (there.length > 0)
     throw fieldProblem(
@@ -121,16 +159,16 @@ export async function planTreatment(w: Write, deps: Deps, input: ParsedInputOf<t
   const before = await storedBefore(w, input)
   if (before) return before
   const watch = await watchFor(w, input.watchId)
-  const product = await getProduct(w.tx, w.siteId, input.productId)
-  await requireFit(w, product, watch)
+  const means = await meansOf(w, input)
+  await requireFit(w, means, watch)
   await requireToldApart(w, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
-  await requireOutOfBloom(deps, w.siteId, product, watch.blockId, input.plannedOn)
+  await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
   const columns = {
     watch_id: watch.id,
     organism_id: watch.organismId,
     place_id: await placeFor(w, watch, input.placeId),
-    product_id: product.id,
+    ...meansColumns(means),
     status: 'planned',
     planned_on: input.plannedOn,
     note: input.note,
@@ -148,13 +186,13 @@ export async function moveTreatment(
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   if (before.status === 'done')
     throw new HttpProblem(409, 'This treatment is recorded as done and can no longer be moved. Correct the record instead.')
-  const product = await getProduct(w.tx, w.siteId, input.productId)
+  const means = await meansOf(w, input)
   const watch = await watchFor(w, before.watchId)
-  await requireFit(w, product, watch)
+  await requireFit(w, means, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
-  await requireOutOfBloom(deps, w.siteId, product, watch.blockId, input.plannedOn)
+  await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, {
-    product_id: product.id,
+    ...meansColumns(means),
     place_id: await placeFor(w, watch, input.placeId),
     planned_on: input.plannedOn,
     note: input.note,
@@ -172,15 +210,23 @@ async function doerOf(w: Write, personId: string | null): Promise<string> {
 
 type DoneInput = Omit<ParsedInputOf<typeof treatments.record>, 'rowVersion'>
 
-/** Where it was done, and by which label. */
+/** Where it was done, and with what. */
 interface DoneAt {
   watch: StoredWatch
   placeId: string
-  label: Label
+  means: Means
 }
 
-/** The columns of what was done. The label's highest rate and the area of the place are limits, not hints. */
-async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: DoneAt, input: DoneInput) {
+/** A product is used at a rate on an area; its label's highest rate is a limit, not a hint. */
+function requireByLabel(label: Label, { rate, areaHa }: DoneInput): void {
+  if (rate === null) throw fieldProblem('rate', 'enter the rate used')
+  if (areaHa === null) throw fieldProblem('areaHa', 'enter the area treated')
+  if (rate > label.labelRate)
+    throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
+}
+
+/** The columns of what was done. The area of the place is a limit, not a hint. */
+async function doneColumns(w: Write, deps: Deps, { watch, placeId, means }: DoneAt, input: DoneInput) {
   const place = (await tree(w.tx, w.siteId)).get(placeId)
   const now = await deps.clock.now(w.tx)
   if (Date.parse(input.startedAt) > now.getTime())
@@ -188,24 +234,26 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: Done
   const { timeZone } = await getSite(w.tx, deps.clock, w.siteId)
   const day = civilDayIn(new Date(input.startedAt), timeZone)
   requireInSeason('startedAt', day, watch.season)
-  if (input.rate > label.labelRate)
-    throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
-  if (place?.areaM2 && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
+  if (means.product) requireByLabel(means.product, input)
+  if (place?.areaM2 && input.areaHa !== null && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
     throw refusal('areaHa', 'area.more-than-place', { place: place.name, area: { si: hectaresFromSquareMetres(place.areaM2), unit: 'ha' } })
   return {
     day,
     columns: {
       status: 'done',
       started_at: sqlInstant(input.startedAt),
-      rate: input.rate,
+      rate: means.product ? input.rate : null,
       area_ha: input.areaHa,
       minutes: input.minutes,
+      taken: input.taken?.amount ?? null,
+      taken_unit: input.taken?.unit ?? null,
       done_by: await doerOf(w, input.doneById),
       ...(input.made ? { recorded_at: sqlInstant(input.made.at), queue_order: input.made.order } : {}),
       temperature: input.weather.tempC,
       humidity: input.weather.humidityPct,
       wind: input.weather.windMs,
-      product_then: JSON.stringify(labelOf(label)),
+      product_then: means.product ? JSON.stringify(labelOf(means.product)) : null,
+      method_then: means.method ? JSON.stringify(means.method.then) : null,
       note: input.note,
     },
   }
@@ -215,8 +263,8 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, label }: Done
  * The mark of what was planned before its label, or the library, said that it is not for this: it was done, and a record accepts that. What
  * whoever did it noted stands as the reason.
  */
-async function deviationOf(w: Write, label: Label, watch: StoredWatch, note: string) {
-  const verdict = gateFor(label, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+async function deviationOf(w: Write, means: Means, watch: StoredWatch, note: string) {
+  const verdict = await verdictOf(w, means, watch)
   return verdict.verdict === 'refused' ? { deviation: verdict.because, deviation_reason: note.slice(0, 500) } : {}
 }
 
@@ -229,10 +277,9 @@ export async function recordTreatment(
 ): Promise<Treatment> {
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   const watch = await watchFor(w, before.watchId)
-  // A correction is held against the label of its day, and leaves that label as it was.
-  const label = before.done?.label ?? (await getProduct(w.tx, w.siteId, before.productId))
-  const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, label }, input)
-  const deviation = before.done ? {} : await deviationOf(w, label, watch, input.note)
+  const means = await meansThen(w, before)
+  const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, means }, input)
+  const deviation = before.done ? {} : await deviationOf(w, means, watch, input.note)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, { ...columns, ...deviation })
   return getTreatment(w.tx, w.siteId, treatmentId)
 }
@@ -245,18 +292,18 @@ export async function recordUnplanned(w: Write, deps: Deps, input: ParsedInputOf
   const before = await storedBefore(w, input)
   if (before) return before
   const watch = await watchFor(w, input.watchId)
-  const product = await getProduct(w.tx, w.siteId, input.productId)
-  const verdict = gateFor(product, organismOf(watch), await getBlock(w.tx, w.siteId, watch.blockId))
+  const means = await meansOf(w, input)
+  const verdict = await verdictOf(w, means, watch)
   const because = verdict.verdict === 'refused' ? verdict.because : null
   if (because !== null && input.deviationReason.length < 3)
-    throw fieldProblem('deviationReason', `say why: ${product.name} ${REFUSALS[because]}`)
+    throw fieldProblem('deviationReason', `say why: ${nameOf(means)} ${REFUSALS[because]}`)
   const placeId = await placeFor(w, watch, input.placeId)
-  const { day, columns } = await doneColumns(w, deps, { watch, placeId, label: product }, input)
+  const { day, columns } = await doneColumns(w, deps, { watch, placeId, means }, input)
   const row = {
     watch_id: watch.id,
     organism_id: watch.organismId,
     place_id: placeId,
-    product_id: product.id,
+    ...meansColumns(means),
     planned_on: day,
     deviation: because,
     deviation_reason: because === null ? null : input.deviationReason,

@@ -3,6 +3,8 @@ import type { GateRefusal } from '@bocado/core'
 import type { Label, Product, Treatment } from '@bocado/contract'
 import { instantOf, jsonOf, OWN_OR_SHARED, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
+import { methodsByIds } from '../library/catalogue.js'
+import { doesByLabel, type Does } from './means.js'
 
 /** A product without whose shelf it stands on. */
 export const labelOf = ({ shared: _, ...label }: Label & { shared?: boolean }): Label => label
@@ -22,6 +24,7 @@ const productOf = (row: Row): Product => ({
   stages: jsonOf<string[]>(row['stages']),
   effect: row['effect'] as number,
   residualDays: row['residual_days'] as number,
+  assumed: jsonOf<Product['assumed']>(row['assumed']),
   labelRate: row['label_rate'] as number,
   rateUnit: row['rate_unit'] as Product['rateUnit'],
   reEntryHours: row['re_entry_hours'] as number,
@@ -49,7 +52,7 @@ export async function findProduct(db: Queryable, siteId: string, productId: stri
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
+const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
   JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
   LEFT JOIN person q ON q.id = t.done_by LEFT JOIN product x ON x.id = t.product_id`
 
@@ -64,7 +67,11 @@ const NOT_SAID = {
   crops: [],
   places: [],
   kindBefore: null,
+  assumed: [],
 }
+
+/** What was kept of a method when it was done by hand. */
+export type MethodThen = { name: string } & Does
 
 /**
  * The label of the day on which it was done. Whoever recorded it before methods were named said by the product what it is: that is no
@@ -79,13 +86,50 @@ function labelThen(row: Row): Label | null {
   return labelOf({ ...whole, methods: jsonOf<string[] | null>(row['shelf_methods']) ?? [], strain: row['shelf_strain'] as string | null })
 }
 
-function treatmentOf(row: Row): Treatment {
-  const then = labelThen(row)
+/** What a deed is called: as it was on the day that it was done, or as it is called now. */
+function nameOf(row: Row, names: ReadonlyMap<string, string>): string {
+  const then = labelThen(row) ?? jsonOf<MethodThen | null>(row['method_then'])
+  const methodId = row['method_id'] as string | null
+  return then?.name ?? (row['shelf_name'] as string | null) ?? (methodId === null ? '' : (names.get(methodId) ?? methodId))
+}
+
+/** What was done, and by what. */
+function doneOf(row: Row, startedAt: string): Treatment['done'] {
+  const label = labelThen(row)
+  const byHand = jsonOf<MethodThen | null>(row['method_then'])
+  const does = label ? doesByLabel(label) : byHand
+  if (!does) return null
+  const taken = row['taken'] as number | null
+  return {
+    startedAt,
+    day: civilDayIn(new Date(startedAt), row['time_zone'] as string),
+    rate: row['rate'] as number | null,
+    rateUnit: label?.rateUnit ?? null,
+    areaHa: row['area_ha'] as number | null,
+    minutes: row['minutes'] as number | null,
+    taken:
+      taken === null ? null : { amount: taken, unit: row['taken_unit'] as NonNullable<NonNullable<Treatment['done']>['taken']>['unit'] },
+    doneByName: (row['done_by_name'] as string | null) ?? (row['person_name'] as string),
+    weather: {
+      tempC: row['temperature'] as number | null,
+      humidityPct: row['humidity'] as number | null,
+      windMs: row['wind'] as number | null,
+    },
+    label,
+    does: { methods: does.methods, effect: does.effect, residualDays: does.residualDays, assumed: does.assumed },
+    labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
+    reEntryUntil: label && isoInstant(Date.parse(startedAt) + label.reEntryHours * MS_PER_HOUR),
+  }
+}
+
+function treatmentOf(row: Row, names: ReadonlyMap<string, string>): Treatment {
   const startedAt = row['started_at'] ? instantOf(row['started_at'] as string) : null
   return {
     id: row['id'] as string,
     watchId: row['watch_id'] as string,
-    productId: row['product_id'] as string,
+    productId: row['product_id'] as string | null,
+    methodId: row['method_id'] as string | null,
+    name: nameOf(row, names),
     placeId: row['place_id'] as string,
     placeName: row['place_name'] as string,
     status: row['status'] as Treatment['status'],
@@ -93,26 +137,7 @@ function treatmentOf(row: Row): Treatment {
     deviation: row['deviation']
       ? { because: row['deviation'] as GateRefusal, reason: (row['deviation_reason'] as string | null) ?? '' }
       : null,
-    done:
-      startedAt && then
-        ? {
-            startedAt,
-            day: civilDayIn(new Date(startedAt), row['time_zone'] as string),
-            rate: row['rate'] as number,
-            rateUnit: then.rateUnit,
-            areaHa: row['area_ha'] as number,
-            minutes: row['minutes'] as number | null,
-            doneByName: (row['done_by_name'] as string | null) ?? (row['person_name'] as string),
-            weather: {
-              tempC: row['temperature'] as number | null,
-              humidityPct: row['humidity'] as number | null,
-              windMs: row['wind'] as number | null,
-            },
-            label: then,
-            labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
-            reEntryUntil: isoInstant(Date.parse(startedAt) + then.reEntryHours * MS_PER_HOUR),
-          }
-        : null,
+    done: startedAt ? doneOf(row, startedAt) : null,
     note: row['note'] as string,
     personName: row['person_name'] as string,
     rowVersion: row['row_version'] as number,
@@ -124,10 +149,17 @@ export async function listTreatments(db: Queryable, siteId: string, season: stri
     `${SELECT} WHERE t.site_id = ? AND w.season = ? AND t.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY t.planned_on, t.created_at, t.id`,
     [siteId, season],
   )
-  return rows.map(treatmentOf)
+  return named(db, siteId, rows)
+}
+
+/** Deeds with the names of the methods that they are done by. */
+async function named(db: Queryable, siteId: string, rows: readonly Row[]): Promise<Treatment[]> {
+  const ids = rows.flatMap((row) => (row['method_id'] as string | null) ?? [])
+  const names = new Map((await methodsByIds(db, siteId, ids)).map(({ id, name }) => [id, name]))
+  return rows.map((row) => treatmentOf(row, names))
 }
 
 export async function findTreatment(db: Queryable, siteId: string, treatmentId: string): Promise<Treatment | undefined> {
-  const [[row]] = await db.query<Row[]>(`${SELECT} WHERE t.id = ? AND t.site_id = ? AND t.deleted_at IS NULL`, [treatmentId, siteId])
-  return row && treatmentOf(row)
+  const [rows] = await db.query<Row[]>(`${SELECT} WHERE t.id = ? AND t.site_id = ? AND t.deleted_at IS NULL`, [treatmentId, siteId])
+  return (await named(db, siteId, rows))[0]
 }

@@ -130,7 +130,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
 
 /** What rain since has left of the deposit of a treatment; null where nothing was left to wash off, or rain is not known. */
 function leftOf({ done }: Treatment, rain: readonly (number | null)[], season: number): number | null {
-  if (!done || done.label.residualDays === 0 || rain.length === 0) return null
+  if (!done?.label || done.label.residualDays === 0 || rain.length === 0) return null
   const left = depositLeft(rain.slice(Math.max(0, dayNumber(done.day) - season)))
   return left === null ? null : Math.round(left * 100) / 100
 }

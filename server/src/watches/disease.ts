@@ -43,7 +43,7 @@ export function diseaseRecords(
     hail: wetEvents.filter(({ kind }) => kind === 'hail').map(({ startedAt }) => onHourAxis(Date.parse(startedAt), utcOffsetMinutes)),
     protections: treatments
       .flatMap(({ watchId, done, deviation }) => {
-        if (watchId !== watch.id || !done || deviation) return []
+        if (watchId !== watch.id || !done?.label || deviation) return []
         const { residualDays, methods: of } = done.label
         const systemic = of.some((id) => methods.some((method) => method.id === id && method.systemic))
         return [{ day: dayNumber(done.day), labelDays: residualDays > 0 ? residualDays : null, systemic }]

@@ -1,9 +1,9 @@
-import { endpoints, type Label } from '@bocado/contract'
+import { endpoints, takenUnits, type Label } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import type { Bindings, Bound } from '../api/bindings.js'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import { TextField } from '../design/controls.js'
+import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { momentOf } from '../design/moments.js'
 import { NumberField } from '../design/NumberField.js'
@@ -18,19 +18,29 @@ export type DoneValues = {
   rate: number | null
   areaHa: number | null
   minutes: number | null
+  /** What was picked, pulled or caught, where it is done by hand. */
+  taken: number | null
+  takenUnit: string
   weather: { tempC: number | null; humidityPct: number | null; windMs: number | null }
   note: string
 }
 
+/** What was taken, as the form holds it. */
+export const takenOf = (taken: { amount: number; unit: string } | null): Pick<DoneValues, 'taken' | 'takenUnit'> => ({
+  taken: taken?.amount ?? null,
+  takenUnit: taken?.unit ?? 'pieces',
+})
+
 export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null }
 
 /** What was typed, as the endpoint takes it. */
-export function doneInput({ day, time, rate, areaHa, minutes, weather, note }: DoneValues, zone: string) {
+export function doneInput({ day, time, rate, areaHa, minutes, taken, takenUnit, weather, note }: DoneValues, zone: string) {
   return {
     startedAt: momentOf(day, time, zone) ?? undefined,
-    rate: rate ?? undefined,
-    areaHa: areaHa ?? undefined,
+    rate,
+    areaHa,
     minutes,
+    taken: taken === null ? null : { amount: taken, unit: takenUnit as (typeof takenUnits)[number] },
     weather,
     note,
   }
@@ -43,7 +53,8 @@ export function DoneFields(p: {
   errors: Readonly<Record<string, string>>
   /** Puts in what is known without anybody typing it. */
   fill: (changes: { weather: DoneValues['weather'] }) => void
-  label: Label
+  /** Null where it is done by hand. */
+  label: Label | null
   watchId: string
   /** The weather was typed or recorded before: it is not put over. */
   weatherStands: boolean
@@ -65,7 +76,7 @@ export function DoneFields(p: {
   }, [then, stands, fill])
   const { area } = f.measures
   const inAll =
-    Number.isFinite(values.rate ?? NaN) && Number.isFinite(values.areaHa ?? NaN)
+    label && Number.isFinite(values.rate ?? NaN) && Number.isFinite(values.areaHa ?? NaN)
       ? `${f.number((values.rate ?? 0) * (values.areaHa ?? 0), 3)} ${label.rateUnit.split('/')[0] ?? ''}`
       : ''
   return (
@@ -79,32 +90,66 @@ export function DoneFields(p: {
           {...bind.text('time')}
           error={values.time !== '' && startedAt === null ? t('record.timeWrong') : undefined}
         />
-        <NumberField
-          label={t('record.rate')}
-          width="16ch"
-          digits={4}
-          unit={label.rateUnit}
-          hint={t('record.rateHint', { rate: f.number(label.labelRate, 3) })}
-          {...bind.number('rate')}
-        />
+        {label ? (
+          <NumberField
+            label={t('record.rate')}
+            width="16ch"
+            digits={4}
+            unit={label.rateUnit}
+            hint={t('record.rateHint', { rate: f.number(label.labelRate, 3) })}
+            {...bind.number('rate')}
+          />
+        ) : (
+          <Taken bind={bind} errors={errors} />
+        )}
         <NumberField
           label={t('record.area')}
           width="15ch"
           digits={4}
           unit={area.unit}
-          hint={t('record.inAll', { amount: inAll })}
+          hint={label ? t('record.inAll', { amount: inAll }) : t('optional')}
           {...bind.number('areaHa', area)}
         />
         <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
       </Fields>
-      <WeatherThen bind={bind} onTyped={() => setTyped(true)} />
-      <Small>
-        {stands
-          ? t('record.weatherTyped')
-          : then && Object.values(then).some((v) => v !== null)
-            ? t('record.weatherRead')
-            : t('record.weatherMissing')}
-      </Small>
+      {label ? (
+        <>
+          <WeatherThen bind={bind} onTyped={() => setTyped(true)} />
+          <Small>
+            {stands
+              ? t('record.weatherTyped')
+              : then && Object.values(then).some((v) => v !== null)
+                ? t('record.weatherRead')
+                : t('record.weatherMissing')}
+          </Small>
+        </>
+      ) : (
+        <TextField label={t('note')} width="40ch" {...bind.text('note')} />
+      )}
+    </>
+  )
+}
+
+/** What was picked, pulled or caught. */
+function Taken({ bind, errors }: { bind: Bindings<DoneValues>; errors: Readonly<Record<string, string>> }) {
+  const t = useText()
+  return (
+    <>
+      <NumberField
+        label={t('record.taken')}
+        width="13ch"
+        digits={1}
+        hint={t('optional')}
+        {...bind.number('taken')}
+        error={errors['taken.amount']}
+      />
+      <Select
+        label={t('record.takenUnit')}
+        placeholder={t('choose')}
+        width="13ch"
+        options={takenUnits.map((unit) => ({ id: unit, label: t(`taken.${unit}`) }))}
+        {...bind.choice('takenUnit')}
+      />
     </>
   )
 }

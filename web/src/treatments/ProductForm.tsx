@@ -44,8 +44,8 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     crops: product?.crops.join(', ') ?? '',
     places: product?.places ?? ([] as Product['places']),
     stages: product?.stages ?? ([] as string[]),
-    effect: product?.effect ?? (null as number | null),
-    residualDays: product?.residualDays ?? (null as number | null),
+    effect: product && !product.assumed.includes('effect') ? product.effect : null,
+    residualDays: product && !product.assumed.includes('residualDays') ? product.residualDays : null,
     labelRate: product?.labelRate ?? (null as number | null),
     rateUnit: product?.rateUnit ?? (null as Product['rateUnit'] | null),
     reEntryHours: product?.reEntryHours ?? (null as number | null),
@@ -59,7 +59,6 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const entry = product ? update : create
   const { values, bind, set, errors } = entry
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
-  const stages = stagesFor(organisms, values.methods)
   const save = async (): Promise<void> => {
     const { crops, ...rest } = values
     const typed = {
@@ -76,27 +75,23 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   return (
     <Sheet>
       <Stack>
+        <WhatItIs
+          values={values}
+          // What follows from what it is stands there already: the stages that it reaches, and a name to type over.
+          set={(changes) => {
+            const chosen = changes.methods
+            if (!chosen || product) return set(changes)
+            const first = methods.find(({ id }) => id === chosen[0])
+            const named = methods.some(({ name }) => name === values.name) || values.name === ''
+            set({ ...changes, stages: stagesFor(organisms, chosen), ...(named ? { name: first?.name ?? '' } : {}) })
+          }}
+          errors={errors}
+          methods={methods.filter(({ product: hasLabel }) => hasLabel)}
+        />
         <TextField label={t('product.name')} {...bind.text('name')} />
-        <WhatItIs values={values} set={set} errors={errors} methods={methods.filter(({ product: hasLabel }) => hasLabel)} />
         {product && values.methods.length === 0 ? (
           <Caution>{t('product.unmapped', { before: product.kindBefore ?? 'none' })}</Caution>
         ) : null}
-        <Stack $gap={0} role="group" aria-label={t('product.stages')}>
-          <Small style={{ fontWeight: 600, color: colour.ink }}>{t('product.stages')}</Small>
-          {stages.map((id) => (
-            <Checkbox
-              key={id}
-              label={t(`stage.${id}` as Parameters<typeof t>[0])}
-              value={values.stages.includes(id)}
-              onChange={(on) => set({ stages: on ? [...values.stages, id] : values.stages.filter((s) => s !== id) })}
-            />
-          ))}
-          {errors['stages'] ? <FormError text={errors['stages']} /> : null}
-        </Stack>
-        <Line>
-          <NumberField label={t('product.effect')} width="15ch" unit="%" digits={0} {...bind.number('effect', PERCENT)} />
-          <NumberField label={t('product.residual')} width="18ch" unit={t('days')} digits={1} {...bind.number('residualDays')} />
-        </Line>
         <Line>
           <NumberField label={t('product.rate')} width="15ch" digits={4} {...bind.number('labelRate')} />
           <Select
@@ -113,7 +108,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
         </Line>
         <Select label={t('product.bees')} placeholder={t('choose')} options={choice(beeHazards, 'bees')} {...bind.choice('bees')} />
         <TextField label={t('product.protection')} {...bind.text('protection')} />
-        <MoreOfLabel values={values} set={set} errors={errors} bind={bind} organisms={targetsFor(organisms, values.methods)} />
+        <MoreOfLabel values={values} set={set} errors={errors} bind={bind} organisms={organisms} />
         <SharedCheckbox bound={bind.check('shared')} />
         <FormError text={errors['shared'] ?? null} />
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
@@ -201,12 +196,15 @@ function MoreOfLabel({
   organisms,
 }: PartProps & { bind: Bindings<ProductValues>; organisms: readonly Organism[] }) {
   const t = useText()
-  const [open, setOpen] = useState(false)
+  const [asked, setOpen] = useState(false)
+  // Where something in it is missing or wrong it is open.
+  const open = asked || ['stages', 'effect', 'residualDays', 'targets', 'crops', 'places'].some((path) => errors[path] !== undefined)
+  const stages = stagesFor(organisms, values.methods)
   const named = <T extends string>(all: readonly T[], label: (id: T) => string) => all.map((id) => ({ id, label: label(id) }))
   if (!open)
     return (
       <TextButton aria-expanded={false} onPress={() => setOpen(true)}>
-        {t('product.more', { targets: values.targets.length })}
+        {t('product.more')}
       </TextButton>
     )
   const several = {
@@ -215,11 +213,41 @@ function MoreOfLabel({
   }
   return (
     <Stack>
+      <Line>
+        <NumberField
+          label={t('product.effect')}
+          width="20ch"
+          unit="%"
+          digits={0}
+          hint={t('product.guessHint')}
+          {...bind.number('effect', PERCENT)}
+        />
+        <NumberField
+          label={t('product.residual')}
+          width="20ch"
+          unit={t('days')}
+          digits={1}
+          hint={t('product.guessHint')}
+          {...bind.number('residualDays')}
+        />
+      </Line>
+      <Stack $gap={0} role="group" aria-label={t('product.stages')}>
+        <Small style={{ fontWeight: 600, color: colour.ink }}>{t('product.stages')}</Small>
+        {stages.map((id) => (
+          <Checkbox
+            key={id}
+            label={t(`stage.${id}` as Parameters<typeof t>[0])}
+            value={values.stages.includes(id)}
+            onChange={(on) => set({ stages: on ? [...values.stages, id] : values.stages.filter((s) => s !== id) })}
+          />
+        ))}
+        {errors['stages'] ? <FormError text={errors['stages']} /> : null}
+      </Stack>
       <Several
         {...several}
         label={t('product.targets')}
         hint={t('product.targetsHint')}
-        options={organisms.map(({ id, name }) => ({ id, label: name }))}
+        options={targetsFor(organisms, values.methods).map(({ id, name }) => ({ id, label: name }))}
         value={values.targets}
         onChange={(targets) => set({ targets })}
         error={errors['targets']}

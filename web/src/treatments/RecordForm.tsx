@@ -7,7 +7,7 @@ import { Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ReminderLater } from '../library/toldApartLater.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
-import { DoneFields, doneInput, NO_WEATHER, type DoneValues } from './DoneFields.js'
+import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
 
 /** A treatment as it was done: what is known is filled in, the rest is typed. */
 export function RecordForm({
@@ -18,7 +18,8 @@ export function RecordForm({
   onDone,
 }: {
   treatment: Treatment
-  product: Label
+  /** Null where it is done by hand. */
+  product: Label | null
   /** What it is done against. */
   against: { organismId: string; name: string }
   /** Of the place where it is done, where that is known. */
@@ -32,9 +33,10 @@ export function RecordForm({
   const initial: DoneValues = {
     day: begun?.day ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today),
     time: begun?.time ?? '',
-    rate: done?.rate ?? product.labelRate,
-    areaHa: done?.areaHa ?? areaHa,
+    rate: done?.rate ?? product?.labelRate ?? null,
+    areaHa: done ? done.areaHa : areaHa,
     minutes: done?.minutes ?? null,
+    ...takenOf(done?.taken ?? null),
     weather: done?.weather ?? NO_WEATHER,
     note: treatment.note,
   }
@@ -48,7 +50,7 @@ export function RecordForm({
       <Stack>
         {done ? null : <ReminderLater subject={{ watchId: treatment.watchId, ...against }} />}
         <DoneFields {...entry} label={product} watchId={treatment.watchId} weatherStands={done !== null || entry.draftSince !== null} />
-        <ProductCautions product={product} />
+        {product ? <ProductCautions product={product} /> : null}
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} words={t('record.save')} />
       </Stack>
     </Sheet>

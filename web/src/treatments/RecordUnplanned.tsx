@@ -2,17 +2,18 @@ import { endpoints, type Product, type WatchForecast } from '@bocado/contract'
 import { useBlocks, useOrganisms, usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { gateOf } from '../band/gate.js'
+import { handMeans, idsOf, meansGate, productMeans } from '../band/means.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { Caution, Fields, Heading, Sheet, Stack } from '../design/text.js'
 import { hectaresFromSquareMetres } from '../design/units.js'
 import { useText } from '../messages/useText.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
-import { DoneFields, doneInput, NO_WEATHER, type DoneValues } from './DoneFields.js'
+import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
+import { useMethods } from '../windows/useShelfFor.js'
 import { PlaceSelect } from './PlaceSelect.js'
 
-type Values = DoneValues & { watchId: string | null; productId: string | null; placeId: string | null; deviationReason: string }
+type Values = DoneValues & { watchId: string | null; means: string | null; placeId: string | null; deviationReason: string }
 
 /** What was done without a plan. A record accepts what was done: what is not for its target is marked, with the reason that is given. */
 export function RecordUnplanned(p: {
@@ -20,7 +21,7 @@ export function RecordUnplanned(p: {
   products: readonly Product[]
   /** Chosen where it was asked for. */
   watchId: string | null
-  productId: string | null
+  means: string | null
   onDone: () => void
 }) {
   const t = useText()
@@ -28,17 +29,19 @@ export function RecordUnplanned(p: {
   const { data: blocks = [] } = useBlocks(site.id)
   const { data: places = [] } = usePlaces(site.id)
   const { data: organisms = [] } = useOrganisms()
+  const { data: methods } = useMethods()
   const entry = useEntry(
     endpoints.treatments.recordUnplanned,
     {
       watchId: p.watchId,
-      productId: p.productId,
+      means: p.means,
       placeId: null,
       day: site.today,
       time: '',
       rate: null,
       areaHa: null,
       minutes: null,
+      ...takenOf(null),
       weather: NO_WEATHER,
       note: '',
       deviationReason: '',
@@ -48,10 +51,15 @@ export function RecordUnplanned(p: {
   )
   const { values, bind, errors } = entry
   const row = p.rows.find(({ watch }) => watch.id === values.watchId)
-  const product = p.products.find(({ id }) => id === values.productId)
   const block = blocks.find(({ id }) => id === row?.watch.blockId)
   const organism = organisms.find(({ id }) => id === row?.watch.organismId)
-  const gate = product && block && organism ? gateOf(product, organism, block) : null
+  // What is known against it comes first; what was done all the same can be recorded, too.
+  const all = [...p.products.map(productMeans), ...(methods ?? []).filter(({ product: labelled }) => !labelled).map(handMeans)]
+  const gates = new Map(organism && block ? all.map((one) => [one.key, meansGate(one, organism, block)]) : [])
+  const options = [...all].sort((a, b) => Number(gates.get(b.key)?.verdict === 'fits') - Number(gates.get(a.key)?.verdict === 'fits'))
+  const means = all.find(({ key }) => key === values.means)
+  const product = means?.product ?? null
+  const gate = means ? gates.get(means.key) : undefined
   const part = places.find(({ id }) => id === values.placeId)
   const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : (block?.areaHa ?? null)
   const nameOf = ({ watch, organismName }: WatchForecast): string =>
@@ -60,7 +68,7 @@ export function RecordUnplanned(p: {
     const saved = await entry.submit({ siteId: site.id }, (typed) => ({
       ...doneInput({ ...typed, rate: typed.rate ?? product?.labelRate ?? null, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
       watchId: typed.watchId ?? '',
-      productId: typed.productId ?? '',
+      ...idsOf(means),
       placeId: typed.placeId,
       deviationReason: typed.deviationReason,
     }))
@@ -84,8 +92,9 @@ export function RecordUnplanned(p: {
             label={t('plan.product')}
             placeholder={t('choose')}
             width="28ch"
-            options={p.products.map(({ id, name }) => ({ id, label: name }))}
-            {...bind.choice('productId')}
+            options={options.map(({ key, name }) => ({ id: key, label: name }))}
+            {...bind.choice('means')}
+            error={errors['productId'] ?? errors['methodId']}
           />
           {block ? (
             <PlaceSelect
@@ -97,16 +106,16 @@ export function RecordUnplanned(p: {
             />
           ) : null}
         </Fields>
-        {row && product && block ? (
+        {row && means && block ? (
           <>
             <DoneFields
               {...entry}
-              values={{ ...values, rate: values.rate ?? product.labelRate, areaHa: values.areaHa ?? areaHa }}
+              values={{ ...values, rate: values.rate ?? product?.labelRate ?? null, areaHa: values.areaHa ?? areaHa }}
               bind={{
                 ...bind,
                 number: (path, measure) => {
                   const field = bind.number(path, measure)
-                  const known = path === 'rate' ? product.labelRate : path === 'areaHa' ? areaHa : null
+                  const known = path === 'rate' ? (product?.labelRate ?? null) : path === 'areaHa' ? areaHa : null
                   return { ...field, value: field.value ?? (known !== null && measure ? measure.shown(known) : known) }
                 },
               }}
@@ -117,12 +126,12 @@ export function RecordUnplanned(p: {
             {gate?.verdict === 'refused' ? (
               <>
                 <Caution>
-                  {t(`gate.${gate.because}`, { name: product.name })} {t('record.deviates')}
+                  {t(`gate.${gate.because}`, { name: means.name })} {t('record.deviates')}
                 </Caution>
                 <TextField label={t('record.deviationReason')} width="60ch" {...bind.text('deviationReason')} />
               </>
             ) : null}
-            <ProductCautions product={product} />
+            {product ? <ProductCautions product={product} /> : null}
           </>
         ) : null}
         <EntryEnd entry={entry} onSave={save} onCancel={p.onDone} words={t('record.save')} />

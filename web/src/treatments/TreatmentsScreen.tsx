@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useBand, useBlocks, useOrganisms, usePlaces, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { whichAssumed } from '../band/means.js'
 import { TextButton } from '../design/buttons.js'
 import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { hectaresFromSquareMetres } from '../design/units.js'
@@ -77,7 +78,7 @@ export function TreatmentsScreen() {
                 rows={band.watches}
                 products={products}
                 watchId={unplanned || null}
-                productId={search.get('with')}
+                means={search.get('with')}
                 onDone={() => record(null)}
               />
             )}
@@ -118,10 +119,10 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
   const { data: blocks = [] } = useBlocks(site.id)
   const { data: places = [] } = usePlaces(site.id)
   const { done } = treatment
-  // What was done keeps the label of its day.
-  const product = done?.label ?? products.find(({ id }) => id === treatment.productId)
+  // What was done keeps the label of its day; by hand there is none.
+  const product = done ? done.label : (products.find(({ id }) => id === treatment.productId) ?? null)
   const block = blocks.find(({ id }) => id === row.watch.blockId)
-  if (!product || !block) return null
+  if (!block) return null
   const part = places.find(({ id }) => id === treatment.placeId)
   const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : block.areaHa
   const placeName = part ? t('place.within', { name: part.name, parent: block.name }) : block.name
@@ -138,31 +139,40 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
         {done ? (
           <>
             <b>
-              {t('treatments.sentence', {
-                name: product.name,
-                rate: `${f.number(done.rate, 3)} ${done.rateUnit}`,
-                area: f.area(done.areaHa),
-                place: placeName,
-              })}
+              {done.rate === null
+                ? t('treatments.byHand', {
+                    name: treatment.name,
+                    place: placeName,
+                    area: done.areaHa === null ? 'none' : f.area(done.areaHa),
+                  })
+                : t('treatments.sentence', {
+                    name: treatment.name,
+                    rate: `${f.number(done.rate, 3)} ${done.rateUnit ?? ''}`,
+                    area: f.area(done.areaHa ?? 0),
+                    place: placeName,
+                  })}
             </b>{' '}
             {f.moment(done.startedAt)}
-            {weather.length > 0 ? `, ${weather.join(', ')}` : `, ${t('treatments.noWeather')}`}
+            {done.taken === null
+              ? ''
+              : `, ${t('treatments.taken', { amount: f.number(done.taken.amount, 1), unit: t(`taken.${done.taken.unit}`) })}`}
+            {weather.length > 0 ? `, ${weather.join(', ')}` : product ? `, ${t('treatments.noWeather')}` : ''}
             {done.minutes === null ? '' : `, ${t('treatments.took', { minutes: done.minutes })}`}
           </>
         ) : (
-          <b>{t('treatments.plan', { name: product.name, place: placeName, date: f.dateInDays(treatment.plannedOn) })}</b>
+          <b>{t('treatments.plan', { name: treatment.name, place: placeName, date: f.dateInDays(treatment.plannedOn) })}</b>
         )}
         <br />
         {treatment.deviation ? (
           <>
-            <b>{t('treatments.deviation')}</b> {t(`gate.${treatment.deviation.because}`, { name: product.name })}{' '}
+            <b>{t('treatments.deviation')}</b> {t(`gate.${treatment.deviation.because}`, { name: treatment.name })}{' '}
             {treatment.deviation.reason}
             <br />
           </>
         ) : null}
         <Quiet>{t('treatments.against', { organism: row.organismName, person: treatment.personName })}</Quiet> {treatment.note}
       </p>
-      {done ? (
+      {done && product && done.reEntryUntil !== null ? (
         <Small>
           {Date.parse(done.reEntryUntil) > Date.parse(`${site.today}T00:00:00Z`)
             ? t('treatments.reEntryRunning', { until: f.moment(done.reEntryUntil) })
@@ -191,7 +201,7 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
             restore={endpoints.treatments.restore}
             params={{ siteId: site.id, treatmentId: treatment.id }}
             rowVersion={treatment.rowVersion}
-            said={t('plan.removed', { name: product.name })}
+            said={t('plan.removed', { name: treatment.name })}
           />
         </Line>
       )}
@@ -226,7 +236,14 @@ function Shelf({ products }: { products: readonly Product[] }) {
                     preHarvest: product.preHarvestDays,
                     bees: t(`bees.${product.bees}`),
                     protection: product.protection,
-                  })}
+                  })}{' '}
+                  {product.assumed.length > 0
+                    ? t('shelf.assumed', {
+                        which: whichAssumed(product.assumed),
+                        effect: f.percent(product.effect),
+                        days: product.residualDays,
+                      })
+                    : null}
                 </Small>
               </>
             )}

@@ -145,8 +145,9 @@ function byHeat({ named, seen }: WatchForecast, t: Say, f: Format, on: (index: n
 
 /** The label's days after the last treatment. */
 function byInterval({ treatments }: WatchForecast, t: Say, f: Format): string {
-  const last = treatments.filter(({ done, deviation }) => done && !deviation && done.label.residualDays > 0).at(-1)?.done
-  if (!last) return t('infection.clock.intervalNone')
+  // Only what is put on leaves a deposit.
+  const last = treatments.filter(({ done, deviation }) => done?.label && !deviation && done.label.residualDays > 0).at(-1)?.done
+  if (!last?.label) return t('infection.clock.intervalNone')
   const days = last.label.residualDays
   return t('infection.clock.intervalDue', { days, since: f.date(last.day), due: f.date(f.seasonDay(last.day, days)) })
 }

@@ -1,10 +1,11 @@
-import { endpoints, type InfectionForecast, type Label, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
+import { endpoints, type InfectionForecast, type Label, type Treatment, type WatchForecast } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { usePlaces, useProducts, useWrite } from '../api/hooks.js'
+import { usePlaces, useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
 import { useSite } from '../api/workplace.js'
+import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
 import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
@@ -18,19 +19,18 @@ import { useToldApart } from '../library/useToldApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { Waiting } from '../shell/Waiting.js'
 import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import type { Planning } from './usePlanning.js'
-import { useShelfFor, type Shelved } from './useShelfFor.js'
+import { useShelfFor, type Offered } from './useShelfFor.js'
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
 export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { data: products = [] } = useProducts(site.id)
   const { date, moving, setDate } = planning
-  const [productId, setProductId] = useState<string | null>(null)
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const plan = useWrite(endpoints.treatments.plan)
@@ -38,12 +38,11 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const shelf = useShelfFor(forecast.watch)
   const told = useToldApart(forecast.watch.id)
   const { block } = shelf
-  const offered = [...shelf.fits, ...shelf.doubtful]
+  const offered = [...shelf.fits, ...shelf.byHand, ...shelf.doubtful]
   // What was used here before is thought of first, then what works best.
-  const before = forecast.treatments.at(-1)?.productId
-  const wanted = productId ?? moving?.productId ?? before
-  const chosen = offered.find(({ product: { id } }) => id === wanted) ?? offered[0]
-  const product = chosen?.product
+  const before = forecast.treatments.at(-1)
+  const wanted = planning.means ?? (moving ? keyOf(moving) : before ? keyOf(before) : null)
+  const chosen = offered.find(({ means }) => means.key === wanted) ?? offered[0]
   const { data: places = [] } = usePlaces(site.id)
   const [placeId, setPlaceId] = useState<string | null | undefined>(undefined)
   const chosenPlace = placeId === undefined ? (moving?.placeId ?? null) : placeId
@@ -53,7 +52,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const save = async (): Promise<void> => {
     setErrors({})
     setGeneral(null)
-    const input = { productId: product?.id ?? '', placeId: chosenPlace, plannedOn: date ?? '', note: moving?.note ?? '' }
+    const input = { ...idsOf(chosen?.means), placeId: chosenPlace, plannedOn: date ?? '', note: moving?.note ?? '' }
     try {
       if (moving)
         await move.save({ params: { siteId: site.id, treatmentId: moving.id }, input: { ...input, rowVersion: moving.rowVersion } })
@@ -68,33 +67,42 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
       setGeneral(fields ? (fields.find(({ path }) => path === 'identity')?.message ?? null) : detail)
     }
   }
+  const planned = (
+    <PlannedList
+      forecast={forecast}
+      onMove={(treatment) => {
+        setPlaceId(undefined)
+        planning.take(treatment)
+      }}
+    />
+  )
 
-  if (products.length === 0) {
+  if (!chosen) {
     return (
       <Stack>
         <Heading>{t('plan.title')}</Heading>
-        <p>{t('plan.noProduct')}</p>
-        <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
-      </Stack>
-    )
-  }
-  if (!chosen || !product) {
-    return (
-      <Stack>
-        <Heading>{t('plan.title')}</Heading>
-        {block ? <p>{t('plan.nothingFits')}</p> : null}
+        {shelf.known ? (
+          <>
+            <p>{t('plan.nothingFits')}</p>
+            <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
+          </>
+        ) : (
+          <Waiting />
+        )}
         <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
-        <PlannedList forecast={forecast} products={products} onMove={planning.take} />
+        {planned}
       </Stack>
     )
   }
+  const { means, gate } = chosen
+  const { product } = means
   const subject = { watchId: forecast.watch.id, organismId: forecast.watch.organismId, name: forecast.organismName }
   if (told && told.state !== 'clear' && !moving)
     return (
       <Stack>
         <Heading>{t('plan.title')}</Heading>
         <TellApartLater told={told} subject={subject} />
-        <PlannedList forecast={forecast} products={products} onMove={planning.take} />
+        {planned}
       </Stack>
     )
   return (
@@ -105,10 +113,10 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
           label={t('plan.product')}
           placeholder={t('choose')}
           width="26ch"
-          options={offered.map((o) => ({ id: o.product.id, label: o.product.name }))}
-          value={product.id}
-          onChange={setProductId}
-          error={errors['productId']}
+          options={offered.map((o) => ({ id: o.means.key, label: o.means.name }))}
+          value={means.key}
+          onChange={planning.setMeans}
+          error={errors['productId'] ?? errors['methodId']}
         />
         {block ? <PlaceSelect block={block} places={places} value={chosenPlace} onChange={setPlaceId} error={errors['placeId']} /> : null}
         <Button $plain aria-label={t('plan.earlier')} onPress={() => nudge(-1)}>
@@ -123,31 +131,34 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         </Button>
       </Line>
       <FormError text={general} />
-      {chosen.gate.verdict === 'doubtful' ? (
+      {gate.verdict === 'doubtful' ? (
         <Caution>
-          {t(`gate.${chosen.gate.because}`, { name: product.name })} <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelfNow')}</Link>
+          {t(`gate.${gate.because}`, { name: means.name })} <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelfNow')}</Link>
         </Caution>
       ) : date ? (
-        <Reached forecast={forecast} product={product} stages={chosen.gate.stages} date={date} onDate={setDate} />
+        <Reached forecast={forecast} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
-      {date ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
-      <ProductCautions product={product} />
+      {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
+      {product ? (
+        <ProductCautions product={product} />
+      ) : (
+        <Small>
+          {t('plan.byHand')} <Link to={`/sites/${site.id}/library/methods/${means.methodId ?? ''}`}>{t('plan.howItIsDone')}</Link>
+        </Small>
+      )}
+      {offered.some((one) => one.means.product) ? null : (
+        <Small>
+          {t('plan.nothingOnShelf')} <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
+        </Small>
+      )}
       <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
-      <PlannedList
-        forecast={forecast}
-        products={products}
-        onMove={(treatment) => {
-          setProductId(null)
-          setPlaceId(undefined)
-          planning.take(treatment)
-        }}
-      />
+      {planned}
     </Stack>
   )
 }
 
 /** What stands on the shelf and is not for this, each with the reason; it can be recorded where it was used all the same. */
-function NotForIt({ refused, watchId }: { refused: readonly Shelved<'refused'>[]; watchId: string }) {
+function NotForIt({ refused, watchId }: { refused: readonly Offered<'refused'>[]; watchId: string }) {
   const t = useText()
   const site = useSite()
   const [open, setOpen] = useState(false)
@@ -159,11 +170,11 @@ function NotForIt({ refused, watchId }: { refused: readonly Shelved<'refused'>[]
       </TextButton>
       {open ? (
         <ul style={{ margin: 0 }}>
-          {refused.map(({ product, gate }) => (
-            <li key={product.id}>
+          {refused.map(({ means, gate }) => (
+            <li key={means.key}>
               <Small as="span">
-                {t(`gate.${gate.because}`, { name: product.name })}{' '}
-                <Link to={`/sites/${site.id}/treatments?did=${watchId}&with=${product.id}`}>{t('plan.wasUsed')}</Link>
+                {t(`gate.${gate.because}`, { name: means.name })}{' '}
+                <Link to={`/sites/${site.id}/treatments?did=${watchId}&with=${encodeURIComponent(means.key)}`}>{t('plan.wasUsed')}</Link>
               </Small>
             </li>
           ))}
@@ -175,13 +186,13 @@ function NotForIt({ refused, watchId }: { refused: readonly Shelved<'refused'>[]
 
 function Reached({
   forecast,
-  product,
+  means,
   stages,
   date,
   onDate,
 }: {
   forecast: WatchForecast
-  product: Product
+  means: Means
   /** Those that it reaches here. */
   stages: readonly string[]
   date: string
@@ -190,7 +201,7 @@ function Reached({
   const t = useText()
   const f = useFormat()
   const start = forecast.watch.season
-  const { effect, residualDays } = product
+  const { effect, residualDays, assumed } = means.does
   const cohorts = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
@@ -203,11 +214,11 @@ function Reached({
   }, [forecast, cohorts, stages, effect, residualDays])
 
   if (forecast.grade !== 'dates') return <Small>{t(forecast.grade === 'months' ? 'plan.months' : 'plan.noWeather')}</Small>
-  if (forecast.infection) return <Covered forecast={forecast} infection={forecast.infection} product={product} date={date} />
+  if (forecast.infection) return <Covered forecast={forecast} infection={forecast.infection} means={means} date={date} />
   if (forecast.windows.length === 0) return <Small>{t('window.noFuture')}</Small>
   const index = f.seasonIndex(start, date)
   const reached = coverageOn(cohorts, { stages, effect, residualDays }, index)
-  if (!reached || cohorts.generations.length === 0) return <p>{t('plan.noStage', { product: product.name })}</p>
+  if (!reached || cohorts.generations.length === 0) return <p>{t('plan.noStage', { product: means.name })}</p>
   const best = days
     .filter(({ coverage }) => coverage?.generation === reached.generation)
     .sort((a, b) => (b.coverage?.bounds.p50 ?? 0) - (a.coverage?.bounds.p50 ?? 0))[0]
@@ -224,7 +235,10 @@ function Reached({
             generation,
           })}
         </b>{' '}
-        {best?.coverage ? t('plan.best', { date: f.date(f.seasonDay(start, best.day)), share: f.percent(best.coverage.bounds.p50) }) : ''}
+        {best?.coverage ? t('plan.best', { date: f.date(f.seasonDay(start, best.day)), share: f.percent(best.coverage.bounds.p50) }) : ''}{' '}
+        {best && best.day !== index && best.day >= forecast.heat.todayIndex ? (
+          <TextButton onPress={() => onDate(f.seasonDay(start, best.day))}>{t('plan.takeBest')}</TextButton>
+        ) : null}
       </p>
       <CoverageChart
         days={days}
@@ -233,27 +247,30 @@ function Reached({
         start={start}
         onChoose={(day) => onDate(f.seasonDay(start, day))}
       />
-      <Small>{t('plan.how', { effect: f.percent(effect), days: f.number(residualDays, 1), seasons: forecast.heat.pastSeasons })}</Small>
+      <Small>
+        {t('plan.how', { effect: f.percent(effect), days: residualDays, seasons: forecast.heat.pastSeasons })}{' '}
+        {assumed.length > 0 ? t('plan.assumed', { by: means.product ? 'product' : 'hand', which: whichAssumed(assumed) }) : null}
+      </Small>
     </>
   )
 }
 
 /** How much of the infection that may come a protectant would stand before, from its day on and as long as its deposit lasts. */
-function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; product: Product; date: string }) {
-  const { forecast, infection, product, date } = p
+function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; means: Means; date: string }) {
+  const { forecast, infection, means, date } = p
   const t = useText()
   const f = useFormat()
   const index = f.seasonIndex(forecast.watch.season, date)
   const ahead = infection.days.filter(({ day }) => day >= forecast.heat.todayIndex)
   const expected = (days: typeof ahead): number => days.reduce((sum, { probability }) => sum + probability, 0)
   if (expected(ahead) === 0)
-    return <p>{infection.state === 'protect' ? t('plan.dueNow') : t('plan.nothingAhead', { product: product.name })}</p>
-  const covered = ahead.filter(({ day }) => day >= index && day <= index + product.residualDays)
+    return <p>{infection.state === 'protect' ? t('plan.dueNow') : t('plan.nothingAhead', { product: means.name })}</p>
+  const covered = ahead.filter(({ day }) => day >= index && day <= index + means.does.residualDays)
   return (
     <p aria-live="polite">
       <b>
         {t('plan.covers', {
-          product: product.name,
+          product: means.name,
           date: f.date(date),
           share: f.percent(expected(covered) / expected(ahead)),
           days: forecast.heat.forecast?.days ?? 0,
@@ -282,15 +299,7 @@ export function ProductCautions({ product }: { product: Label }) {
   )
 }
 
-function PlannedList({
-  forecast,
-  products,
-  onMove,
-}: {
-  forecast: WatchForecast
-  products: readonly Product[]
-  onMove: (treatment: Treatment) => void
-}) {
+function PlannedList({ forecast, onMove }: { forecast: WatchForecast; onMove: (treatment: Treatment) => void }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -298,7 +307,7 @@ function PlannedList({
   return (
     <Rows>
       {forecast.treatments.map((treatment) => {
-        const name = products.find(({ id }) => id === treatment.productId)?.name ?? ''
+        const { name } = treatment
         return (
           <li key={treatment.id}>
             {treatment.done

@@ -49,7 +49,13 @@ const Stages = styled.table`
 const PANELS = ['now', 'ways', 'dates', 'moved', 'numbers', 'records'] as const
 
 /** What the band says about one watch, in words: now, its dates, why they moved, and the numbers they rest on. */
-export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | undefined; blockName: string }) {
+export function WatchDetail(p: {
+  forecast: WatchForecast
+  organism: Organism | undefined
+  blockName: string
+  /** A way to act was taken up: its key, as planning takes it. */
+  onPlan: (key: string) => void
+}) {
   const { forecast, organism } = p
   const t = useText()
   const [panel, setPanel] = useState<(typeof PANELS)[number]>('now')
@@ -63,7 +69,7 @@ export function WatchDetail(p: { forecast: WatchForecast; organism: Organism | u
         onChange={setPanel}
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
-      {panel === 'ways' && organism ? <WaysToActLater forecast={forecast} organism={organism} /> : null}
+      {panel === 'ways' && organism ? <WaysToActLater forecast={forecast} organism={organism} onPlan={p.onPlan} /> : null}
       {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMovedLater forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFiguresLater forecast={forecast} /> : null}

@@ -1,15 +1,17 @@
-import { endpoints, methodKinds, type Method, type Organism, type WatchForecast } from '@bocado/contract'
+import { methodKinds, type Method, type Organism, type WatchForecast } from '@bocado/contract'
 import { wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { keyOfMethod } from '../band/means.js'
 import { monthSpan, windowSentence } from '../band/words.js'
+import { TextButton } from '../design/buttons.js'
 import { Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import type { Way, WayWindow } from '../workers/ways.js'
 import type { WaysWorker } from '../workers/ways.worker.js'
+import { useMethods } from './useShelfFor.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 import '../messages/en/windows.js'
@@ -53,10 +55,19 @@ function useWayWindows(forecast: WatchForecast, reach: readonly Way[]): WayWindo
 }
 
 /** Every way to act on what is watched, each with its own window: hands, tools and covers as well as what comes with a label. */
-export function WaysToAct({ forecast, organism }: { forecast: WatchForecast; organism: Organism }) {
+export function WaysToAct({
+  forecast,
+  organism,
+  onPlan,
+}: {
+  forecast: WatchForecast
+  organism: Organism
+  /** A way by hand was taken up: its key, as planning takes it. */
+  onPlan: (key: string) => void
+}) {
   const t = useText()
   const site = useSite()
-  const { data: methods } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+  const { data: methods } = useMethods()
   const reach = useMemo(
     () => organism.reach.map((way): Way => ({ ...way, residualDays: methods?.find(({ id }) => id === way.method)?.lasts?.value ?? 0 })),
     [organism, methods],
@@ -92,7 +103,12 @@ export function WaysToAct({ forecast, organism }: { forecast: WatchForecast; org
                     .map(({ name }) => name)
                     .join(', ')}`
                 : ''}
-            </Quiet>
+            </Quiet>{' '}
+            {method.product ? null : (
+              <TextButton aria-label={t('ways.planNamed', { name: method.name })} onPress={() => onPlan(keyOfMethod(method.id))}>
+                {t('ways.plan')}
+              </TextButton>
+            )}
           </li>
         ))}
       </Rows>

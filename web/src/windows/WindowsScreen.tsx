@@ -230,6 +230,7 @@ export function WindowsScreen() {
   )
 
   const open = all.filter((row) => ['open', 'closing'].includes(urgencyOf(row))).length
+  const takeUp = useCallback((key: string): void => latest.current.planning.setMeans(key), [])
   // A pin that is dragged draws none of this again.
   const head = useMemo(
     () =>
@@ -332,6 +333,7 @@ export function WindowsScreen() {
                 forecast={selected}
                 organism={organisms.find(({ id }) => id === selected.watch.organismId)}
                 blockName={blockNames.get(selected.watch.blockId) ?? ''}
+                onPlan={takeUp}
               />
               <PlanPanel key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
             </Columns>

@@ -28,5 +28,5 @@ interface OfWatch {
 export const OwnRecordsLater = panelOf<OfWatch>(async () => (await records()).OwnRecords)
 export const ModelFiguresLater = panelOf<OfWatch>(async () => (await figures()).ModelFigures)
 export const WhyMovedLater = panelOf<OfWatch>(async () => (await moved()).WhyMoved)
-export const WaysToActLater = panelOf<OfWatch & { organism: Organism }>(async () => (await ways()).WaysToAct)
+export const WaysToActLater = panelOf<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(async () => (await ways()).WaysToAct)
 export const AddWatchLater = panelOf<NewWatch>(async () => (await adding()).AddWatch)

@@ -13,6 +13,9 @@ export interface Planning {
   date: string | null
   moving: Treatment | null
   setDate: (date: string | null) => void
+  /** Key of what it is to be done with, where somebody chose it. */
+  means: string | null
+  setMeans: (key: string | null) => void
   take: (treatment: Treatment) => void
   /** Forgets what is being thought about. */
   clear: () => void
@@ -25,6 +28,7 @@ interface Thought {
   watchId: string
   date: string | null
   moving: Treatment | null
+  means: string | null
 }
 
 /** What is being planned for the chosen watch; the panel and the pin on the band work on the same. */
@@ -41,12 +45,13 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
   const usual = forecast ? f.seasonDay(start, firstDayOffered(forecast, f.seasonIndex(start, site.today))) : null
   const date = held ? held.date : usual
   const moving = held?.moving ?? null
-  const think = (next: Partial<Omit<Thought, 'watchId'>>): void => setThought({ watchId, date, moving, ...next })
+  const means = held?.means ?? null
+  const think = (next: Partial<Omit<Thought, 'watchId'>>): void => setThought({ watchId, date, moving, means, ...next })
 
   const drop = async (): Promise<void> => {
     if (!moving || !date || date === moving.plannedOn) return
     const params = { siteId: site.id, treatmentId: moving.id }
-    const input = { productId: moving.productId, placeId: moving.placeId, note: moving.note }
+    const input = { productId: moving.productId, methodId: moving.methodId, placeId: moving.placeId, note: moving.note }
     const moved = await move.save({ params, input: { ...input, plannedOn: date, rowVersion: moving.rowVersion } })
     setThought(null)
     undo.offer(t('plan.moved', { date: f.date(date) }), () =>
@@ -57,15 +62,18 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
     date,
     moving,
     setDate: (next) => think({ date: next }),
-    take: (treatment) => think({ moving: treatment, date: treatment.plannedOn }),
+    means,
+    setMeans: (key) => think({ means: key }),
+    take: (treatment) => think({ moving: treatment, date: treatment.plannedOn, means: null }),
     clear: () => setThought(null),
     draft: forecast && date ? { watchId, dayIndex: f.seasonIndex(start, date), moving: moving?.id ?? null } : null,
     onPin: (event) => {
-      if (event.kind === 'take') think({ moving: event.treatment, date: event.treatment.plannedOn })
+      if (event.kind === 'take') think({ moving: event.treatment, date: event.treatment.plannedOn, means: null })
       else if (event.kind === 'drop') void drop()
       else
         setThought((now) => ({
           moving: now?.watchId === watchId ? now.moving : null,
+          means: now?.watchId === watchId ? now.means : null,
           watchId,
           date: f.seasonDay(start, event.dayIndex),
         }))

@@ -4,10 +4,16 @@ import { register } from '../registry.js'
 export const plan = {
   'plan.title': 'Plan a treatment',
   'plan.moving': 'Change the planned treatment',
-  'plan.noProduct': 'The shelf is empty. Only what stands on your own shelf is ever planned here.',
   'plan.toShelf': 'Put a product on the shelf',
   'plan.toShelfNow': 'To the shelf',
-  'plan.nothingFits': 'Nothing on the shelf is for this.',
+  'plan.nothingFits':
+    'Nothing on the shelf is for this, and nothing is known that works by hand. Only products of your own shelf are planned here.',
+  'plan.nothingOnShelf': 'Nothing on the shelf is for this.',
+  'plan.byHand': 'Done by hand: no label asks anything of it.',
+  'plan.howItIsDone': 'How it is done well',
+  'plan.takeBest': 'Take that day',
+  'plan.assumed':
+    '{which, select, effect {The share is a guess} residualDays {The days are a guess} other {Both are guesses}} by the kind of {by, select, hand {work} other {material: type on the shelf what you know}}.',
   'plan.notForIt':
     '{count, plural, one {One product on the shelf is not for this} other {{count, number} products on the shelf are not for this}}',
   'plan.wasUsed': 'It was used: record it',
@@ -47,7 +53,7 @@ export const plan = {
   'plan.chart':
     'Share reached by one treatment on each day, with bounds over the past seasons. The date field and the arrows beside it choose the day.',
   'plan.how':
-    'Taken as killing {effect} of what it meets, its residue acting for {days} days, over {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
+    'Taken as killing {effect} of what it meets{days, plural, =0 { on its day alone} one {, acting on for one day} other {, acting on for {days, number} days}}, over {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
   'plan.intervals':
     'Re-entry after {reEntry} h, harvest after {preHarvest, plural, one {one day} other {{preHarvest, number} days}}. Wear: {protection}.',
   'plan.planned': '{name}, planned for {date}.',

@@ -149,6 +149,8 @@ export const windows = {
   'detail.panel.ways': 'Ways to act',
   'ways.how':
     'Each way has its own window, by the stages that it reaches: what still reaches comes first, from prevention to chemical. What comes with a label is planned from the shelf only.',
+  'ways.plan': 'Plan it',
+  'ways.planNamed': 'Plan {name}',
   'ways.on': 'Reaches: {stages}',
   'ways.ofGeneration': '{sentence}, {generation}',
   'ways.standBy':
