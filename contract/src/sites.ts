@@ -12,7 +12,7 @@ export const soilCovers = ['bare', 'covered'] as const
 export const wetEventKinds = ['overhead-watering', 'condensation', 'hail'] as const
 export const unitSystems = ['metric', 'us'] as const
 
-export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean() })
+export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean(), rowVersion })
 export type Person = z.infer<typeof personSchema>
 
 /** Who owns sites, and beside them a shelf, organisms and methods that all of them have. */
@@ -33,6 +33,10 @@ export const siteSchema = z.object({
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
   season: z.object({ start: civilDateSchema, end: civilDateSchema }),
+  /** First days of the seasons that something is kept of, and of the one now; the newest first. */
+  seasons: z.array(civilDateSchema),
+  /** Set where it is kept to be looked at only. */
+  archivedAt: instantSchema.nullable(),
   /** How often each aspect of it has changed, for whoever wants to know whether what they hold is fresh. */
   versions: z.partialRecord(z.enum(aspects), z.int()),
   people: z.array(personSchema),
@@ -64,6 +68,8 @@ export const personInput = z.object({
   role: z.enum(roles, { error: 'choose a role' }),
   licensed: z.boolean().default(false),
 })
+/** Somebody new, or with `personId` somebody who works at another site of the holding. */
+export const memberInput = personInput.extend({ personId: id.nullable().default(null) })
 /** Without a holding the site begins one of its own. */
 export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null), person: personInput })
 export const sitePatch = z.object({ ...siteFields, rowVersion })
@@ -161,6 +167,7 @@ export const checkAreaInput = z.object({ name: text('the name of the check area'
 
 const siteParams = z.object({ siteId: id })
 const ok = z.object({ id, rowVersion })
+const personParams = z.object({ siteId: id, personId: id })
 
 const normalsEndpoints = {
   normals: endpoint({
@@ -239,8 +246,56 @@ export const sites = {
     path: '/sites/:siteId/people',
     summary: 'Add a person',
     params: siteParams,
-    input: personInput,
+    input: memberInput,
     response: personSchema,
+  }),
+  changePerson: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/people/:personId',
+    summary: 'Change a person’s name, role or licence',
+    params: personParams,
+    input: personInput.extend({ rowVersion }),
+    response: personSchema,
+  }),
+  removePerson: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/people/:personId',
+    summary: 'A person leaves the site; what they recorded keeps their name',
+    params: personParams,
+    input: z.object({ rowVersion }),
+    response: ok,
+  }),
+  restorePerson: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/people/:personId/restore',
+    summary: 'Undo that a person left',
+    params: personParams,
+    input: z.object({ rowVersion }),
+    response: personSchema,
+  }),
+  archive: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/archive',
+    summary: 'Keep a site to be looked at only, or take it up again',
+    params: siteParams,
+    input: z.object({ archived: z.boolean(), rowVersion }),
+    response: siteSchema,
+  }),
+  remove: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId',
+    summary: 'Remove an archived site; can be restored',
+    params: siteParams,
+    input: z.object({ rowVersion }),
+    response: ok,
+  }),
+  restore: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/restore',
+    summary: 'Undo the removal of a site',
+    params: siteParams,
+    input: z.object({ rowVersion }),
+    response: siteSchema,
   }),
 }
 

@@ -14,7 +14,7 @@ import { addCheck } from '@bocado/server/library/identity'
 import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
-import { addProduct, planTreatment, recordTreatment } from '@bocado/server/treatments/service'
+import { addProduct, planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { acceptClock } from '@bocado/server/watches/calibration'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
@@ -41,6 +41,7 @@ import {
   KEPT_FORECAST_DAYS,
   BESIDE,
   LANE,
+  LAST_SEASON,
   LEAD,
   PAST_RECORDS,
   THISTLE_SEASONS,
@@ -118,6 +119,35 @@ function readAtBench(moment: string): { tempC: number | null; humidityPct: numbe
   return { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
 }
 
+/** What was watched a year ago, and what was done then: in Stone Row the window was missed. */
+async function seedLastSeason(
+  deps: Deps,
+  by: { scout: Write; applicator: Write },
+  blocks: ReadonlyMap<string, string>,
+  products: readonly { id: string; name: string }[],
+): Promise<void> {
+  for (const { organism, block, biofix, treated } of LAST_SEASON.watches) {
+    const { id } = await createWatch(by.scout, deps, {
+      organismId: organism,
+      blockId: blocks.get(block) as string,
+      season: LAST_SEASON.start,
+      biofix,
+      biofixNote: '',
+      sourceKnown: 'unknown',
+      threshold: null,
+    })
+    if (!treated) continue
+    const product = products.find(({ name }) => name.startsWith(treated.product))
+    if (!product) throw new Error(`${treated.product} stands on no shelf`)
+    const { startedAt, rate, areaHa, note } = treated
+    await recordUnplanned(
+      by.applicator,
+      deps,
+      endpoints.treatments.recordUnplanned.input.parse({ watchId: id, productId: product.id, startedAt, rate, areaHa, weather: {}, note }),
+    )
+  }
+}
+
 /** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
 async function seed(deps: Deps): Promise<void> {
   const tx = deps.db
@@ -125,7 +155,7 @@ async function seed(deps: Deps): Promise<void> {
   const site = await createSite(deps, endpoints.sites.create.input.parse({ ...SITE, person: LEAD }))
   const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id, now: new Date(DEMO_NOW) }
   const people = new Map<string, Write>()
-  for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, person)).id })
+  for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, { personId: null, ...person })).id })
   const scout = people.get('scout') as Write
   const applicator = people.get('applicator') as Write
 
@@ -167,6 +197,7 @@ async function seed(deps: Deps): Promise<void> {
     })
     watched.set(`${organism} ${block}`, id)
   }
+  await seedLastSeason(deps, { scout, applicator }, blocks, products)
   const story = watched.get('codling-moth Old Apples') as string
 
   // The notebook of the lane: eight seasons, and this one so far. By the river, two blooms of this spring.

@@ -18,7 +18,7 @@ export const DEMO_NOW = '2026-06-12T14:30:00Z'
 export const SEASON = '2026-01-01'
 
 export const LEAD = { name: 'Marit Solheim', role: 'lead', licensed: true } as const
-export const PEOPLE: readonly Omit<Person, 'id'>[] = [
+export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion'>[] = [
   { name: 'Dario Quince', role: 'scout', licensed: false },
   { name: 'Tovah Lindqvist', role: 'applicator', licensed: true },
   { name: 'Packing-house buyer', role: 'viewer', licensed: false },
@@ -380,4 +380,20 @@ export const IDENTITY = {
   block: 'Lower Meadow',
   answers: { stem: 'here', flower: 'here', leaflet: 'here' },
   note: 'by the lower gate; gloves on, dull day',
+} as const
+
+/** A year before: what was watched, with what was done in the weather of that year. */
+export const LAST_SEASON = {
+  start: '2025-01-01',
+  watches: [
+    {
+      organism: 'codling-moth',
+      block: 'Old Apples',
+      biofix: '2025-05-09',
+      treated: { product: 'Granule C', startedAt: '2025-06-11T04:30:00Z', rate: 0.1, areaHa: 4.2, note: 'a still night' },
+    },
+    { organism: 'codling-moth', block: 'Ladder Pears', biofix: '2025-05-09', treated: null },
+    { organism: 'oriental-fruit-moth', block: 'Stone Row', biofix: '2025-04-18', treated: null },
+    { organism: 'grape-berry-moth', block: 'Terrace Vines', biofix: null, treated: null },
+  ],
 } as const

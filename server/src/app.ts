@@ -15,6 +15,7 @@ import { HttpProblem, toProblem } from './http/problems.js'
 import type { Serving } from './http/route.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
+import { packageRoutes } from './package/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
 import { siteRoutes } from './sites/routes.js'
 import { treatmentRoutes } from './treatments/routes.js'
@@ -74,6 +75,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     treatmentRoutes,
     scoutingRoutes,
     outcomeRoutes,
+    packageRoutes,
     deviceRoutes,
     demoRoutes,
   ])

@@ -78,6 +78,16 @@ export class Database {
     }
   }
 
+  /** Runs work that needs a connection to itself for longer than a use case may take, such as the package of a site. */
+  async alone<T>(work: (connection: Connection) => Promise<T>): Promise<T> {
+    const connection = await createConnection({ uri: this.url, dateStrings: true, timezone: 'Z', charset: 'utf8mb4' })
+    try {
+      return await work(connection)
+    } finally {
+      await connection.end()
+    }
+  }
+
   private async tried<T>(
     connections: Connections,
     deadlineMs: number,

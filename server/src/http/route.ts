@@ -133,6 +133,8 @@ export interface WriteSettings {
   by?: (tx: Transaction, header: string | undefined) => Promise<string>
   /** It may touch years of readings, and gets the time that an import gets. */
   long?: boolean
+  /** It is for sites that are archived, too, or even for those that were removed. */
+  at?: 'archived' | 'removed'
 }
 
 /**
@@ -158,7 +160,7 @@ export function write<E extends Endpoint>(
       const tx = deps.db
       session = tx
       const header = req.header('X-Bocado-Person')
-      const personId = siteId === '' ? ((await settings.by?.(tx, header)) ?? '') : await writerOf(tx, siteId, header)
+      const personId = siteId === '' ? ((await settings.by?.(tx, header)) ?? '') : await writerOf(tx, siteId, header, settings.at)
       const key = { key: req.header('Idempotency-Key'), personId, hash }
       const earlier = await claimKey(tx, key)
       if (earlier !== undefined) return earlier.answer as ResponseOf<E>
@@ -183,16 +185,29 @@ function personOf(header: string | undefined): string {
 /** The person who writes, where it concerns no single site: somebody who is no viewer at one of them. */
 export async function writerSomewhere(tx: Queryable, header: string | undefined): Promise<string> {
   const person = personOf(header)
-  const [[row]] = await tx.query<Row[]>("SELECT 1 AS found FROM site_person WHERE person_id = ? AND role <> 'viewer' LIMIT 1", [person])
+  const [[row]] = await tx.query<Row[]>(
+    "SELECT 1 AS found FROM site_person WHERE person_id = ? AND role <> 'viewer' AND left_at IS NULL LIMIT 1",
+    [person],
+  )
   if (!row) throw new HttpProblem(403, 'Only somebody who works at a site may change this. Choose another person under "working as".')
   return person
 }
 
 /** The person who writes: somebody of this site, and not a viewer. */
-export async function writerOf(tx: Queryable, siteId: string, header: string | undefined): Promise<string> {
+export async function writerOf(
+  tx: Queryable,
+  siteId: string,
+  header: string | undefined,
+  at: WriteSettings['at'] = undefined,
+): Promise<string> {
   const person = personOf(header)
-  await requirePlace(tx, siteId)
-  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ?', [siteId, person])
+  if (at !== 'removed') await requirePlace(tx, siteId)
+  if (at === undefined && (await findSite(tx, siteId))?.archivedAt)
+    throw new HttpProblem(409, 'This site is archived: it can be looked at only. Take it up again on its Site screen to change something.')
+  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ? AND left_at IS NULL', [
+    siteId,
+    person,
+  ])
   if (!row) throw new HttpProblem(403, 'This person does not work at this site. Choose another under "working as".')
   if (row['role'] === 'viewer')
     throw new HttpProblem(403, 'A viewer can look at everything and change nothing. Choose another person under "working as".')

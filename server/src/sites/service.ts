@@ -2,10 +2,22 @@ import { randomUUID } from 'node:crypto'
 import { ALL_SITES, type Holding, type ParsedInputOf, type Person, type Site, type sites } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater, seasonStart, type Hemisphere } from '@bocado/core'
 import { civilDayIn, type Clock } from '../clock.js'
-import { holdingOf, insertRow, updateRow, versionsOf, type Queryable, type Row, type Write } from '../database/index.js'
+import {
+  auditOther,
+  holdingOf,
+  insertRow,
+  removeRow,
+  restoreRow,
+  sqlInstant,
+  updateRow,
+  versionsOf,
+  type Queryable,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { findSite, insertPerson, joinSite, listSites, peopleOf, sitesOfHoldings, type StoredSite } from './store.js'
+import { findSite, insertPerson, joinSite, listSites, peopleOf, seasonsOf, sitesOfHoldings, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -22,10 +34,11 @@ export function requireSeason(site: Pick<StoredSite, 'latitude'>, day: string): 
 /** Sites as they are shown, in a handful of queries however many they are. */
 async function presented(db: Queryable, clock: Clock, stored: readonly StoredSite[]): Promise<Site[]> {
   const ids = stored.map(({ id }) => id)
-  const [now, versions, people, sites] = await Promise.all([
+  const [now, versions, people, seasons, sites] = await Promise.all([
     clock.now(db),
     versionsOf(db, ids),
     peopleOf(db, ids),
+    seasonsOf(db, ids),
     sitesOfHoldings(
       db,
       stored.map(({ holding }) => holding.id),
@@ -39,6 +52,7 @@ async function presented(db: Queryable, clock: Clock, stored: readonly StoredSit
       holding: { ...site.holding, sites: sites.get(site.holding.id) ?? 1 },
       today,
       season: { start: civilDate(start), end: civilDate(seasonLater(start, 1) - 1) },
+      seasons: [...new Set([civilDate(start), ...(seasons.get(site.id) ?? [])])].sort().reverse(),
       versions: versions[site.id] ?? {},
       people: people.get(site.id) ?? [],
     }
@@ -75,7 +89,7 @@ const columnsOf = (input: SiteColumns) => ({
 /** Starts a site together with the person who starts it, who is also the one recorded as having done so. */
 export async function createSite({ db: tx, clock }: Deps, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
   const siteId = randomUUID()
-  const person: Person = { id: randomUUID(), ...input.person }
+  const person = { id: randomUUID(), ...input.person }
   await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
   const w: Write = { tx, siteId, personId: person.id, now: await clock.now(tx) }
   if (input.holdingId) {
@@ -99,10 +113,129 @@ export async function nameHolding(w: Write, clock: Clock, input: ParsedInputOf<t
   return (await getSite(w.tx, clock, w.siteId)).holding
 }
 
-export async function addPerson(w: Write, input: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
-  const person: Person = { id: randomUUID(), ...input }
-  await insertPerson(w.tx, w.siteId, person)
+/** The people of a site changed, and with them what the list of sites says. */
+function touchPeople(w: Write): void {
   w.tx.touch(w.siteId, 'site')
   w.tx.touch(ALL_SITES, 'site')
+}
+
+async function personAt(w: Write, personId: string): Promise<Person> {
+  const person = (await peopleOf(w.tx, [w.siteId])).get(w.siteId)?.find(({ id }) => id === personId)
+  if (!person) throw new HttpProblem(404, 'There is no such person at this site.')
   return person
+}
+
+/** Somebody new, or somebody who works at another site of the holding already. */
+export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
+  const id = personId ?? randomUUID()
+  if (personId === null) await insertPerson(w.tx, w.siteId, { id, ...input })
+  else {
+    const [[known]] = await w.tx.query<Row[]>(
+      `SELECT 1 AS found FROM site_person sp JOIN site s ON s.id = sp.site_id
+       WHERE sp.person_id = ? AND s.holding_id = ? LIMIT 1`,
+      [personId, await holdingOf(w.tx, w.siteId)],
+    )
+    if (!known) throw fieldProblem('personId', 'choose somebody who works at a site of this holding')
+    await joinSite(w.tx, w.siteId, { id, ...input })
+  }
+  await auditOther(w, 'site_person', id, 'create', null, input)
+  touchPeople(w)
+  return personAt(w, id)
+}
+
+/** Refuses what would leave a site without anybody who may lead it. */
+async function requireLeadLeft(w: Write, without: string): Promise<void> {
+  const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
+  if (!people.some(({ id, role }) => id !== without && role === 'lead'))
+    throw fieldProblem('role', 'nobody else leads this site: make somebody else lead first')
+}
+
+/** The membership of a person, held until the write is over. */
+async function memberRow(w: Write, personId: string, rowVersion: number): Promise<Row> {
+  await requireLead(w)
+  const [[row]] = await w.tx.query<Row[]>('SELECT * FROM site_person WHERE site_id = ? AND person_id = ? FOR UPDATE', [w.siteId, personId])
+  if (!row) throw new HttpProblem(404, 'There is no such person at this site.')
+  if (row['row_version'] !== rowVersion)
+    throw new HttpProblem(409, 'Somebody else changed this person meanwhile. Look at them again, and save anew.')
+  return row
+}
+
+/** People, and whether there is a site at all, are the business of whoever leads it. */
+async function requireLead(w: Write): Promise<void> {
+  const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
+  // A site that nobody leads may be put right by anybody who works there.
+  if (people.some(({ role }) => role === 'lead') && !people.some(({ id, role }) => id === w.personId && role === 'lead'))
+    throw new HttpProblem(403, 'Only who leads the site may do this.')
+}
+
+export async function changePerson(w: Write, personId: string, input: ParsedInputOf<typeof sites.changePerson>): Promise<Person> {
+  const { rowVersion, name, role, licensed } = input
+  const row = await memberRow(w, personId, rowVersion)
+  const before = await personAt(w, personId)
+  if (role !== 'lead' && before.role === 'lead') await requireLeadLeft(w, personId)
+  await w.tx.query('UPDATE person SET name = ? WHERE id = ?', [name, personId])
+  await w.tx.query('UPDATE site_person SET role = ?, licensed = ?, row_version = row_version + 1 WHERE site_id = ? AND person_id = ?', [
+    role,
+    licensed,
+    w.siteId,
+    personId,
+  ])
+  await auditOther(
+    w,
+    'site_person',
+    personId,
+    'change',
+    { name: before.name, role: row['role'] as string, licensed: before.licensed },
+    { name, role, licensed },
+  )
+  touchPeople(w)
+  return personAt(w, personId)
+}
+
+export async function removePerson(w: Write, personId: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  await memberRow(w, personId, rowVersion)
+  const { role } = await personAt(w, personId)
+  if (role === 'lead') await requireLeadLeft(w, personId)
+  return setLeft(w, personId, rowVersion, 'remove')
+}
+
+export async function restorePerson(w: Write, personId: string, rowVersion: number): Promise<Person> {
+  await memberRow(w, personId, rowVersion)
+  await setLeft(w, personId, rowVersion, 'restore')
+  return personAt(w, personId)
+}
+
+async function setLeft(
+  w: Write,
+  personId: string,
+  rowVersion: number,
+  action: 'remove' | 'restore',
+): Promise<{ id: string; rowVersion: number }> {
+  await w.tx.query('UPDATE site_person SET left_at = ?, row_version = row_version + 1 WHERE site_id = ? AND person_id = ?', [
+    action === 'remove' ? sqlInstant(w.now) : null,
+    w.siteId,
+    personId,
+  ])
+  await auditOther(w, 'site_person', personId, action, null, null)
+  touchPeople(w)
+  return { id: personId, rowVersion: rowVersion + 1 }
+}
+
+export async function archiveSite(w: Write, clock: Clock, { archived, rowVersion }: ParsedInputOf<typeof sites.archive>): Promise<Site> {
+  await requireLead(w)
+  await updateRow(w, 'site', w.siteId, rowVersion, { archived_at: archived ? sqlInstant(w.now) : null })
+  return getSite(w.tx, clock, w.siteId)
+}
+
+/** Takes a site out of sight. Only one that was archived before, so that nothing that is still worked on goes by a slip. */
+export async function removeSite(w: Write, clock: Clock, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
+  await requireLead(w)
+  const { archivedAt } = await getSite(w.tx, clock, w.siteId)
+  if (archivedAt === null) throw new HttpProblem(409, 'Archive the site first; an archived site can be removed.')
+  return removeRow(w, 'site', w.siteId, rowVersion)
+}
+
+export async function restoreSite(w: Write, clock: Clock, rowVersion: number): Promise<Site> {
+  await restoreRow(w, 'site', w.siteId, rowVersion)
+  return getSite(w.tx, clock, w.siteId)
 }

@@ -1,7 +1,9 @@
 import type { Holding, Person, Site } from '@bocado/contract'
-import type { Queryable, Row } from '../database/index.js'
+import { instantOf, type Queryable, type Row } from '../database/index.js'
 
-export type StoredSite = Omit<Site, 'today' | 'season' | 'versions' | 'people' | 'holding'> & { holding: Omit<Holding, 'sites'> }
+export type StoredSite = Omit<Site, 'today' | 'season' | 'seasons' | 'versions' | 'people' | 'holding'> & {
+  holding: Omit<Holding, 'sites'>
+}
 
 const siteOf = (row: Row): StoredSite => ({
   id: row['id'] as string,
@@ -13,6 +15,7 @@ const siteOf = (row: Row): StoredSite => ({
   elevationM: row['elevation_m'] as number | null,
   timeZone: row['time_zone'] as string,
   units: row['units'] as Site['units'],
+  archivedAt: row['archived_at'] ? instantOf(row['archived_at'] as string) : null,
   rowVersion: row['row_version'] as number,
 })
 
@@ -43,8 +46,8 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
   const people = new Map<string, Person[]>()
   if (siteIds.length === 0) return people
   const [rows] = await db.query<Row[]>(
-    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed FROM site_person sp JOIN person p ON p.id = sp.person_id
-     WHERE sp.site_id IN (?) ORDER BY sp.role, p.name`,
+    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.row_version FROM site_person sp JOIN person p ON p.id = sp.person_id
+     WHERE sp.site_id IN (?) AND sp.left_at IS NULL ORDER BY sp.role, p.name`,
     [siteIds],
   )
   for (const row of rows) {
@@ -54,22 +57,38 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
       name: row['name'] as string,
       role: row['role'] as Person['role'],
       licensed: Boolean(row['licensed']),
+      rowVersion: row['row_version'] as number,
     }
     people.set(siteId, [...(people.get(siteId) ?? []), person])
   }
   return people
 }
 
-export async function insertPerson(db: Queryable, siteId: string, person: Person): Promise<void> {
+export async function insertPerson(db: Queryable, siteId: string, person: Omit<Person, 'rowVersion'>): Promise<void> {
   await db.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
   await joinSite(db, siteId, person)
 }
 
-export async function joinSite(db: Queryable, siteId: string, person: Person): Promise<void> {
-  await db.query('INSERT INTO site_person (site_id, person_id, role, licensed) VALUES (?, ?, ?, ?)', [
-    siteId,
-    person.id,
-    person.role,
-    person.licensed,
-  ])
+/** Somebody who was here before comes back. */
+export async function joinSite(db: Queryable, siteId: string, { id, role, licensed }: Omit<Person, 'rowVersion'>): Promise<void> {
+  await db.query(
+    `INSERT INTO site_person (site_id, person_id, role, licensed) VALUES (?, ?, ?, ?)
+     ON DUPLICATE KEY UPDATE role = VALUES(role), licensed = VALUES(licensed), left_at = NULL, row_version = row_version + 1`,
+    [siteId, id, role, licensed],
+  )
+}
+
+/** Seasons that sites have watches of, the newest first. */
+export async function seasonsOf(db: Queryable, siteIds: readonly string[]): Promise<Map<string, string[]>> {
+  const seasons = new Map<string, string[]>()
+  if (siteIds.length === 0) return seasons
+  const [rows] = await db.query<Row[]>(
+    'SELECT DISTINCT site_id, season FROM watch WHERE site_id IN (?) AND deleted_at IS NULL ORDER BY season DESC',
+    [siteIds],
+  )
+  for (const row of rows) {
+    const siteId = row['site_id'] as string
+    seasons.set(siteId, [...(seasons.get(siteId) ?? []), row['season'] as string])
+  }
+  return seasons
 }

@@ -1,4 +1,5 @@
 import type { Person, Site } from '@bocado/contract'
+import { civilDate, dayNumber, seasonLater } from '@bocado/core/time'
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 
 /** Where and as whom one works: kept in this browser until accounts exist. */
@@ -37,4 +38,25 @@ export function useSite(): Site {
   const site = useContext(SiteContext)
   if (!site) throw new Error('useSite needs a SiteProvider above it')
   return site
+}
+
+/** Which season is looked at; the screens take it as the site's own. */
+export interface SeasonChoice {
+  /** First day of the season now. */
+  now: string
+  choose: (start: string) => void
+}
+
+export const SeasonContext = createContext<SeasonChoice>({ now: '', choose: () => undefined })
+
+/** The choice of a season, and whether a past one is looked at. */
+export function useSeasonChoice(): SeasonChoice & { isPast: boolean } {
+  const choice = useContext(SeasonContext)
+  return { ...choice, isPast: useSite().season.start !== choice.now }
+}
+
+/** A site as it is seen in another of its seasons. */
+export function inSeason(site: Site, start: string | null): Site {
+  if (start === null || start === site.season.start || !site.seasons.includes(start)) return site
+  return { ...site, season: { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) } }
 }

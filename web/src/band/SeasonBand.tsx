@@ -250,7 +250,9 @@ export function SeasonBand(p: Props) {
                 />
               ) : null,
             )}
-            <TodayLine x={scale.x(today + 0.5)} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
+            {today < band.season.days ? (
+              <TodayLine x={scale.x(today + 0.5)} height={laid.height} words={f.date(f.seasonDay(band.season.start, today))} />
+            ) : null}
             {reading === null ? null : (
               <line
                 x1={scale.x(reading + 0.5)}

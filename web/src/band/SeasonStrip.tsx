@@ -121,7 +121,7 @@ function StripOf({ band, whole }: { band: Band; whole: boolean }) {
         <rect x={x(from)} y="0" width={x(to) - x(from)} height={HEIGHT - 12} fill={colour.white} stroke={colour.ink} strokeWidth="1" />
         <StripMarks band={band} inner={inner} />
         <path d={`M${x(from)},2V${HEIGHT - 14}M${x(to)},2V${HEIGHT - 14}`} stroke={colour.ink} strokeWidth="4" />
-        <path d={`M${x(todayIndex + 0.5)},0V${HEIGHT - 10}`} stroke={colour.beet} strokeWidth="2" />
+        {todayIndex < days ? <path d={`M${x(todayIndex + 0.5)},0V${HEIGHT - 10}`} stroke={colour.beet} strokeWidth="2" /> : null}
       </svg>
       {range === null ? null : <TextButton onPress={() => show(null, days)}>{t('strip.whole')}</TextButton>}
     </Strip>

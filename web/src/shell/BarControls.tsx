@@ -1,12 +1,13 @@
+import type { Site } from '@bocado/contract'
 import { Ellipsis } from 'lucide-react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useSite, useWorkplace } from '../api/workplace.js'
+import { useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
 import { Select } from '../design/controls.js'
 import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
-import { ON_THE_PHONE, SCREENS } from './screens.js'
+import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
 
 const WorkingAs = styled(Select)`
   > button {
@@ -35,12 +36,32 @@ const More = styled(Popover)`
     min-width: 200px;
     outline: none;
   }
-  a {
-    min-height: 52px;
-    padding: 14px 18px;
+  .react-aria-Dialog {
+    max-height: 80vh;
+    overflow: auto;
+  }
+  a,
+  .react-aria-Dialog > button {
+    min-height: 40px;
+    padding: 9px 18px;
     color: ${colour.ink};
     text-decoration: none;
+    text-align: left;
+    border: 0;
     border-bottom: 1px solid ${colour.ruleSoft};
+    background: none;
+    cursor: pointer;
+    &.here {
+      font-weight: 650;
+    }
+    &:hover,
+    &[data-focus-visible] {
+      background: ${colour.petrolSoft};
+    }
+    @media ${PHONE} {
+      min-height: 52px;
+      padding: 14px 18px;
+    }
   }
 `
 
@@ -61,13 +82,101 @@ export function PersonChoice() {
   )
 }
 
+const Sections = styled.div`
+  padding: 10px 18px 2px;
+  font-size: ${size.small};
+  color: ${colour.inkSoft};
+`
+const PlaceButton = styled(AriaButton)`
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 4px;
+  padding: 2px 8px;
+  color: inherit;
+  text-align: right;
+  line-height: 1.2;
+  cursor: pointer;
+  &:hover {
+    border-color: #7b8a93;
+  }
+`
+
+/** Sites and seasons to go to. */
+function Places({ sites, close }: { sites: Site[]; close: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const { choose } = useSeasonChoice()
+  const others = sites.filter(({ id, archivedAt }) => id !== site.id && archivedAt === null)
+  const archived = sites.filter(({ id, archivedAt }) => id !== site.id && archivedAt !== null)
+  return (
+    <>
+      {site.seasons.length > 1 ? (
+        <>
+          <Sections>{t('place.seasons', { site: site.name })}</Sections>
+          {site.seasons.map((start) => (
+            <AriaButton
+              key={start}
+              className={start === site.season.start ? 'here' : ''}
+              onPress={() => {
+                choose(start)
+                close()
+              }}
+            >
+              {t('season', { season: seasonName(start) })}
+            </AriaButton>
+          ))}
+        </>
+      ) : null}
+      <Sections>{t('place.sites')}</Sections>
+      {others.map(({ id, name }) => (
+        <Link key={id} to={`/sites/${id}/windows`} onClick={close}>
+          {name}
+        </Link>
+      ))}
+      {archived.map(({ id, name }) => (
+        <Link key={id} to={`/sites/${id}/site`} onClick={close}>
+          {t('place.archived', { name })}
+        </Link>
+      ))}
+      {others.length > 0 ? (
+        <Link to={`/sites/${site.id}/overview`} onClick={close}>
+          {t('overview.title')}
+        </Link>
+      ) : null}
+      <Link to="/start" onClick={close}>
+        {t('start.title')}
+      </Link>
+    </>
+  )
+}
+
+/** The site and the season that are looked at, and the way to others. */
+export function PlaceChoice({ sites }: { sites: Site[] }) {
+  const t = useText()
+  const site = useSite()
+  return (
+    <DialogTrigger>
+      <PlaceButton aria-label={t('place.change', { site: site.name, season: seasonName(site.season.start) })}>
+        <b>{site.name}</b>
+        <br />
+        {t('season', { season: seasonName(site.season.start) })} ▾
+      </PlaceButton>
+      <More placement="bottom end">
+        <Dialog aria-label={t('place.title')}>{({ close }) => <Places sites={sites} close={close} />}</Dialog>
+      </More>
+    </DialogTrigger>
+  )
+}
+
 export interface MoreProps {
   /** Address of a screen of the site. */
   to: (path: string) => string
+  sites: Site[]
+  onJump: () => void
 }
 
 /** The screens that have no place of their own on a phone's bar. */
-export function MoreScreens({ to }: MoreProps) {
+export function MoreScreens({ to, sites, onJump }: MoreProps) {
   const t = useText()
   return (
     <DialogTrigger>
@@ -77,13 +186,24 @@ export function MoreScreens({ to }: MoreProps) {
       </AriaButton>
       <More placement="top end">
         <Dialog aria-label={t('nav.more')}>
-          {({ close }) =>
-            SCREENS.filter(({ path }) => !ON_THE_PHONE.includes(path)).map(({ path, word }) => (
-              <Link key={path} to={to(path)} onClick={close}>
-                {t(word)}
-              </Link>
-            ))
-          }
+          {({ close }) => (
+            <>
+              {SCREENS.filter(({ path }) => !ON_THE_PHONE.includes(path)).map(({ path, word }) => (
+                <Link key={path} to={to(path)} onClick={close}>
+                  {t(word)}
+                </Link>
+              ))}
+              <AriaButton
+                onPress={() => {
+                  close()
+                  onJump()
+                }}
+              >
+                {t('jump.short')}
+              </AriaButton>
+              <Places sites={sites} close={close} />
+            </>
+          )}
         </Dialog>
       </More>
     </DialogTrigger>

@@ -1,14 +1,15 @@
 import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
 import { noteVersions } from '../api/versions.js'
-import { SiteProvider, useWorkplace } from '../api/workplace.js'
+import { inSeason, SeasonContext, SiteProvider, useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
+import { TextButton } from '../design/buttons.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import type { MoreProps } from './BarControls.js'
@@ -17,7 +18,7 @@ import { DemoClock } from './DemoClock.js'
 import type { JumpProps } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { later } from './later.js'
-import { ON_THE_PHONE, SCREENS } from './screens.js'
+import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
 import { NotFound } from './Stumble.js'
 import { UndoProvider } from './Undo.js'
 import { Waiting } from './Waiting.js'
@@ -160,6 +161,12 @@ const PersonChoice = lazy<ComponentType>(() =>
     () => ({ default: () => null }),
   ),
 )
+const PlaceChoice = lazy<ComponentType<{ sites: Site[] }>>(() =>
+  loadBar().then(
+    ({ PlaceChoice }) => ({ default: PlaceChoice }),
+    () => ({ default: () => null }),
+  ),
+)
 const MoreScreens = lazy<ComponentType<MoreProps>>(() =>
   loadBar().then(
     ({ MoreScreens }) => ({ default: MoreScreens }),
@@ -176,11 +183,50 @@ const JumpDialog = lazy<ComponentType<JumpProps>>(() =>
   ),
 )
 
+const PastNote = styled.p`
+  margin: 0;
+  padding: 6px 20px;
+  background: ${colour.pollenSoft};
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+`
+
+/** Says so where a past season or an archived site is looked at. */
+function LookedAt() {
+  const t = useText()
+  const site = useSite()
+  const { isPast, now, choose } = useSeasonChoice()
+  return (
+    <>
+      {isPast ? (
+        <PastNote role="status">
+          {t('season.past', { season: seasonName(site.season.start) })}
+          <TextButton onPress={() => choose(now)}>{t('season.back', { season: seasonName(now) })}</TextButton>
+        </PastNote>
+      ) : null}
+      {site.archivedAt ? (
+        <PastNote role="status">
+          {t('site.archivedNote')} <Link to={`/sites/${site.id}/site`}>{t('site.toTakeUp')}</Link>
+        </PastNote>
+      ) : null}
+    </>
+  )
+}
+
 /** Screens whose pictures show the days that the strip chooses. */
 const WITH_STRIP: readonly string[] = ['windows', 'weather']
 
-/** Frame of every screen: top bar on a desk, bottom bar on a phone. */
+/** Frame of every screen: top bar on a desk, bottom bar on a phone. What was done is offered to be undone from one site to the next. */
 export function Shell() {
+  return (
+    <UndoProvider>
+      <Sites />
+    </UndoProvider>
+  )
+}
+
+function Sites() {
   const { siteId } = useParams()
   const areTold = useChanges(siteId)
   const { data: sites } = useSites(areTold)
@@ -208,14 +254,34 @@ export function Shell() {
     )
   }
   if (!site) return <NotFound />
+  return <SiteFrame key={site.id} site={site} sites={sites} />
+}
+
+const seasonKey = (siteId: string): string => `bocado.season ${siteId}`
+
+/** The screens of a site, in the season that is looked at: the one now, or a past one for as long as this page is open. */
+function SiteFrame({ site, sites }: { site: Site; sites: Site[] }) {
+  const [chosen, setChosen] = useState(() => sessionStorage.getItem(seasonKey(site.id)))
+  const viewed = useMemo(() => inSeason(site, chosen), [site, chosen])
+  const choice = useMemo(
+    () => ({
+      now: site.season.start,
+      choose: (start: string) => {
+        if (start === site.season.start) sessionStorage.removeItem(seasonKey(site.id))
+        else sessionStorage.setItem(seasonKey(site.id), start)
+        setChosen(start)
+      },
+    }),
+    [site.id, site.season.start],
+  )
   return (
-    <SiteProvider value={site}>
-      <UndoProvider>
-        <RangeProvider key={`${site.id} ${site.season.start}`}>
-          <Frame site={site} sites={sites} />
+    <SeasonContext value={choice}>
+      <SiteProvider value={viewed}>
+        <RangeProvider key={`${site.id} ${viewed.season.start}`}>
+          <Frame site={viewed} sites={sites} />
         </RangeProvider>
-      </UndoProvider>
-    </SiteProvider>
+      </SiteProvider>
+    </SeasonContext>
   )
 }
 
@@ -252,9 +318,17 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           ))}
         </Nav>
         <Where>
-          <b>{site.name}</b>
-          <br />
-          {t('season', { season: seasonName(site) })}
+          <Suspense
+            fallback={
+              <span>
+                <b>{site.name}</b>
+                <br />
+                {t('season', { season: seasonName(site.season.start) })}
+              </span>
+            }
+          >
+            <PlaceChoice sites={sites} />
+          </Suspense>
         </Where>
         <DemoClock />
         <Suspense fallback={null}>
@@ -265,6 +339,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         </Key>
       </Bar>
       <Connection />
+      <LookedAt />
       {WITH_STRIP.some((path) => pathname === to(path)) ? (
         <Suspense fallback={<StripPlace />}>
           <SeasonStrip whole={pathname === to('weather')} />
@@ -283,7 +358,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           </NavLink>
         ))}
         <Suspense fallback={<span />}>
-          <MoreScreens to={to} />
+          <MoreScreens to={to} sites={sites} onJump={() => setJump('jump')} />
         </Suspense>
       </BottomBar>
       {jump ? (
@@ -293,10 +368,4 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
       ) : null}
     </>
   )
-}
-
-/** "2026", or "2026/27" where a season spans two years. */
-export function seasonName(site: Site): string {
-  const [from, to] = [site.season.start.slice(0, 4), site.season.end.slice(0, 4)]
-  return from === to ? from : `${from}/${to.slice(2)}`
 }

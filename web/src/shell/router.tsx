@@ -37,6 +37,7 @@ export const router = createBrowserRouter([
         errorElement: <Stumble />,
         children: [
           { index: true, element: <Navigate to="windows" replace /> },
+          { path: 'overview', element: screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
           { path: 'site', element: screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
           { path: 'weather', element: screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
           {

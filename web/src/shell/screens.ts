@@ -15,3 +15,9 @@ export const SCREENS = [
 
 /** Those with a place on a phone's bar. */
 export const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
+
+/** "2026", or "2026/27" where a season spans two years; by its first day. */
+export const seasonName = (start: string): string => {
+  const from = start.slice(0, 4)
+  return start.endsWith('-01-01') ? from : `${from}/${String(Number(from) + 1).slice(2)}`
+}

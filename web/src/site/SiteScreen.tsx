@@ -1,4 +1,4 @@
-import { endpoints, roles, type Block } from '@bocado/contract'
+import { endpoints, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
@@ -6,7 +6,7 @@ import { useBand, useBlocks, usePlaces, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { Checkbox, Select, TextField } from '../design/controls.js'
+import { TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
@@ -17,7 +17,9 @@ import { Waiting } from '../shell/Waiting.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
+import { People } from './People.js'
 import { PartsOfBlock } from './PartsOfBlock.js'
+import { SiteEnd } from './SiteEnd.js'
 import { SiteFields } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/normals.js'
@@ -173,53 +175,6 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
   )
 }
 
-function People() {
-  const t = useText()
-  const site = useSite()
-  const [adding, setAdding] = useState(false)
-  return (
-    <Stack>
-      <Heading>{t('site.people')}</Heading>
-      <Rows>
-        {site.people.map(({ id, name, role, licensed }) => (
-          <li key={id}>
-            {name}{' '}
-            <Quiet>
-              {t(`role.${role}`)}
-              {licensed ? `, ${t('person.licensed')}` : ''}
-            </Quiet>
-          </li>
-        ))}
-      </Rows>
-      {adding ? <AddPerson onDone={() => setAdding(false)} /> : <TextButton onPress={() => setAdding(true)}>{t('person.add')}</TextButton>}
-      <Small>{t('person.note')}</Small>
-    </Stack>
-  )
-}
-
-function AddPerson({ onDone }: { onDone: () => void }) {
-  const t = useText()
-  const site = useSite()
-  const entry = useEntry(endpoints.sites.addPerson, { name: '', role: 'scout' as (typeof roles)[number], licensed: false })
-  const { bind } = entry
-  const save = async (): Promise<void> => {
-    if (await entry.submit({ siteId: site.id })) onDone()
-  }
-  return (
-    <Stack>
-      <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
-      <Select
-        label={t('person.role')}
-        placeholder={t('choose')}
-        options={roles.map((role) => ({ id: role, label: t(`role.${role}`) }))}
-        {...bind.choice('role')}
-      />
-      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
-      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
-    </Stack>
-  )
-}
-
 function SiteFacts() {
   const t = useText()
   const f = useFormat()
@@ -246,6 +201,7 @@ function SiteFacts() {
           <HoldingFacts />
           <TextButton onPress={() => setEditing(true)}>{t('site.edit')}</TextButton>
           <Link to="/start">{t('start.title')}</Link>
+          <SiteEnd />
         </>
       )}
     </Stack>

@@ -36,7 +36,7 @@ export function RecordUnplanned(p: {
       watchId: p.watchId,
       means: p.means,
       placeId: null,
-      day: site.today,
+      day: site.today <= site.season.end ? site.today : null,
       time: '',
       rate: null,
       areaHa: null,

@@ -12,6 +12,7 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Empty, Line, Page, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
 import { DayHours } from './DayHours.js'
 import { DevicePanel } from './DevicePanel.js'
@@ -259,11 +260,6 @@ function StationWeather({ station, block, search, go }: StationProps) {
       {station.silent && panel !== 'readings' ? <Caution>{t('device.silent', { when: f.moment(station.lastHour ?? '') })}</Caution> : null}
     </>
   )
-}
-
-const seasonName = (start: string): string => {
-  const year = Number(start.slice(0, 4))
-  return start.slice(5) === '01-01' ? String(year) : `${year}/${String((year + 1) % 100).padStart(2, '0')}`
 }
 
 /** The file of values beside a read. */

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { usePlaces, useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
-import { useSite } from '../api/workplace.js'
+import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
 import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -30,6 +30,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const t = useText()
   const f = useFormat()
   const site = useSite()
+  const { isPast } = useSeasonChoice()
   const { date, moving, setDate } = planning
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
@@ -77,6 +78,14 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
     />
   )
 
+  if (isPast)
+    return (
+      <Stack>
+        <Heading>{t('plan.wasDone')}</Heading>
+        {forecast.treatments.length === 0 ? <Small>{t('plan.nothingDone')}</Small> : planned}
+        <Link to={`/sites/${site.id}/treatments?did=${forecast.watch.id}`}>{t('plan.recordLater')}</Link>
+      </Stack>
+    )
   if (!chosen) {
     return (
       <Stack>

@@ -1,7 +1,7 @@
 import { endpoints, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
+import { useSeasonChoice, useSite } from '../api/workplace.js'
 import type { DraftPin, PinEvent } from '../band/Pins.js'
 import { firstDayOffered } from '../band/urgency.js'
 import { useFormat } from '../design/useFormat.js'
@@ -36,6 +36,7 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
   const t = useText()
   const f = useFormat()
   const site = useSite()
+  const { isPast } = useSeasonChoice()
   const move = useWrite(endpoints.treatments.move)
   const undo = useUndo()
   const [thought, setThought] = useState<Thought | null>(null)
@@ -66,7 +67,7 @@ export function usePlanning(forecast: WatchForecast | undefined): Planning {
     setMeans: (key) => think({ means: key }),
     take: (treatment) => think({ moving: treatment, date: treatment.plannedOn, means: null }),
     clear: () => setThought(null),
-    draft: forecast && date ? { watchId, dayIndex: f.seasonIndex(start, date), moving: moving?.id ?? null } : null,
+    draft: forecast && date && !isPast ? { watchId, dayIndex: f.seasonIndex(start, date), moving: moving?.id ?? null } : null,
     onPin: (event) => {
       if (event.kind === 'take') think({ moving: event.treatment, date: event.treatment.plannedOn, means: null })
       else if (event.kind === 'drop') void drop()

@@ -8,6 +8,9 @@ export const plan = {
   'plan.toShelfNow': 'To the shelf',
   'plan.nothingFits':
     'Nothing on the shelf is for this, and nothing is known that works by hand. Only products of your own shelf are planned here.',
+  'plan.wasDone': 'What was done',
+  'plan.nothingDone': 'Nothing was recorded against this in that season.',
+  'plan.recordLater': 'Record something that was done',
   'plan.nothingOnShelf': 'Nothing on the shelf is for this.',
   'plan.byHand': 'Done by hand: no label asks anything of it.',
   'plan.howItIsDone': 'How it is done well',

@@ -1,0 +1,121 @@
+import { endpoints, roles, type Person } from '@bocado/contract'
+import { useState } from 'react'
+import { useSites } from '../api/hooks.js'
+import { useEntry } from '../api/useEntry.js'
+import { useSite } from '../api/workplace.js'
+import { TextButton } from '../design/buttons.js'
+import { Checkbox, Select, TextField } from '../design/controls.js'
+import { EntryEnd } from '../design/EntryEnd.js'
+import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { useText } from '../messages/useText.js'
+import { RemoveButton } from '../shell/RemoveButton.js'
+
+const NEW = 'new'
+
+/** Who works at the site, each with what they may do; they can be changed, leave and come back. */
+export function People() {
+  const t = useText()
+  const site = useSite()
+  const [open, setOpen] = useState<string | null>(null)
+  return (
+    <Stack>
+      <Heading>{t('site.people')}</Heading>
+      <Rows>
+        {site.people.map((person) => (
+          <li key={person.id}>
+            {open === person.id ? (
+              <ChangePerson person={person} onDone={() => setOpen(null)} />
+            ) : (
+              <Line>
+                <span>
+                  {person.name}{' '}
+                  <Quiet>
+                    {t(`role.${person.role}`)}
+                    {person.licensed ? `, ${t('person.licensed')}` : ''}
+                  </Quiet>
+                </span>
+                <TextButton aria-label={t('person.editNamed', { name: person.name })} onPress={() => setOpen(person.id)}>
+                  {t('edit')}
+                </TextButton>
+                <RemoveButton
+                  remove={endpoints.sites.removePerson}
+                  restore={endpoints.sites.restorePerson}
+                  params={{ siteId: site.id, personId: person.id }}
+                  rowVersion={person.rowVersion}
+                  words={t('person.leaves')}
+                  label={t('person.leavesNamed', { name: person.name })}
+                  said={t('person.left', { name: person.name })}
+                />
+              </Line>
+            )}
+          </li>
+        ))}
+      </Rows>
+      {open === NEW ? <AddPerson onDone={() => setOpen(null)} /> : <TextButton onPress={() => setOpen(NEW)}>{t('person.add')}</TextButton>}
+      <Small>{t('person.note')}</Small>
+    </Stack>
+  )
+}
+
+const roleOptions = (t: ReturnType<typeof useText>) => roles.map((role) => ({ id: role, label: t(`role.${role}`) }))
+
+function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const { name, role, licensed } = person
+  const entry = useEntry(endpoints.sites.changePerson, { name, role, licensed }, person, person.id)
+  const { bind } = entry
+  const save = async (): Promise<void> => {
+    if (await entry.submit({ siteId: site.id, personId: person.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
+  }
+  return (
+    <Stack>
+      <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
+      <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
+      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
+      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
+    </Stack>
+  )
+}
+
+/** Somebody new, or somebody who works at another site of the holding. */
+function AddPerson({ onDone }: { onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const { data: sites = [] } = useSites()
+  const entry = useEntry(endpoints.sites.addPerson, {
+    name: '',
+    role: 'scout' as (typeof roles)[number],
+    licensed: false,
+    personId: null as string | null,
+  })
+  const { bind, values, set } = entry
+  const here = new Set(site.people.map(({ id }) => id))
+  const elsewhere = new Map(
+    sites.filter(({ holding }) => holding.id === site.holding.id).flatMap(({ people }) => people.map((one) => [one.id, one] as const)),
+  )
+  const others = [...elsewhere.values()].filter(({ id }) => !here.has(id))
+  const save = async (): Promise<void> => {
+    if (await entry.submit({ siteId: site.id })) onDone()
+  }
+  return (
+    <Stack>
+      {others.length > 0 ? (
+        <Select
+          label={t('person.who')}
+          placeholder={t('choose')}
+          options={[{ id: NEW, label: t('person.new') }, ...others.map(({ id, name }) => ({ id, label: name }))]}
+          value={values.personId ?? NEW}
+          onChange={(id) => {
+            const known = elsewhere.get(id)
+            set(known ? { personId: id, name: known.name, role: known.role, licensed: known.licensed } : { personId: null, name: '' })
+          }}
+        />
+      ) : null}
+      {values.personId === null ? <TextField label={t('person.name')} {...bind.text('name')} autoFocus /> : null}
+      <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
+      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
+      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
+    </Stack>
+  )
+}
