@@ -72,6 +72,20 @@ test('all sites stand in one place, each with what presses there', async () => {
   await expectAccessible(page, 'all sites')
 })
 
+test('a site is archived, then removed, and brought back', async () => {
+  await open('site')
+  await press(page, 'Archive it')
+  await page.getByText('This site is archived: it can be looked at only.').waitFor()
+  await press(page, 'Remove it')
+  await page.getByRole('button', { name: /^Lower Terrace, season/ }).waitFor()
+  await page.getByText('Hollin Bench is removed.').waitFor()
+  await press(page, 'Undo')
+  await places()
+  await page.getByRole('link', { name: 'Hollin Bench, archived' }).click()
+  await press(page, 'Take it up again')
+  await page.getByText('This site is archived').waitFor({ state: 'detached' })
+})
+
 test('somebody of another site joins this one, is changed, leaves and comes back', async () => {
   await open('site')
   await press(page, 'Add a person')
@@ -88,18 +102,4 @@ test('somebody of another site joins this one, is changed, leaves and comes back
   await line.waitFor({ state: 'detached' })
   await press(page, 'Undo')
   await line.waitFor()
-})
-
-test('a site is archived, then removed, and brought back', async () => {
-  await open('site')
-  await press(page, 'Archive it')
-  await page.getByText('This site is archived: it can be looked at only.').waitFor()
-  await press(page, 'Remove it')
-  await page.getByRole('button', { name: /^Lower Terrace, season/ }).waitFor()
-  await page.getByText('Hollin Bench is removed.').waitFor()
-  await press(page, 'Undo')
-  await places()
-  await page.getByRole('link', { name: 'Hollin Bench, archived' }).click()
-  await press(page, 'Take it up again')
-  await page.getByText('This site is archived').waitFor({ state: 'detached' })
 })
