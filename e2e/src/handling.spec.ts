@@ -43,10 +43,36 @@ describe('by keyboard alone', () => {
     await page.getByRole('dialog').waitFor()
     await expectAccessible(page, 'jump')
     await page.keyboard.type('scout')
-    await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Enter')
     await page.getByRole('heading', { name: 'Scouting' }).waitFor()
     expect(page.url()).toMatch(/scouting$/)
+  })
+
+  test('blocks, entries of the library and what is to do are found by the words people use, and landed on', async () => {
+    const jump = async (words: string): Promise<void> => {
+      await page.keyboard.press('/')
+      await page.getByRole('dialog').waitFor()
+      await page.keyboard.type(words)
+    }
+    const land = async (): Promise<void> => {
+      await page.keyboard.press('Enter')
+    }
+    const focused = () => page.evaluate(() => document.activeElement?.textContent ?? '')
+    await openScreen('scouting')
+    await jump('old apples')
+    await page.getByRole('option', { name: /^Old Apples block/ }).waitFor()
+    await land()
+    await expect.poll(focused).toContain('Old Apples')
+    await jump('kaolin')
+    await land()
+    await expect.poll(focused).toBe('Kaolin film')
+    await jump('pesticide')
+    await land()
+    await page.getByRole('textbox', { name: 'Name on the label' }).waitFor()
+    await openScreen('scouting')
+    await jump('walrus')
+    await page.getByText('Nothing here is called “walrus”.').waitFor()
+    await page.keyboard.press('Escape')
   })
 
   test('the keys are listed, and can be switched off', async () => {

@@ -27,7 +27,9 @@ export function BloomPlantPage() {
   return (
     <Stack $gap={16}>
       <div>
-        <Title as="h2">{plant.name}</Title>
+        <Title data-at="entry" tabIndex={-1} as="h2">
+          {plant.name}
+        </Title>
         <p>
           <i>{plant.scientificName}</i>
         </p>

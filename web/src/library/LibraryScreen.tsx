@@ -11,7 +11,7 @@ import { Page, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
-import { findable, found } from './search.js'
+import { findable, found } from '../design/finding.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
 

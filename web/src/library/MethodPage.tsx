@@ -22,7 +22,9 @@ export function MethodPage() {
   return (
     <Stack $gap={16}>
       <div>
-        <Title as="h2">{method.name}</Title>
+        <Title data-at="entry" tabIndex={-1} as="h2">
+          {method.name}
+        </Title>
         <p>
           {t(`methodKind.${method.kind}`)} <Quiet>{t(`evidence.${method.evidence}`)}</Quiet>
         </p>

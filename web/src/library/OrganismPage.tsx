@@ -63,7 +63,9 @@ export function OrganismPage() {
   return (
     <Stack $gap={20}>
       <div>
-        <Title as="h2">{entry.name}</Title>
+        <Title data-at="entry" tabIndex={-1} as="h2">
+          {entry.name}
+        </Title>
         <p>
           <i>{entry.scientificName}</i> <Quiet>{about.family}</Quiet>
         </p>

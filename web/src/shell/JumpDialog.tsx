@@ -1,26 +1,13 @@
 import type { Site } from '@bocado/contract'
 import { useState } from 'react'
-import {
-  Dialog,
-  Heading,
-  Input,
-  Label,
-  ListBox,
-  ListBoxItem,
-  Autocomplete,
-  Modal,
-  ModalOverlay,
-  SearchField,
-  useFilter,
-} from 'react-aria-components'
+import { Dialog, Heading, Input, Label, ListBox, ListBoxItem, Autocomplete, Modal, ModalOverlay, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
-import { useBand, useBlocks } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
 import { Checkbox } from '../design/controls.js'
+import { found } from '../design/finding.js'
 import { colour, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { keysAreOn, switchKeys } from './keys.js'
-import { SCREENS } from './screens.js'
+import { landOn, useJumpTargets, type Target } from './jumpTargets.js'
 
 const Veil = styled(ModalOverlay)`
   position: fixed;
@@ -62,6 +49,10 @@ const Box = styled(Modal)`
     &[data-hovered] {
       background: ${colour.petrolSoft};
     }
+  }
+  .react-aria-ListBoxItem small {
+    color: ${colour.inkSoft};
+    font-size: ${size.small};
   }
   h2 {
     font-size: ${size.large};
@@ -114,32 +105,44 @@ export function JumpDialog({ open, onClose, sites, onGo }: JumpProps) {
   )
 }
 
+/** Lines of the list: more are found by typing on. */
+const MOST_SHOWN = 40
+
 function JumpList({ sites, onGo }: { sites: Site[]; onGo: (address: string) => void }) {
   const t = useText()
-  const site = useSite()
-  const { contains } = useFilter({ sensitivity: 'base' })
-  const { data: blocks = [] } = useBlocks(site.id)
-  const { data: band } = useBand(site.id, site.season.start)
-  const here = `/sites/${site.id}`
-  const places = [
-    ...SCREENS.map(({ path, word }) => ({ id: `${here}/${path}`, label: t(word) })),
-    ...(band?.watches ?? []).map(({ watch, organismName }) => ({
-      id: `${here}/windows?watch=${watch.id}`,
-      label: t('jump.watch', { organism: organismName, block: blocks.find(({ id }) => id === watch.blockId)?.name ?? '' }),
-    })),
-    ...sites.filter(({ id }) => id !== site.id).map(({ id, name }) => ({ id: `/sites/${id}/windows`, label: t('jump.site', { name }) })),
-    { id: '/start', label: t('start.title') },
-  ]
+  const { first, all } = useJumpTargets(sites)
+  const [typed, setTyped] = useState('')
+  const shown = typed.trim() === '' ? first : found(all, typed).slice(0, MOST_SHOWN)
+  const go = (target: Target | undefined): void => {
+    if (!target) return
+    onGo(target.address)
+    landOn(target.at)
+  }
   return (
-    <Autocomplete filter={contains}>
-      <SearchField autoFocus aria-label={t('jump.open')}>
+    <Autocomplete inputValue={typed} onInputChange={setTyped}>
+      <SearchField
+        autoFocus
+        aria-label={t('jump.open')}
+        // Enter takes the first, as long as the arrows have chosen none.
+        onSubmit={() => {
+          if (!document.activeElement?.getAttribute('aria-activedescendant')) go(shown[0])
+        }}
+      >
         <Label className="label">{t('jump.open')}</Label>
         <Input />
       </SearchField>
-      <ListBox aria-label={t('jump.open')} items={places} selectionMode="none" onAction={(key) => onGo(String(key))}>
-        {(place) => (
-          <ListBoxItem id={place.id} textValue={place.label}>
-            {place.label}
+      {/* Made anew with what is typed: the line in focus would otherwise stay, though it is not found. */}
+      <ListBox
+        key={typed}
+        aria-label={t('jump.open')}
+        items={shown.map((target) => ({ ...target, id: `${target.at ?? ''} ${target.address}` }))}
+        selectionMode="none"
+        renderEmptyState={() => <p role="status">{t('jump.nothing', { typed })}</p>}
+        onAction={(key) => go(shown.find(({ at, address }) => `${at ?? ''} ${address}` === key))}
+      >
+        {(target) => (
+          <ListBoxItem id={target.id} textValue={target.name}>
+            {target.name} <small>{target.beside}</small>
           </ListBoxItem>
         )}
       </ListBox>

@@ -9,6 +9,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { useAsked } from '../shell/useAsked.js'
 
 const NEW = 'new'
 
@@ -17,6 +18,7 @@ export function People() {
   const t = useText()
   const site = useSite()
   const [open, setOpen] = useState<string | null>(null)
+  useAsked('person', () => setOpen(NEW))
   return (
     <Stack>
       <Heading>{t('site.people')}</Heading>

@@ -13,6 +13,7 @@ import { colour, font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
 import { BlockForm } from './BlockForm.js'
@@ -61,6 +62,7 @@ export function SiteScreen() {
   const { data: band } = useBand(site.id, site.season.start)
   const { data: normals } = useRead(endpoints.sites.normals, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
+  useAsked('block', () => setOpen('new'))
   if (!blocks || !band || !normals) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
   return (
@@ -118,7 +120,7 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
   const [showsParts, setShowsParts] = useState(false)
   const watched = band?.watches.filter(({ watch }) => watch.blockId === block.id) ?? []
   return (
-    <BlockRow>
+    <BlockRow data-at={`block ${block.id}`} tabIndex={-1}>
       <span>
         <b>{block.name}</b> <Quiet>{t(`kind.${block.kind}`)}</Quiet>
         <br />

@@ -10,6 +10,7 @@ import { hectaresFromSquareMetres } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { ProductForm } from './ProductForm.js'
 import { RecordUnplanned } from './RecordUnplanned.js'
@@ -213,13 +214,14 @@ function Shelf({ products }: { products: readonly Product[] }) {
   const t = useText()
   const f = useFormat()
   const [open, setOpen] = useState<string | null>(null)
+  useAsked('product', () => setOpen('new'))
   return (
     <Stack>
       <Heading>{t('shelf.title')}</Heading>
       <Caution>{t('caution.label')}</Caution>
       <Rows>
         {products.map((product) => (
-          <li key={product.id}>
+          <li key={product.id} data-at={`product ${product.id}`} tabIndex={-1}>
             {open === product.id ? (
               <ProductForm product={product} onDone={() => setOpen(null)} />
             ) : (

@@ -61,7 +61,9 @@ export function WatchDetail(p: {
   const [panel, setPanel] = useState<(typeof PANELS)[number]>('now')
   return (
     <Stack>
-      <Heading as="h2">{t('detail.watch', { organism: forecast.organismName, block: p.blockName })}</Heading>
+      <Heading as="h2" data-at={`watch ${forecast.watch.id}`} tabIndex={-1}>
+        {t('detail.watch', { organism: forecast.organismName, block: p.blockName })}
+      </Heading>
       <Choice
         label={t('detail.panels')}
         options={PANELS.map((id) => ({ id, label: t(`detail.panel.${id}`) }))}

@@ -19,6 +19,7 @@ import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
+import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { AddWatchLater } from './panelsLater.js'
 import { PlanPanel } from './PlanPanel.js'
@@ -155,6 +156,7 @@ export function WindowsScreen() {
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')
   const [adding, setAdding] = useState(false)
+  useAsked('watch', () => setAdding(true))
   const [showPast, setShowPast] = useState(false)
   const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set())
   const by = (GROUPINGS as readonly string[]).includes(search.get('group') ?? '') ? (search.get('group') as Grouping) : 'urgency'

@@ -1,6 +1,6 @@
 import type { LibraryBrief } from '@bocado/contract'
 import { expect, test } from 'vitest'
-import { findable, found } from './search.js'
+import { findable, found } from './finding.js'
 
 const brief = (name: string, beside = '', words = ''): LibraryBrief => ({
   id: name,
