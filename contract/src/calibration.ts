@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, rowVersion } from './common.js'
+import { civilDateSchema, id, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema } from './organisms.js'
 
@@ -92,6 +92,39 @@ const clockSchema = z.object({
 })
 export type EventClock = z.infer<typeof clockSchema>
 
+/** A threshold and one sum, typed for an event that nothing else dates. */
+const typedClockSchema = z.object({
+  id,
+  event: z.string(),
+  name: z.string(),
+  /** °C */
+  lower: z.number(),
+  upper: z.number().nullable(),
+  /** °C·d */
+  heat: z.number(),
+  /** Month and day from which it counts, as MM-DD; null: from the first day of the season. */
+  startsOn: z.string().nullable(),
+  source: z.string(),
+  rowVersion,
+})
+export type TypedClock = z.infer<typeof typedClockSchema>
+
+export const typedClockInput = z
+  .object({
+    event: z.string({ error: 'choose what it tells' }),
+    lower: number('the threshold', -20, 40, '°C'),
+    upper: number('the upper threshold', -10, 60, '°C').nullable().default(null),
+    heat: number('the sum', 1, 10_000, '°C·d'),
+    startsOn: z
+      .string()
+      .regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { error: 'must be a month and a day, such as 03-01' })
+      .refine((day) => day !== '02-30' && day !== '02-31', { error: 'must be a day of its month' })
+      .nullable()
+      .default(null),
+    source: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
+  })
+  .refine((q) => q.upper === null || q.upper > q.lower, { error: 'must be above the lower threshold', path: ['upper'] })
+
 export const calibrationSchema = z.object({
   records: z.array(eventRecordSchema),
   /** The biofix that this season's catches show, where the organism waits for a sustained catch; null where there is none yet. */
@@ -105,6 +138,7 @@ export const calibrationSchema = z.object({
     })
     .nullable(),
   clocks: z.array(clockSchema),
+  typed: z.array(typedClockSchema),
   events: z.array(
     z.object({
       event: z.string(),
@@ -189,6 +223,14 @@ export const calibration = {
     summary: 'Let a block go by the clock that its own records make of an event',
     params: watchParams,
     input: z.object({ event: z.string() }),
+    response: z.object({ id, rowVersion }),
+  }),
+  typeClock: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/watches/:watchId/typed-clocks',
+    summary: 'Type a threshold and one sum of heat for an event of which no figure is known',
+    params: watchParams,
+    input: typedClockInput,
     response: z.object({ id, rowVersion }),
   }),
   dropClock: endpoint({

@@ -16,8 +16,6 @@ describe('days', () => {
 test('a label’s numbers have to be given: none is filled in by default', () => {
   const { error } = productInput.safeParse({ name: 'Summer oil Lind', kind: 'oil', stages: ['egg'] })
   expect(error?.issues.map(({ path }) => path.join('.'))).toEqual([
-    'effect',
-    'residualDays',
     'labelRate',
     'rateUnit',
     'reEntryHours',

@@ -189,7 +189,9 @@ export const watchForecastSchema = z.object({
        * Days of the season on which it is expected, and what that rests on: a clock of so many seasons of own records, or a published sum of
        * heat with its source, where it has one.
        */
-      clock: z.object({ seasons: z.int(), date: boundsSchema, by: z.enum(['own', 'published']), source: z.string().nullable() }).nullable(),
+      clock: z
+        .object({ seasons: z.int(), date: boundsSchema, by: z.enum(['own', 'published', 'typed']), source: z.string().nullable() })
+        .nullable(),
     }),
   ),
   /** What somebody saw of it this season, oldest first. */
@@ -236,6 +238,8 @@ export const watchForecastSchema = z.object({
     }),
   ),
   rounds: z.array(roundSchema),
+  /** Days by which its window lies later (above 0) or earlier than a forecast of a week ago had it; null where it stayed, or none is kept. */
+  moved: z.object({ days: z.int(), since: civilDateSchema }).nullable(),
 })
 export type WatchForecast = z.infer<typeof watchForecastSchema>
 

@@ -253,6 +253,22 @@ describe('below the band', () => {
     await expectAccessible(page, 'an organism by months')
   })
 
+  test('a threshold and one sum of one’s own date what the library does not', async () => {
+    await openWatch('creeping-thistle')
+    await show(page, 'Own records')
+    await press(page, 'A heat figure of one’s own')
+    await choose(page, 'It tells', 'in flower')
+    await enterNumber(page, 'Sum', 900)
+    await enterNumber(page, 'Above', 50)
+    await page.getByRole('textbox', { name: 'Where it is from' }).fill('the old almanac')
+    await press(page, 'Go by it')
+    await page.getByText(/^In flower: 900 °F·d above 50 °F, from the first day of the season, the old almanac\./i).waitFor()
+    await row(/^Creeping thistle Lower Meadow In flower about .*/).waitFor()
+    await expectAccessible(page, 'a typed figure')
+    await press(page, 'Drop the figure of in flower')
+    await row(/^Creeping thistle Lower Meadow Usually about/).waitFor()
+  })
+
   test('a biofix that is only expected says so, until it is entered', async () => {
     await openWatch('grape-berry-moth')
     await page.getByText(/^No biofix yet: it is expected /).waitFor()

@@ -104,6 +104,26 @@ test('curved rates stand beside the methods, in days', async () => {
   await page.getByText('must be above the upper threshold').waitFor()
 })
 
+test('the heat up to any day stands beside past seasons, by the date and under the pointer, and goes out as CSV', async () => {
+  await open('weather?panel=heat')
+  const upTo = page.getByTestId('heat-up-to')
+  await upTo.getByText('Thu 11 Jun').waitFor()
+  await enterDate(page, 'Up to', '2026-05-03')
+  await upTo.getByText('Sun 3 May').waitFor()
+  expect(await upTo.innerText()).toMatch(/[\d,]+ °F·d this season\. Past seasons?: [\d,]+ °F·d/)
+  await enterDate(page, 'Up to', '2026-07-20')
+  await upTo.getByText(/would go on: [\d,]+ °F·d/).waitFor()
+  const picture = (await page
+    .getByRole('img', { name: /past seasons?/i })
+    .last()
+    .boundingBox())!
+  await page.mouse.move(picture.x + picture.width * 0.3, picture.y + picture.height / 2)
+  await upTo.getByText(/ (Feb|Mar|Apr) /).waitFor()
+  const link = await page.getByRole('link', { name: 'This heat day by day, as CSV' }).getAttribute('href')
+  const text = await page.evaluate(async (address) => (await fetch(address)).text(), link!)
+  expect(text).toMatch(/^date,heat_Cd,heat_sum_Cd/)
+})
+
 describe('a block in a cold hollow', () => {
   test('gets its difference on the Site screen, and its weather, heat and window move', async () => {
     await open(`windows`)

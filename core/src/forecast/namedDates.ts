@@ -15,6 +15,9 @@ export interface NamedFigure {
   heatSe: number
 }
 
+/** How far a sum that somebody typed may lie off, as a share of it: nobody says it of such figures. */
+export const TYPED_HEAT_ERROR = 0.12
+
 /** Day number of a month and day of the northern hemisphere in the season that starts on a day; half a year later in the south. */
 export function dayInSeason(month: number, day: number, firstDay: number, hemisphere: Hemisphere): number {
   const there = hemisphere === 'south' ? ((month + 5) % 12) + 1 : month

@@ -15,6 +15,7 @@ import { forecastBlooms } from './blooms.js'
 import { keptForecasts, loadForecast, loadPicture, siteDerived, type KeptForecast, type SeasonPicture } from './derived.js'
 import { listSightings } from './eventRecords.js'
 import { makeableForecasts } from './forecasts.js'
+import { movedSince, windowsLastWeek } from './issued.js'
 import { hashOf, listOwnFigures, resolvedModel } from './models.js'
 import { entryKey, listWatches, organismOf, presentedWatch, type StoredWatch } from './store.js'
 
@@ -77,7 +78,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   requireSeason(site, season)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [shown, upTo, rounds, treatments, products, own, route, sightings] = await Promise.all([
+  const [shown, upTo, rounds, treatments, products, own, route, sightings, lastWeek] = await Promise.all([
     forecastsShown(deps, site, season),
     siteDerived(db, siteId),
     listRounds(db, siteId, season),
@@ -86,6 +87,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     listOwnFigures(db, siteId),
     routePlants(db, siteId),
     listSightings(db, siteId),
+    windowsLastWeek(db, siteId, site.today),
   ])
   const pictured = upTo?.season === season
   const picture = pictured
@@ -101,6 +103,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
       .map((treatment) => ({ ...treatment, depositLeft: leftOf(treatment, rain, start) })),
     rounds: rounds.filter(({ watchId }) => watchId === watch.id),
     seen: seenOf(watch, sightings),
+    moved: movedSince(forecast, lastWeek.get(watch.id)),
   }))
   // Everything that the answer shows, with versions: as long as none changes it is the same answer.
   const rest = createHash('sha256')
@@ -111,7 +114,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
         forecasts.map(({ offer }) => offer),
         treatments,
         rounds,
-        forecasts.map(({ seen }) => seen),
+        forecasts.map(({ seen, moved }) => [seen, moved]),
         products.map(({ id, rowVersion }) => [id, rowVersion]),
         route,
         site.today,

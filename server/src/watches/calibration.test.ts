@@ -39,7 +39,7 @@ const saw = (input: InputOf<typeof calibration.addSighting>) => app.call(calibra
 const caught = (input: InputOf<typeof calibration.addCatches>) => app.call(calibration.addCatches, { ...at(), watchId: id }, input, as())
 
 test('without a record there is nothing to fit, and nothing to accept', async () => {
-  expect(await read()).toEqual({ records: [], caughtBiofix: null, clocks: [], events: [] })
+  expect(await read()).toEqual({ records: [], caughtBiofix: null, clocks: [], typed: [], events: [] })
   const refused = await app.call(calibration.accept, { ...at(), watchId: id }, { event: 'hatch' }, as())
   expect(refused.status).toBe(422)
 })

@@ -1,4 +1,4 @@
-import type { CalibratedEvent, Calibration, ModelFigure } from '@bocado/contract'
+import type { CalibratedEvent, Calibration, calibration, ModelFigure, ParsedInputOf } from '@bocado/contract'
 import {
   calibrationFromRecords,
   civilDate,
@@ -13,7 +13,7 @@ import type { Write } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
-import { clocksOf, listClocks, shownClocks, takeClock } from './clocks.js'
+import { clocksOf, listClocks, shownClocks, takeClock, typeClock } from './clocks.js'
 import { listEventRecords } from './eventRecords.js'
 import { listOwnFigures, modelBeforeRecords, setOwnFigures, type StoredFigure } from './models.js'
 import { watchInPlace } from './service.js'
@@ -119,9 +119,14 @@ function caughtBiofix(organism: Organism, dated: readonly DatedEvent[], season: 
 
 /** What a block's own records say of the numbers of a watch's model: the number before, each season, and both together. */
 export async function calibrationOf(deps: Deps, siteId: string, watchId: string): Promise<Calibration> {
-  const { watch, organism, dated, records, events, figures, clocks } = await calibrated(deps, siteId, watchId)
+  const { watch, organism, dated, records, events, figures, clocks, taken } = await calibrated(deps, siteId, watchId)
   return {
     records,
+    typed: taken.flatMap(({ id, event, lower, heat, typed: own, rowVersion }) =>
+      own === null
+        ? []
+        : [{ id, event, name: datedEvents(organism).find((e) => e.id === event)?.name ?? event, lower, heat, ...own, rowVersion }],
+    ),
     caughtBiofix: caughtBiofix(organism, dated, dayNumber(watch.season)),
     clocks: clocks.shown,
     events: events.map((event) => ({ ...event, accepted: isAccepted(event, watch.blockId, watch.organismId, figures) })),
@@ -143,6 +148,16 @@ export async function acceptCalibration(w: Write, deps: Deps, watchId: string, e
 }
 
 /** Lets the block of a watch go by the clock that its records make of an event. */
+export async function typeOwnClock(
+  w: Write,
+  deps: Deps,
+  watchId: string,
+  input: ParsedInputOf<typeof calibration.typeClock>,
+): Promise<{ id: string; rowVersion: number }> {
+  const { watch, organism, taken } = await calibrated(deps, w.siteId, watchId)
+  return typeClock(w, watch, organism, taken, input)
+}
+
 export async function acceptClock(w: Write, deps: Deps, watchId: string, event: string): Promise<{ id: string; rowVersion: number }> {
   const { watch, clocks, taken } = await calibrated(deps, w.siteId, watchId)
   return takeClock(w, watch, clocks.made, taken, event)

@@ -118,3 +118,39 @@ test('what was seen this season stands on the band and on the ladder', async () 
   expect(own.expected).not.toBeNull()
   expect(own.dots.some(({ season }) => season === '2025-01-01')).toBe(true)
 })
+
+describe('a threshold and one sum that somebody typed', () => {
+  const type = (input: object) =>
+    app.call(calibration.typeClock, params(), { event: 'first-egg', lower: 10, heat: 420, ...input } as never, as())
+  const typed = async () => done(await app.call(calibration.get, params(), {})).typed
+  const told = async () => (await stated()).named.find(({ id: event }) => event === 'first-egg')!.clock
+
+  test('dates an event that nothing else dates, from any day, and says that it was typed', async () => {
+    done(await type({ source: 'a neighbour’s notebook' }))
+    const fromNewYear = (await told())!
+    expect(fromNewYear).toMatchObject({ by: 'typed', source: 'a neighbour’s notebook' })
+    expect(fromNewYear.date.p10!).toBeLessThan(fromNewYear.date.p90!)
+    done(await type({ startsOn: '05-15' }))
+    const fromMay = (await told())!
+    expect(fromMay.date.p50!).toBeGreaterThan(fromNewYear.date.p50!)
+    // One figure an event: the newer takes the place of the one before.
+    expect(await typed()).toMatchObject([{ event: 'first-egg', startsOn: '05-15', heat: 420, lower: 10 }])
+  })
+
+  test('is dropped, and brought back', async () => {
+    const [one] = await typed()
+    const at_ = { ...at(), clockId: one!.id }
+    const dropped = done(await app.call(calibration.dropClock, at_, { rowVersion: one!.rowVersion }, as()))
+    expect(await told()).toBeNull()
+    done(await app.call(calibration.restoreClock, at_, { rowVersion: dropped.rowVersion }, as()))
+    expect(await told()).toMatchObject({ by: 'typed' })
+  })
+
+  test('names an event that needs one, a day of the year, and a range that holds', async () => {
+    const path = async (input: object) => (await type(input)).problem.fields?.[0]?.path
+    expect(await path({ event: 'second-hatch' })).toBe('event')
+    expect(await path({ startsOn: '02-31' })).toBe('startsOn')
+    expect(await path({ upper: 5 })).toBe('upper')
+    expect(await path({ heat: 0 })).toBe('heat')
+  })
+})

@@ -1,8 +1,8 @@
-import type { EventClock as ShownClock } from '@bocado/contract'
-import { civilDate, clocksFromRecords, type DatedEvent, type EventClock, type SeasonAtPlace } from '@bocado/core'
+import type { calibration, EventClock as ShownClock, ParsedInputOf } from '@bocado/contract'
+import { civilDate, clocksFromRecords, TYPED_HEAT_ERROR, type DatedEvent, type EventClock, type SeasonAtPlace } from '@bocado/core'
 import { datedEvents, type Organism } from '@bocado/library'
 import { insertOnce, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem } from '../http/problems.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { StoredWatch } from './store.js'
 
 /** A clock that a block goes by for an event of which no figure is known. */
@@ -17,6 +17,8 @@ export interface StoredClock {
   heat: number
   heatSe: number
   seasons: number
+  /** Set where somebody typed it. */
+  typed: { upper: number | null; startsOn: string | null; source: string } | null
   rowVersion: number
 }
 
@@ -29,6 +31,13 @@ const clockOf = (row: Row): StoredClock => ({
   heat: row['heat'] as number,
   heatSe: row['heat_se'] as number,
   seasons: row['seasons'] as number,
+  typed: row['typed']
+    ? {
+        upper: row['upper_threshold'] as number | null,
+        startsOn: row['starts_on'] as string | null,
+        source: row['source'] as string,
+      }
+    : null,
   rowVersion: row['row_version'] as number,
 })
 
@@ -64,7 +73,7 @@ export function shownClocks(
   )
   const shown = made.map((one): ShownClock => {
     const { event, dated, left, clock } = one
-    const here = taken.find((t) => t.event === event)
+    const here = taken.find((t) => t.event === event && t.typed === null)
     const firstDay = dated[0]?.season ?? today
     return {
       event,
@@ -109,8 +118,55 @@ export async function takeClock(
     heat: kept(clock.heat),
     heat_se: kept(clock.heatSe),
     seasons: clock.seasons,
+    typed: false,
+    upper_threshold: null,
+    starts_on: null,
+    source: '',
   }
-  const before = taken.find((t) => t.event === event)
+  return putClock(
+    w,
+    columns,
+    taken.find((t) => t.event === event),
+  )
+}
+
+/** Lets a block go by a threshold and a sum that somebody typed, for an event that nothing else dates. */
+export async function typeClock(
+  w: Write,
+  { blockId, organismId }: Pick<StoredWatch, 'blockId' | 'organismId'>,
+  organism: Organism,
+  taken: readonly StoredClock[],
+  input: ParsedInputOf<typeof calibration.typeClock>,
+): Promise<{ id: string; rowVersion: number }> {
+  const known = datedEvents(organism).filter(({ hasFigure }) => !hasFigure)
+  if (!known.some(({ id }) => id === input.event))
+    throw fieldProblem('event', `must be an event that no figure dates: ${known.map(({ id }) => id).join(', ') || 'there is none'}`)
+  const columns = {
+    block_id: blockId,
+    organism_id: organismId,
+    event_id: input.event,
+    lower_threshold: input.lower,
+    upper_threshold: input.upper,
+    heat: kept(input.heat),
+    heat_se: kept(input.heat * TYPED_HEAT_ERROR),
+    seasons: 0,
+    typed: true,
+    starts_on: input.startsOn,
+    source: input.source,
+  }
+  return putClock(
+    w,
+    columns,
+    taken.find((t) => t.event === input.event),
+  )
+}
+
+/** A block goes by one clock for an event: a newer one takes the place of the one before. */
+async function putClock(
+  w: Write,
+  columns: Readonly<Record<string, unknown>>,
+  before: StoredClock | undefined,
+): Promise<{ id: string; rowVersion: number }> {
   if (before) {
     await updateRow(w, 'own_clock', before.id, before.rowVersion, columns)
     return { id: before.id, rowVersion: before.rowVersion + 1 }

@@ -209,7 +209,7 @@ function shownHeat({ heat, ensemble, start }: Statement, { ahead }: GroundWeathe
 }
 
 /** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
-export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'seen' | 'offer'>
+export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'seen' | 'offer' | 'moved'>
 
 export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   const { watch, organism, block, ground, bloom } = input
@@ -297,7 +297,15 @@ function expectedBy(event: DatableEvent, input: ForecastInput): WatchForecast['n
   const { block, memo, clocks } = input
   const clock = clocks.find((one) => one.event === event.id)
   if (clock) {
-    const { lower, heat, heatSe, seasons } = clock
+    const { lower, heat, heatSe, seasons, typed } = clock
+    if (typed) {
+      const rule = { method: 'single-sine' as const, lower, ...(typed.upper === null ? {} : { upper: typed.upper }) }
+      const [month = 0, day = 0] = typed.startsOn?.split('-').map(Number) ?? []
+      // As it was typed for this place: a southern March is a March.
+      const start = typed.startsOn === null ? block.weather.firstDay : dayInSeason(month, day, block.weather.firstDay, 'north')
+      const told = namedDates({ rule, heat, heatSe }, start, block, keepBeside(block, memo))
+      return { seasons, date: told ? dateBounds(told) : NOT_KNOWN, by: 'typed', source: typed.source || null }
+    }
     const date = clockDates({ lower, heat, heatSe, df: seasons - 1 }, block, keepBeside(block, memo))
     return { seasons, date: date ? dateBounds(date) : NOT_KNOWN, by: 'own', source: null }
   }

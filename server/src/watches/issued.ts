@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto'
 import type { Moves, WatchForecast, WindowForecast } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
+import { civilDate, currentWindow, dayNumber } from '@bocado/core'
 import { instantOf, jsonOf, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import type { GroundWeather, SeenFrom } from '../weather/groundWeather.js'
 import type { Memo } from '../memo.js'
@@ -94,6 +95,44 @@ async function listIssued(db: Queryable, siteId: string, watchId: string): Promi
     windows: jsonOf<IssuedWindow[]>(row['windows']),
     bloom: jsonOf<StationPush | null>(row['bloom_shift']) ?? undefined,
   }))
+}
+
+/** What a forecast of about a week ago said of each watch's windows: the newest that is at least a week old, and no older than two. */
+export async function windowsLastWeek(
+  db: Queryable,
+  siteId: string,
+  today: string,
+): Promise<Map<string, { since: string; windows: IssuedWindow[] }>> {
+  const [from, to] = [civilDate(dayNumber(today) - 14), civilDate(dayNumber(today) - 7)]
+  const [rows] = await db.query<Row[]>(
+    `SELECT i.watch_id, i.today, i.windows FROM issued_forecast i
+     JOIN (SELECT watch_id, MAX(issued_at) AS issued_at FROM issued_forecast
+           WHERE site_id = ? AND today BETWEEN ? AND ? AND grade = 'dates' GROUP BY watch_id) newest
+       ON newest.watch_id = i.watch_id AND newest.issued_at = i.issued_at
+     WHERE i.site_id = ? AND i.grade = 'dates' ORDER BY i.created_at`,
+    [siteId, from, to, siteId],
+  )
+  return new Map(
+    rows.map((row) => [row['watch_id'] as string, { since: row['today'] as string, windows: jsonOf<IssuedWindow[]>(row['windows']) }]),
+  )
+}
+
+/** By less a window has not moved: dates are given in days, and the middle of a spread wavers. */
+const LEAST_MOVED_DAYS = 2
+
+/** How far the window that matters now lies from where it was a week ago: by its opening, or where it is open by its closing. */
+export function movedSince(
+  forecast: Pick<WatchForecast, 'windows' | 'grade'>,
+  before: { since: string; windows: readonly IssuedWindow[] } | undefined,
+): WatchForecast['moved'] {
+  const now = forecast.grade === 'dates' ? currentWindow(forecast) : undefined
+  const then = before?.windows.find(({ generation }) => generation === now?.generation)
+  if (!now || !then || !before || now.state === 'past') return null
+  const of = ({ opens, closes }: Pick<IssuedWindow, 'opens' | 'closes'>): number | null => (now.state === 'coming' ? opens.p50 : closes.p50)
+  const [a, b] = [of(then), of(now)]
+  if (a === null || b === null) return null
+  const days = Math.round(b - a)
+  return Math.abs(days) < LEAST_MOVED_DAYS ? null : { days, since: before.since }
 }
 
 /** What is needed to look at a watch's season from another moment. */

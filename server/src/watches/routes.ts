@@ -3,7 +3,7 @@ import type { Router } from 'express'
 import { organismsOf } from '../library/catalogue.js'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Serving } from '../http/route.js'
-import { acceptCalibration, acceptClock, calibrationOf } from './calibration.js'
+import { acceptCalibration, acceptClock, typeOwnClock, calibrationOf } from './calibration.js'
 import { addCatches, addSighting } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigures } from './models.js'
 import { countingRules } from '../scouting/countingRules.js'
@@ -45,6 +45,7 @@ export function watchRoutes(router: Router, serving: Serving): void {
   write(router, serving, calibration.addCatches, (ctx) => addCatches(ctx, ctx.deps, ctx.params.watchId, ctx.input))
   write(router, serving, calibration.accept, (ctx) => acceptCalibration(ctx, ctx.deps, ctx.params.watchId, ctx.input.event))
   write(router, serving, calibration.takeClock, (ctx) => acceptClock(ctx, ctx.deps, ctx.params.watchId, ctx.input.event))
+  write(router, serving, calibration.typeClock, (ctx) => typeOwnClock(ctx, ctx.deps, ctx.params.watchId, ctx.input))
   write(router, serving, calibration.dropClock, (ctx) => removeRow(ctx, 'own_clock', ctx.params.clockId, ctx.input.rowVersion))
   write(router, serving, calibration.restoreClock, async (ctx) => {
     const { clockId: id } = ctx.params

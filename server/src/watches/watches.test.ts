@@ -411,6 +411,16 @@ describe('forecasts that were issued', () => {
     expect(days).toMatchObject({ readings: 0, forecast: 0, biofix: 0, model: 0 })
   })
 
+  test('are what a row is held against: it says by how many days its window moved since last week', async () => {
+    const { watch: stored, moved: stayed } = await forecastOf(id)
+    expect(stayed).toBeNull()
+    const late = done(await app.call(watches.update, { ...at(), watchId: id }, { ...stored, biofix: '2026-05-26' }, as()))
+    const { moved } = await forecastOf(id)
+    expect(moved).toMatchObject({ since: '2026-06-05' })
+    expect(moved!.days).toBeGreaterThanOrEqual(2)
+    done(await app.call(watches.update, { ...at(), watchId: id }, { ...late, biofix: '2026-05-10' }, as()))
+  })
+
   test('differ by a biofix that was put right and by a model that was taken, each with its days', async () => {
     const { watch: stored } = await forecastOf(id)
     const changed = done(await app.call(watches.update, { ...at(), watchId: id }, { ...stored, biofix: '2026-05-14' }, as()))

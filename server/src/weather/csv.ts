@@ -1,9 +1,10 @@
-import { dayNumber, instantOfHour, isoInstant } from '@bocado/core'
+import { civilDate, dayNumber, instantOfHour, isoInstant } from '@bocado/core'
 import type { ParsedInputOf, weather } from '@bocado/contract'
 import { csvOf } from '../http/csv.js'
 import { fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
+import { heatOfStation } from './heat.js'
 import { placeDays } from './place.js'
 import { HOUR_VALUES } from './readingStore.js'
 import { blockOfQuery, daysOfSeason } from './seasonDays.js'
@@ -35,6 +36,21 @@ export async function daysCsv(deps: Deps, siteId: string, stationId: string, que
         d.day,
         ...[d.min, d.max, d.rain, d.filled, d.wet, d.wetUnknown, d.soil, d.rootZone, d.surface, d.chill].map((value) => cell(value)),
       ]),
+  })
+}
+
+/** The heat of a season by a rule as CSV: each day's, its sum, and the sums of past seasons on the same day. °C·d. */
+export async function heatCsv(deps: Deps, siteId: string, stationId: string, query: ParsedInputOf<typeof weather.heat>): Promise<string> {
+  const { current, past } = await heatOfStation(deps, siteId, stationId, query)
+  const first = dayNumber(query.from)
+  return csvOf({
+    fields: ['date', 'heat_Cd', 'heat_sum_Cd', ...past.map(({ season }) => `heat_sum_${season.slice(0, 4)}_Cd`)],
+    data: current.map((sum, i) => [
+      civilDate(first + i),
+      cell(sum - (current[i - 1] ?? 0)),
+      cell(sum),
+      ...past.map(({ cumulative }) => cell(cumulative[i] ?? null)),
+    ]),
   })
 }
 

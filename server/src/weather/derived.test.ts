@@ -139,7 +139,7 @@ describe('a new hour', () => {
 })
 
 describe('what is taken out as CSV', () => {
-  const csv = async (kind: 'days' | 'hours', query: string) => {
+  const csv = async (kind: 'days' | 'hours' | 'heat', query: string) => {
     const response = await fetch(`${app.address}/api/v1/sites/${place.site.id}/stations/${place.stationId}/${kind}.csv?${query}`)
     return { status: response.status, type: response.headers.get('content-type'), text: await response.text() }
   }
@@ -164,6 +164,17 @@ describe('what is taken out as CSV', () => {
     expect(lines).toHaveLength(163)
     expect(lines[0]).toContain('min_temperature_C')
     expect(lines.at(-1)).toMatch(/^2026-06-11,/)
+  })
+  test('has the heat by any rule, day by day, with past seasons beside it', async () => {
+    const query = { season: SEASON, from: '2026-03-01', method: 'single-sine', lower: '10', target: '140' } as const
+    const { text } = await csv('heat', new URLSearchParams(query).toString())
+    const [head, ...lines] = text.trim().split(/\r?\n/)
+    expect(head).toMatch(/^date,heat_Cd,heat_sum_Cd/)
+    expect(lines[0]).toMatch(/^2026-03-01,/)
+    const { current } = done(await app.call(weather.heat, { siteId: place.site.id, stationId: place.stationId }, query as never))
+    expect(lines).toHaveLength(current.length)
+    const sum = lines.reduce((total, line) => total + Number(line.split(',')[1]), 0)
+    expect(sum).toBeCloseTo(current.at(-1)!, 1)
   })
   test('asks for days in order', async () => expect((await csv('hours', 'from=2026-06-11&to=2026-06-01')).status).toBe(422))
 })

@@ -6,7 +6,7 @@ import { issueToken } from '../devices/service.js'
 import { decideDoubts, seasonDoubts } from './doubts.js'
 import { heatOfStation } from './heat.js'
 import { correctReadings, getCorrections, previewCorrection, removeCorrection, restoreCorrection } from './corrections.js'
-import { daysCsv, hoursCsv } from './csv.js'
+import { daysCsv, heatCsv, hoursCsv } from './csv.js'
 import { dayHours } from './dayHours.js'
 import { scoreOfStation } from './scoreOfStation.js'
 import { daysOfSeason } from './seasonDays.js'
@@ -41,6 +41,11 @@ export function weatherRoutes(router: Router, serving: Serving): void {
     type: 'text/csv',
     fileName: 'days.csv',
     body: await daysCsv(deps, params.siteId, params.stationId, query),
+  }))
+  download(router, serving, `${weather.heat.path}.csv`, weather.heat.params, weather.heat.input, async (deps, params, query) => ({
+    type: 'text/csv',
+    fileName: 'heat.csv',
+    body: await heatCsv(deps, params.siteId, params.stationId, query),
   }))
   const hoursQuery = z.object({ from: civilDateSchema, to: civilDateSchema, blockId: id.optional() })
   download(router, serving, `${weather.hours.path}.csv`, weather.hours.params, hoursQuery, async (deps, params, query) => ({

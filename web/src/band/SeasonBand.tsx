@@ -84,6 +84,13 @@ const RowLabel = styled.button<{ $selected: boolean }>`
   span {
     font-size: 13px;
   }
+  .moved {
+    font-size: 13px;
+    padding: 0 5px;
+    border: 1px solid ${colour.inkSoft};
+    border-radius: 3px;
+    white-space: nowrap;
+  }
   .sentence {
     display: block;
     font-weight: ${({ $selected }) => ($selected ? 600 : 400)};
@@ -326,11 +333,19 @@ const Label = memo(function Label(p: {
       onClick={() => p.onSelect(row.watch.id)}
       onKeyDown={selected ? p.onKey : undefined}
     >
-      <b>{row.organismName}</b> <span>{p.block}</span>
+      <b>{row.organismName}</b> <span>{p.block}</span> <Moved row={row} />
       <span className="sentence">{p.sentence}</span>
     </RowLabel>
   )
 })
+
+/** Says on the row itself that its window moved since last week. */
+function Moved({ row: { moved } }: { row: WatchForecast }) {
+  const t = useText()
+  return moved ? (
+    <span className="moved">{t('band.moved', { days: Math.abs(moved.days), way: moved.days > 0 ? 'later' : 'earlier' })}</span>
+  ) : null
+}
 
 const onlySelected = (rows: readonly WatchForecast[], selected: string | null): Group[] => [
   { id: 'selected', name: null, rows: rows.filter(({ watch }) => watch.id === selected) },

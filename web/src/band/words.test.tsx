@@ -42,6 +42,7 @@ const forecast = (windows: WindowForecast[], changes: object = {}): WatchForecas
     usual: [],
     named: [],
     seen: [],
+    moved: null,
     biofix: { how: 'entered', kind: 'sustained-catch', date: '2026-05-10', expected: null },
     ownFigures: 0,
     rule: { method: 'single-sine', lower: 10, upper: 31.1 },

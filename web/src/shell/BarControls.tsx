@@ -96,6 +96,9 @@ const PlaceButton = styled(AriaButton)`
   text-align: right;
   line-height: 1.2;
   cursor: pointer;
+  @media ${PHONE} {
+    min-height: 48px;
+  }
   &:hover {
     border-color: #7b8a93;
   }

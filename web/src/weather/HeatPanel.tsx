@@ -1,8 +1,8 @@
-import { endpoints, heatCutoffs, heatMethods, heatQuery, type Station } from '@bocado/contract'
-import { max } from 'd3-array'
+import { endpoints, heatCutoffs, heatMethods, heatQuery, type ResponseOf, type Station } from '@bocado/contract'
+import { max, quantile } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { useState } from 'react'
+import { useState, type MouseEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
 import { Picture } from '../charts/Picture.js'
 import { useRead } from '../api/hooks.js'
@@ -63,6 +63,8 @@ export function HeatPanel({
   const [from, setFrom] = useState<string | null>(season)
   const [limit, setLimit] = useState<number | null>(37)
   const [target, setTarget] = useState<number | null>(140)
+  const [upTo, setUpTo] = useState<number | null>(null)
+  const [under, setUnder] = useState<number | null>(null)
   const query = {
     season,
     from: from ?? '',
@@ -84,6 +86,10 @@ export function HeatPanel({
   )
   const { temperature, heat } = f.measures
   const now = data?.current.at(-1)
+  const lastIndex = Math.max(0, (data?.current.length ?? 1) - 1)
+  const pointed = under ?? upTo
+  const shownDay = Math.max(0, pointed ?? lastIndex)
+  const point = (day: number | null, keep: boolean): void => (keep ? setUpTo(day) : setUnder(day))
   const dayOf = (index: number): string => f.shortDate(f.nudge(from ?? season, Math.round(index)))
   return (
     <Stack>
@@ -183,7 +189,20 @@ export function HeatPanel({
               past={data.past.map(({ cumulative }) => cumulative)}
               from={from ?? season}
               target={target ?? 0}
+              day={pointed}
+              onPoint={point}
             />
+            <Line>
+              <DateField
+                label={t('heat.upTo')}
+                value={f.nudge(from ?? season, shownDay)}
+                onChange={(day) => day && setUpTo(f.seasonIndex(from ?? season, day))}
+              />
+              <HeatUpTo data={data} index={shownDay} from={from ?? season} />
+            </Line>
+            <a href={`/api/v1/sites/${site.id}/stations/${station.id}/heat.csv?${asAddress(query)}`} download>
+              {t('heat.csv')}
+            </a>
           </Stack>
           <Stack>
             <Table>
@@ -223,7 +242,57 @@ export function HeatPanel({
   )
 }
 
-function HeatCurves({ current, past, from, target }: { current: number[]; past: number[][]; from: string; target: number }) {
+type Heat = ResponseOf<typeof endpoints.weather.heat>
+
+/** A query as an address takes it. */
+const asAddress = (query: Readonly<Record<string, string | number>>): string =>
+  new URLSearchParams(Object.entries(query).map(([name, value]) => [name, String(value)])).toString()
+
+/** The sum up to a day, this season and in past ones; of a day to come what past seasons would add to today's. */
+function HeatUpTo({ data, index, from }: { data: Heat; index: number; from: string }) {
+  const t = useText()
+  const f = useFormat()
+  const last = data.current.length - 1
+  const ahead = index > last
+  const sums = data.past.flatMap(({ cumulative }) => {
+    const sum = cumulative[index]
+    return sum === undefined ? [] : [ahead ? (data.current[last] ?? 0) + sum - (cumulative[last] ?? 0) : sum]
+  })
+  const [low, middle, high] = [0.1, 0.5, 0.9].map((share) => quantile(sums, share))
+  const spread = low === undefined || middle === undefined || high === undefined ? null : { low, middle, high }
+  return (
+    <p aria-live="polite" data-testid="heat-up-to">
+      <b>{f.date(f.nudge(from, index))}</b>{' '}
+      {ahead || data.current[index] === undefined ? '' : t('heat.thatDay', { sum: f.heat(data.current[index]) })}{' '}
+      {spread
+        ? t(ahead ? 'heat.expected' : 'heat.usual', {
+            middle: f.heat(spread.middle),
+            low: f.heat(spread.low),
+            high: f.heat(spread.high),
+            seasons: sums.length,
+          })
+        : ''}
+    </p>
+  )
+}
+
+function HeatCurves({
+  current,
+  past,
+  from,
+  target,
+  day,
+  onPoint,
+}: {
+  current: number[]
+  past: number[][]
+  from: string
+  target: number
+  /** Day that is pointed at, counted from the start of the sum. */
+  day: number | null
+  /** A day was pointed at, or kept by a press; null: none any more. */
+  onPoint: (day: number | null, keep: boolean) => void
+}) {
   const t = useText()
   const f = useFormat()
   const { heat } = f.measures
@@ -233,16 +302,25 @@ function HeatCurves({ current, past, from, target }: { current: number[]; past: 
   const most = max([target * 1.1, ...curves.map((curve) => curve.at(-1) ?? 0), current.at(-1) ?? 0]) ?? 1
   const x = scaleLinear([0, days], [LEFT, WIDTH - 6])
   const y = scaleLinear([0, heat.shown(most)], [HEIGHT - FOOT, 8])
+  const dayAt = (event: { clientX: number; currentTarget: SVGSVGElement }): number => {
+    const box = event.currentTarget.getBoundingClientRect()
+    const at = Math.round(x.invert(((event.clientX - box.left) / box.width) * WIDTH)) - 1
+    return Math.min(Math.max(at, 0), days - 1)
+  }
   const path = line<number>()
     .x((_, i) => x(i + 1))
     .y((sum) => y(heat.shown(sum)))
   return (
     <Picture
-      style={{ background: colour.sheet }}
+      style={{ background: colour.sheet, touchAction: 'pan-y' }}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label={t('heat.chart', { seasons: past.length })}
+      onPointerMove={(event: PointerEvent<SVGSVGElement>) => onPoint(dayAt(event), false)}
+      onPointerLeave={() => onPoint(null, false)}
+      onClick={(event: MouseEvent<SVGSVGElement>) => onPoint(dayAt(event), true)}
     >
+      {day === null ? null : <line x1={x(day + 1)} x2={x(day + 1)} y1={8} y2={HEIGHT - FOOT} stroke={colour.beet} />}
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} stroke={colour.ruleSoft} />

@@ -16,6 +16,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { CalibrationPicture } from './CalibrationPicture.js'
 import { OwnClock } from './OwnClock.js'
+import { TypedFigures } from './TypedFigure.js'
 import { checksOf } from './pastedChecks.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
@@ -48,6 +49,7 @@ export function OwnRecords({ forecast }: { forecast: WatchForecast }) {
       {data.clocks.map((clock) => (
         <OwnClock key={clock.event} of={clock} watchId={forecast.watch.id} />
       ))}
+      <TypedFigures forecast={forecast} typed={data.typed} />
       {adding === 'none' ? (
         <Line>
           <Button $plain onPress={() => setAdding('sighting')}>

@@ -24,6 +24,8 @@ import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import type { Planning } from './usePlanning.js'
 import { useShelfFor, type Offered } from './useShelfFor.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
 export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {

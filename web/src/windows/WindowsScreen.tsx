@@ -13,7 +13,7 @@ import { ghosts } from '../band/streams.js'
 import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Grouping } from '../band/urgency.js'
 import { windowSentence } from '../band/words.js'
 import { Button } from '../design/buttons.js'
-import { Checkbox, Choice, SearchField } from '../design/controls.js'
+import { Checkbox, Choice, SearchField, Select } from '../design/controls.js'
 import { Columns, Empty, Line, Page, Rows, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -21,8 +21,8 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
-import { AddWatchLater } from './panelsLater.js'
-import { PlanPanel } from './PlanPanel.js'
+import { groupOf, isShown, overThreshold, SHOWN } from './shown.js'
+import { AddWatchLater, PlanPanelLater } from './panelsLater.js'
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 import '../messages/en/field.js'
@@ -54,7 +54,11 @@ const Head = styled.div`
 const Tools = styled(Head)`
   padding: 0 20px 10px;
   @media ${PHONE} {
-    display: none;
+    padding: 8px 14px 0;
+    input,
+    button {
+      min-height: 48px;
+    }
   }
 `
 const Icons = styled.span`
@@ -165,18 +169,24 @@ export function WindowsScreen() {
   const blockNames = useMemo(() => new Map((blocks ?? []).map(({ id, name }) => [id, name])), [blocks])
   const all = useMemo(() => (band ? [...band.watches].sort(byUrgency) : []), [band])
   const sentences = useMemo(() => new Map(all.map((row) => [row.watch.id, windowSentence(row, t, f)])), [all, t, f])
+  const show = SHOWN.find((id) => id === search.get('show')) ?? 'all'
+  const kept = useMemo(() => all.filter((row) => isShown(row, show, organisms)), [all, show, organisms])
   const rows = useMemo(
     () =>
-      filtered(all, words, (row) =>
+      filtered(kept, words, (row) =>
         [
           row.organismName,
           row.scientificName,
           blockNames.get(row.watch.blockId),
           t(`watch.kind.${row.kind}` as Parameters<typeof t>[0]),
           sentences.get(row.watch.id),
+          t(`band.group.${groupOf(row)}` as Parameters<typeof t>[0]),
+          ...row.generations.map(({ name }) => name),
+          overThreshold(row, organisms) ? t('band.show.over') : '',
+          row.moved ? t('band.show.moved') : '',
         ].join(' '),
       ),
-    [all, words, blockNames, sentences, t],
+    [kept, words, blockNames, sentences, organisms, t],
   )
   const groups = useMemo(() => grouped(rows, by, blockNames), [rows, by, blockNames])
   const selected = all.find(({ watch }) => watch.id === search.get('watch')) ?? rows[0] ?? all[0]
@@ -268,14 +278,31 @@ export function WindowsScreen() {
           {all.length > 0 ? (
             <Tools>
               <SearchField label={t('band.find')} width="26ch" value={words} onChange={(find) => go({ find: find || null })} />
-              <Choice
-                label={t('band.groupBy')}
-                options={GROUPINGS.map((id) => ({ id, label: t(`band.groupBy.${id}`) }))}
-                value={by}
-                onChange={(group) => go({ group: group === 'urgency' ? null : group })}
+              <Select
+                hideLabel
+                label={t('band.show')}
+                placeholder={t('choose')}
+                width="24ch"
+                options={SHOWN.map((id) => ({
+                  id,
+                  label: t('band.showOption', {
+                    what: t(`band.show.${id}`),
+                    rows: all.filter((row) => isShown(row, id, organisms)).length,
+                  }),
+                }))}
+                value={show}
+                onChange={(id) => go({ show: id === 'all' ? null : id })}
               />
+              <span className="desk">
+                <Choice
+                  label={t('band.groupBy')}
+                  options={GROUPINGS.map((id) => ({ id, label: t(`band.groupBy.${id}`) }))}
+                  value={by}
+                  onChange={(group) => go({ group: group === 'urgency' ? null : group })}
+                />
+              </span>
               {asTable ? null : (
-                <span className="right">
+                <span className="right desk">
                   <Checkbox label={t('band.past')} value={showPast} onChange={setShowPast} />
                   <Zoom band={band} rows={rows} />
                 </span>
@@ -284,7 +311,7 @@ export function WindowsScreen() {
           ) : null}
         </>
       ) : null,
-    [band, all, rows, open, asTable, axis, adding, words, by, showPast, go, t],
+    [band, all, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
   )
 
   if (!band || !blocks || !organisms) return <Waiting />
@@ -305,10 +332,10 @@ export function WindowsScreen() {
       ) : null}
       {selected ? (
         <>
-          <PhoneRows rows={all} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
+          <PhoneRows rows={rows} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
           {rows.length === 0 ? (
             <Page as="div">
-              <p>{t('band.nothingFound', { words })}</p>
+              <p>{words === '' ? t('band.nothingShown', { what: t(`band.show.${show}`) }) : t('band.nothingFound', { words })}</p>
             </Page>
           ) : asTable ? (
             <BandTable groups={groups} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
@@ -337,7 +364,7 @@ export function WindowsScreen() {
                 blockName={blockNames.get(selected.watch.blockId) ?? ''}
                 onPlan={takeUp}
               />
-              <PlanPanel key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
+              <PlanPanelLater key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
             </Columns>
           </Page>
         </>

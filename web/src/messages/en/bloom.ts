@@ -15,7 +15,7 @@ export const bloom = {
   'bloom.shift':
     '{station}: {blooms, plural, =0 {no bloom seen yet puts} one {one bloom so far puts} other {# blooms so far put}} this spring {way, select, same {where the model has it} ahead {{days} days ahead of the model} other {{days} days behind the model}}{notYet, plural, =0 {} one {, with one that is not there yet} other {, with # that are not there yet}}.',
   'bloom.shiftHow':
-    'Known to {sd}; between years springs differ by {prior} here, {own, select, yes {by your own years} other {a placeholder until three years are written down}}.',
+    'Known to {sd}; between years springs differ by {prior} here, {own, select, yes {by your own years} other {a guess until three years are written down}}.',
   'bloom.held': 'The blooms would move it further; it is held at twice what springs differ by.',
   'bloom.showUsed': 'Which blooms',
   'bloom.hideUsed': 'Hide them',

@@ -52,13 +52,13 @@ export const field = {
     'Fewer than five past seasons of weather and no monthly normals, so nothing can be said beyond {end, select, forecast {the days ahead} other {today}}',
   'window.beyond': 'after the season',
   'window.about': 'about {date}',
-  'window.months': 'Window about {months}; a number of its model is a placeholder, so no dates',
+  'window.months': 'Window about {months}; a number of its model is only guessed, so no dates',
   'window.coming': 'Opens {opens} ({opensSpan}), closes {closes}',
   'window.open': 'Open, closes {closes} ({closesSpan})',
   'window.closing': 'Closing: until {closes} ({closesSpan})',
   'window.seenLast': '{name} seen {date}; usually about {months}',
   'window.byClock':
-    '{name} about {date} ({span}), by {by, select, published {a published sum of heat} other {{seasons, number} seasons of own records}}',
+    '{name} about {date} ({span}), by {by, select, published {a published sum of heat} typed {a sum of heat of one’s own} other {{seasons, number} seasons of own records}}',
   'window.breedsOn': 'Breeding on, beyond the broods that heat can tell: go by counts',
   'window.past': 'Past since {closed}: too late for this generation',
   'window.poorly-reachable': 'Poorly reachable: one treatment reaches at most {best}, about {opens}',
@@ -73,7 +73,7 @@ export const field = {
   'infection.pressing': 'Pressure high, {total} against {due}: keep it protected',
   'infection.coming': 'Not yet: infection counts from {day}',
   'infection.notYet': 'Not yet: what infection counts from has not come',
-  'infection.months': 'Infection from {month} on; a number of its model is a placeholder, so no dates',
+  'infection.months': 'Infection from {month} on; a number of its model is only guessed, so no dates',
   'infection.overPrimary':
     'What wintered is spent since {until}: later infections come only where spots are found; {n, plural, =0 {no infection} one {one infection} other {{n, number} infections}} this season',
   'infection.over': 'Over since {until}: {n, plural, =0 {no infection} one {one infection} other {{n, number} infections}} this season',
@@ -92,7 +92,7 @@ export const field = {
   'method.beta': 'Curve, beta',
   'confidence.established': 'established',
   'confidence.approximate': 'approximate',
-  'confidence.placeholder': 'placeholder',
+  'confidence.placeholder': 'only guessed',
   'origin.between': '{lower} to {upper} {unit}',
   'origin.lower': 'above {lower} {unit}',
   'origin.sentence':

@@ -22,7 +22,7 @@ export const figures = {
   'figures.reason': 'Why it differs here',
   'figures.drop': 'Go back by one',
   'figures.caution': 'A number of your own counts for every new watch of this organism where it holds. You answer for it.',
-  'figures.how': 'A placeholder stands where no figure is known: then months are given and no dates.',
+  'figures.how': 'Where no figure is known a guess stands: then months are given and no dates.',
   'figures.within.heat': 'heat rule',
   'figures.within.infection': 'infection',
   'figures.within.latent': 'until signs show',

@@ -51,7 +51,7 @@ export const plan = {
   'plan.reaches': '{date}: reaches {share} % ({low} to {high}) of the {generation}.',
   'plan.best': 'The most that one treatment reaches is {share}, on {date}.',
   'plan.noStage': '{product} reaches none of the stages that can be reached.',
-  'plan.months': 'No coverage is given for a date: the model rests on a placeholder.',
+  'plan.months': 'No coverage is given for a date: a number of the model is only guessed.',
   'plan.noWeather': 'No coverage can be given while weather is missing.',
   'plan.chart':
     'Share reached by one treatment on each day, with bounds over the past seasons. The date field and the arrows beside it choose the day.',

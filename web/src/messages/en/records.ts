@@ -2,6 +2,17 @@ import { register } from '../registry.js'
 
 /** Own records of a watch, and what they say of its numbers. */
 export const records = {
+  'typedFigure.add': 'A heat figure of one’s own',
+  'typedFigure.event': 'It tells',
+  'typedFigure.heat': 'Sum',
+  'typedFigure.lower': 'Above',
+  'typedFigure.from': 'Counted from',
+  'typedFigure.source': 'Where it is from',
+  'typedFigure.save': 'Go by it',
+  'typedFigure.stands':
+    '{name}: {heat} above {lower}, from {from, select, season {the first day of the season} other {{from}}}{source, select, none {} other {, {source}}}.',
+  'typedFigure.dropNamed': 'Drop the figure of {name}',
+  'typedFigure.dropped': '{name} goes by the calendar again.',
   'records.title': 'What was seen here',
   'records.none':
     'Nothing is recorded yet. Write down when you saw an event, or what a trap caught: past seasons count as well. Its numbers can then be fitted to this block; where it has none, three seasons make a clock.',
@@ -62,7 +73,7 @@ export const records = {
   'sighted.choose': 'nothing yet',
   'sighted.noted': '{name}: noted for today.',
   'sighted.expected':
-    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} other {{seasons, number} seasons of own records}}',
+    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} typed {a sum of heat of one’s own{source, select, none {} other { ({source})}}} other {{seasons, number} seasons of own records}}',
   'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
   'detail.panel.records': 'Own records',
 } as const

@@ -201,6 +201,12 @@ export const weather = {
   'cutoff.horizontal': 'counts as at it',
   'cutoff.intermediate': 'is taken off',
   'cutoff.vertical': 'does not count',
+  'heat.upTo': 'Up to',
+  'heat.thatDay': '{sum} this season.',
+  'heat.usual': '{seasons, plural, one {The past season} other {Past seasons}}: {middle}, four of five from {low} to {high}.',
+  'heat.expected':
+    'As {seasons, plural, one {the past season} other {{seasons, number} past seasons}} would go on: {middle}, four of five from {low} to {high}.',
+  'heat.csv': 'This heat day by day, as CSV',
   'heat.nothing': 'No day of this season has been read since then.',
   'heat.now': '{sum} since {from}.',
   'heat.ahead':
