@@ -102,7 +102,7 @@ export type Block = z.infer<typeof blockSchema>
 export const blockInput = z.object({
   name: text('the name of the block', 120),
   kind: z.enum(blockKinds, { error: 'choose what kind of place it is' }),
-  areaHa: number('the area', 0.0001, 100_000, 'ha').nullable().default(null),
+  areaHa: number('the area', 0.000_01, 100_000, 'ha').nullable().default(null),
   grows: z.string().trim().max(200, { error: 'use at most 200 characters' }).default(''),
   stationId: id.nullable().default(null),
   latitude: number('the latitude', -90, 90).nullable().default(null),

@@ -2,7 +2,7 @@ import { endpoints } from '@bocado/contract'
 import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
-import { test } from 'vitest'
+import { expect, test } from 'vitest'
 import { choose, expectAccessible, goTo, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
@@ -102,4 +102,25 @@ test('somebody of another site joins this one, is changed, leaves and comes back
   await line.waitFor({ state: 'detached' })
   await press(page, 'Undo')
   await line.waitFor()
+})
+
+test('a site is found on the outline of the earth, by the arrows or by coordinates, and its time zone follows', async () => {
+  await page.goto(new URL('/start', page.url()).href)
+  await press(page, 'Find it on a map, or by this device')
+  const earth = page.getByRole('application', { name: /^The earth/ })
+  await earth.waitFor()
+  const box = (await earth.boundingBox())!
+  // 46° N, 119° W: the earth is twice as wide as high, and fills the height.
+  const degree = box.height / 180
+  await earth.click({ position: { x: box.width / 2 - 119.3 * degree, y: (90 - 46.2) * degree } })
+  const latitude = page.getByRole('textbox', { name: 'Latitude' })
+  await expect.poll(async () => Math.round(Number(await latitude.inputValue()))).toBeGreaterThan(43)
+  await page.getByRole('button', { name: /Los Angeles, America/ }).waitFor()
+  await latitude.fill('41° 54′ N, 12° 30′ E')
+  await page.getByRole('button', { name: /Rome, Europe/ }).waitFor()
+  const before = Number(await latitude.inputValue())
+  await earth.focus()
+  await page.keyboard.press('ArrowUp')
+  await expect.poll(async () => Number(await latitude.inputValue())).toBeCloseTo(before + 1, 1)
+  await expectAccessible(page, 'the map')
 })

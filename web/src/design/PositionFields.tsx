@@ -62,13 +62,17 @@ export function PositionFields({
   latitude,
   longitude,
   hint,
+  onBoth,
 }: {
   latitude: Bound<number | null>
   longitude: Bound<number | null>
   hint?: string
+  /** Both came at once; without it each field takes its own. */
+  onBoth?: (pair: Record<Axis, number>) => void
 }) {
   const t = useText()
   const both = (pair: Record<Axis, number>): void => {
+    if (onBoth) return onBoth(pair)
     latitude.onChange(pair.latitude)
     longitude.onChange(pair.longitude)
   }

@@ -80,4 +80,19 @@ export function differenceOf(difference: number, unit: string, measures: Measure
   return shown(difference) - shown(0)
 }
 
+/** Below this an area is told in the small unit, in ha. */
+const SMALL_HA = 0.1
+
+/** How an area in hectares is shown: in the small unit where it is small. */
+export function groundOf(ha: number | null, { area, ground }: Measures): Measure & { isSmall: boolean } {
+  if (ha === null || Math.abs(ha) >= SMALL_HA) return { ...area, isSmall: false }
+  return {
+    unit: ground.unit,
+    digits: ground.digits,
+    shown: (hectares) => ground.shown(hectares * 10_000),
+    stored: (shown) => hectaresFromSquareMetres(ground.stored(shown)),
+    isSmall: true,
+  }
+}
+
 export const measuresOf = (units: 'metric' | 'us'): Measures => (units === 'us' ? US : METRIC)

@@ -4,7 +4,7 @@ import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
 import { dayOrderOfLocale } from './dayOrder.js'
-import { measureOf, measuresOf, type Measure } from './units.js'
+import { groundOf, measureOf, measuresOf, type Measure } from './units.js'
 
 /** What was made for a day or a number of digits is made once: pictures ask for the same again and again. */
 function remembered<K, V>(make: (key: K) => V): (key: K) => V {
@@ -106,7 +106,7 @@ export function useFormat() {
       heat: (cd: number): string => measured(measures.heat, cd),
       rain: (mm: number): string => measured(measures.rain, mm),
       wind: (ms: number): string => measured(measures.wind, ms),
-      area: (ha: number): string => measured(measures.area, ha),
+      area: (ha: number): string => measured(groundOf(ha, measures), ha),
       height: (m: number): string => measured(measures.height, m),
     }
   }, [locale, site.units, site.today, site.timeZone, t])

@@ -3,6 +3,7 @@ import { useStations } from '../api/hooks.js'
 import type { Bindings } from '../api/bindings.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
+import { AreaField } from '../design/AreaField.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
@@ -52,7 +53,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   const update = useEntry(endpoints.blocks.update, initial, block, block?.id)
   const entry = block ? update : create
   const { values, bind } = entry
-  const { area, temperature } = f.measures
+  const { temperature } = f.measures
   // A difference has no zero point to move.
   const perDegree = temperature.shown(1) - temperature.shown(0)
   const difference = { shown: (c: number) => c * perDegree, stored: (shown: number) => shown / perDegree }
@@ -76,7 +77,12 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             options={blockKinds.map((kind) => ({ id: kind, label: t(`kind.${kind}`) }))}
             {...bind.choice('kind')}
           />
-          <NumberField label={t('block.area')} width="16ch" unit={area.unit} {...bind.number('areaHa', area)} />
+          <AreaField
+            key={values.kind === 'bed' || values.kind === 'pots' ? 'small' : 'large'}
+            label={t('block.area')}
+            isSmall={values.kind === 'bed' || values.kind === 'pots'}
+            {...bind.number('areaHa')}
+          />
         </Fields>
         <Fields>
           <TextField label={t('block.grows')} width="36ch" {...bind.text('grows')} />

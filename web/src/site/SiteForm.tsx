@@ -1,10 +1,13 @@
+import { lazy, Suspense, useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
+import { TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { QuantityField } from '../design/NumberField.js'
 import { PositionFields } from '../design/PositionFields.js'
 import { Fields } from '../design/text.js'
 import { measuresOf } from '../design/units.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 
 /** What a site is known by, as typed. */
 export type SiteValues = {
@@ -17,11 +20,41 @@ export type SiteValues = {
   elevationM: number | null
 }
 
-const ZONES = Intl.supportedValuesOf('timeZone').map((zone) => ({ id: zone, label: zone.replaceAll('_', ' ') }))
+/** By the city, so that it is found by typing its name. */
+const zoneLabel = (zone: string): string => {
+  const [city = zone, ...within] = zone.replaceAll('_', ' ').split('/').toReversed()
+  return [city, ...within].join(', ')
+}
+const ZONES = Intl.supportedValuesOf('timeZone')
+  .map((zone) => ({ id: zone, label: zoneLabel(zone) }))
+  .sort((a, b) => a.label.localeCompare(b.label))
+
+/** A zone as this browser calls it. */
+const knownZone = (name: string): string => new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone
+
+/** Units as people of a region have them. */
+export const unitsOfLocale = (locale: string): SiteValues['units'] =>
+  ['US', 'LR', 'MM'].includes(new Intl.Locale(locale).maximize().region ?? '') && /-/.test(locale) ? 'us' : 'metric'
+
+const PlaceMap = lazy(async () => ({ default: (await import('./PlaceMap.js')).PlaceMap }))
 
 /** Fields of a site, for its start and for later changes. */
 export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
   const t = useText()
+  const [mapped, setMapped] = useState(false)
+  const [latitude, longitude] = [bind.number('latitude'), bind.number('longitude')]
+  const zone = bind.choice('timeZone')
+  /** The zone follows the place; whoever knows better chooses it afterwards. */
+  const follow = (place: { latitude: number | null; longitude: number | null }): void => {
+    const { latitude: north, longitude: east } = place
+    if (north === null || east === null || !Number.isFinite(north) || !Number.isFinite(east)) return
+    void import('tz-lookup').then(({ default: zoneOf }) => zone.onChange(knownZone(zoneOf(north, east))))
+  }
+  const put = (place: { latitude: number; longitude: number }): void => {
+    latitude.onChange(place.latitude)
+    longitude.onChange(place.longitude)
+    follow(place)
+  }
   const { height } = measuresOf(bind.choice('units').value === 'us' ? 'us' : 'metric')
   return (
     <>
@@ -30,7 +63,7 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
         <TextField label={t('site.place')} width="36ch" {...bind.text('place')} />
       </Fields>
       <Fields>
-        <Select label={t('site.timeZone')} placeholder={t('choose')} width="32ch" options={ZONES} {...bind.choice('timeZone')} />
+        <Select label={t('site.timeZone')} placeholder={t('choose')} width="32ch" options={ZONES} {...zone} />
         <Select
           label={t('site.units')}
           placeholder={t('choose')}
@@ -40,9 +73,39 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
         />
       </Fields>
       <Fields>
-        <PositionFields latitude={bind.number('latitude')} longitude={bind.number('longitude')} />
+        <PositionFields
+          latitude={{
+            ...latitude,
+            onChange: (value) => {
+              latitude.onChange(value)
+              follow({ latitude: value, longitude: longitude.value })
+            },
+          }}
+          longitude={{
+            ...longitude,
+            onChange: (value) => {
+              longitude.onChange(value)
+              follow({ latitude: latitude.value, longitude: value })
+            },
+          }}
+          onBoth={put}
+        />
         <QuantityField label={t('site.elevation')} width="15ch" measure={height} hint={t('optional')} {...bind.number('elevationM')} />
       </Fields>
+      {mapped ? (
+        <Suspense fallback={<Waiting />}>
+          <PlaceMap
+            place={
+              latitude.value !== null && longitude.value !== null && Number.isFinite(latitude.value) && Number.isFinite(longitude.value)
+                ? { latitude: latitude.value, longitude: longitude.value }
+                : null
+            }
+            onPlace={put}
+          />
+        </Suspense>
+      ) : (
+        <TextButton onPress={() => setMapped(true)}>{t('map.show')}</TextButton>
+      )}
     </>
   )
 }

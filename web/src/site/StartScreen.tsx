@@ -11,7 +11,7 @@ import { Line, Page, Sheet, Small, Stack, Title } from '../design/text.js'
 import { font } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from '../shell/Connection.js'
-import { SiteFields, type SiteValues } from './SiteForm.js'
+import { SiteFields, unitsOfLocale } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/site.js'
 
@@ -32,7 +32,7 @@ export function StartScreen() {
     name: '',
     place: '',
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    units: 'metric' as SiteValues['units'],
+    units: unitsOfLocale(navigator.language),
     latitude: null as number | null,
     longitude: null as number | null,
     elevationM: null as number | null,

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import type { Bindings, Bound } from '../api/bindings.js'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { AreaField } from '../design/AreaField.js'
 import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { momentOf } from '../design/moments.js'
@@ -74,7 +75,6 @@ export function DoneFields(p: {
   useEffect(() => {
     if (then && !stands) fill({ weather: then })
   }, [then, stands, fill])
-  const { area } = f.measures
   const inAll =
     label && Number.isFinite(values.rate ?? NaN) && Number.isFinite(values.areaHa ?? NaN)
       ? `${f.number((values.rate ?? 0) * (values.areaHa ?? 0), 3)} ${label.rateUnit.split('/')[0] ?? ''}`
@@ -102,13 +102,10 @@ export function DoneFields(p: {
         ) : (
           <Taken bind={bind} errors={errors} />
         )}
-        <NumberField
+        <AreaField
           label={t('record.area')}
-          width="15ch"
-          digits={4}
-          unit={area.unit}
           hint={label ? t('record.inAll', { amount: inAll }) : t('optional')}
-          {...bind.number('areaHa', area)}
+          {...bind.number('areaHa')}
         />
         <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
       </Fields>

@@ -63,7 +63,7 @@ export function HeatPanel({
   const [from, setFrom] = useState<string | null>(season)
   const [limit, setLimit] = useState<number | null>(37)
   const [target, setTarget] = useState<number | null>(140)
-  const [upTo, setUpTo] = useState<number | null>(null)
+  const [upTo, setUpTo] = useState<string | null>(null)
   const [under, setUnder] = useState<number | null>(null)
   const query = {
     season,
@@ -87,9 +87,14 @@ export function HeatPanel({
   const { temperature, heat } = f.measures
   const now = data?.current.at(-1)
   const lastIndex = Math.max(0, (data?.current.length ?? 1) - 1)
-  const pointed = under ?? upTo
-  const shownDay = Math.max(0, pointed ?? lastIndex)
-  const point = (day: number | null, keep: boolean): void => (keep ? setUpTo(day) : setUnder(day))
+  const start = from ?? season
+  const kept = upTo !== null && upTo >= start && upTo <= lastDay ? f.seasonIndex(start, upTo) : null
+  const pointed = under ?? kept
+  const shownDay = pointed ?? lastIndex
+  const point = (day: number | null, keep: boolean): void => {
+    if (keep) setUpTo(day === null ? null : f.nudge(start, day))
+    else setUnder(day)
+  }
   const dayOf = (index: number): string => f.shortDate(f.nudge(from ?? season, Math.round(index)))
   return (
     <Stack>
@@ -195,8 +200,11 @@ export function HeatPanel({
             <Line>
               <DateField
                 label={t('heat.upTo')}
-                value={f.nudge(from ?? season, shownDay)}
-                onChange={(day) => day && setUpTo(f.seasonIndex(from ?? season, day))}
+                value={under === null && upTo !== null ? upTo : f.nudge(start, shownDay)}
+                onChange={setUpTo}
+                error={
+                  upTo !== null && kept === null ? t('heat.outside', { start: f.withYear(start), end: f.withYear(lastDay) }) : undefined
+                }
               />
               <HeatUpTo data={data} index={shownDay} from={from ?? season} />
             </Line>

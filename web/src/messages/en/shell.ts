@@ -50,6 +50,7 @@ export const shell = {
   'place.archived': '{name}, archived',
   'overview.title': 'All sites',
   'jump.short': 'Find, jump',
+  'area.unit': 'in',
   'nav.skip': 'To the screen itself',
   'nav.screens': 'Screens',
   'nav.site': 'Site',
