@@ -54,7 +54,13 @@ const Head = styled.div`
 const Tools = styled(Head)`
   padding: 0 20px 10px;
   @media ${PHONE} {
-    padding: 8px 14px 0;
+    flex-wrap: nowrap;
+    padding: 8px 14px 10px;
+    > :not(.desk) {
+      flex: 1 1 0;
+      min-width: 0;
+      width: auto !important;
+    }
     input,
     button {
       min-height: 48px;
