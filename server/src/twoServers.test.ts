@@ -161,6 +161,34 @@ describe('pressed twenty times together, by two people, on two servers', () => {
     expect([stored(answers), statuses(answers)]).toEqual([1, [200, 404]])
   })
 
+  test('two who lead leave at once: one goes, and somebody still leads', async () => {
+    const site = { siteId: ground.site.id }
+    const { id } = done(await one.call(sites.addPerson, site, { name: 'Tovah Lindqvist', role: 'lead' }, { person: ground.person }))
+    const leads = done(await one.call(sites.list, {}, {}))
+      .find((s) => s.id === ground.site.id)!
+      .people.filter(({ role }) => role === 'lead')
+    expect(leads).toHaveLength(2)
+    const answers = await Promise.all(
+      leads.map(({ id: personId, rowVersion }, i) =>
+        (i ? one : other).call(sites.removePerson, { ...site, personId }, { rowVersion }, { person: personId }),
+      ),
+    )
+    expect(stored(answers)).toBe(1)
+    const left = leads.find((_, i) => answers[i]!.status === 200)!
+    const stays = leads.find(({ id: personId }) => personId !== left.id)!
+    const params = { ...site, personId: left.id }
+    done(await one.call(sites.restorePerson, params, { rowVersion: left.rowVersion + 1 }, { person: stays.id }))
+    expect([ground.person, id]).toContain(left.id)
+  })
+
+  test('somebody joins once, and nobody makes themselves lead by joining again', async () => {
+    const site = { siteId: ground.site.id }
+    const again = { name: 'Dario Quince', role: 'lead' as const, personId: two }
+    const answers = await together((app) => app.call(sites.addPerson, site, again, { person: ground.person }))
+    expect([stored(answers), statuses(answers)]).toEqual([0, [422]])
+    expect((await one.call(sites.addPerson, site, again, { person: two })).status).toBe(403)
+  })
+
   test('several watches are begun once', async () => {
     const input = { organismIds: ['codling-moth', 'apple-scab', 'pear-psylla'], blockId: ground.blockId, season: SEASON }
     const answers = await together((app, as) => app.call(watches.createSeveral, { siteId: ground.site.id }, input, as))

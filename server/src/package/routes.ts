@@ -24,8 +24,9 @@ export function packageRoutes(router: Router, serving: Serving): void {
     if (!site) throw new HttpProblem(404, 'There is no such site.')
     if (made >= AT_ONCE) throw new HttpProblem(503, 'Two packages are being made already. Ask again in a minute.')
     made++
-    const folder = await mkdtemp(join(tmpdir(), 'bocado-package-'))
+    let folder: string | undefined
     try {
+      folder = await mkdtemp(join(tmpdir(), 'bocado-package-'))
       const path = join(folder, 'site.zip')
       await serving.database.alone((connection) => exportSite(connection, siteId, path, new Date()))
       const name = site.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')
@@ -36,7 +37,7 @@ export function packageRoutes(router: Router, serving: Serving): void {
       })
     } finally {
       made--
-      await rm(folder, { recursive: true, force: true })
+      if (folder !== undefined) await rm(folder, { recursive: true, force: true })
     }
   })
 }

@@ -127,7 +127,11 @@ async function personAt(w: Write, personId: string): Promise<Person> {
 
 /** Somebody new, or somebody who works at another site of the holding already. */
 export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
+  await holdPeople(w)
+  await requireLead(w)
   const id = personId ?? randomUUID()
+  if ((await peopleOf(w.tx, [w.siteId])).get(w.siteId)?.some((one) => one.id === id))
+    throw fieldProblem('personId', 'works at this site already; change what they may do there instead')
   if (personId === null) await insertPerson(w.tx, w.siteId, { id, ...input })
   else {
     const [[known]] = await w.tx.query<Row[]>(
@@ -143,6 +147,11 @@ export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<
   return personAt(w, id)
 }
 
+/** Holds all who work at the site until the write is over, so that two who leave at once see each other. */
+async function holdPeople(w: Write): Promise<void> {
+  await w.tx.query('SELECT person_id FROM site_person WHERE site_id = ? ORDER BY person_id FOR UPDATE', [w.siteId])
+}
+
 /** Refuses what would leave a site without anybody who may lead it. */
 async function requireLeadLeft(w: Write, without: string): Promise<void> {
   const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
@@ -150,10 +159,11 @@ async function requireLeadLeft(w: Write, without: string): Promise<void> {
     throw fieldProblem('role', 'nobody else leads this site: make somebody else lead first')
 }
 
-/** The membership of a person, held until the write is over. */
+/** The membership of a person, with all others held until the write is over. */
 async function memberRow(w: Write, personId: string, rowVersion: number): Promise<Row> {
+  await holdPeople(w)
   await requireLead(w)
-  const [[row]] = await w.tx.query<Row[]>('SELECT * FROM site_person WHERE site_id = ? AND person_id = ? FOR UPDATE', [w.siteId, personId])
+  const [[row]] = await w.tx.query<Row[]>('SELECT * FROM site_person WHERE site_id = ? AND person_id = ?', [w.siteId, personId])
   if (!row) throw new HttpProblem(404, 'There is no such person at this site.')
   if (row['row_version'] !== rowVersion)
     throw new HttpProblem(409, 'Somebody else changed this person meanwhile. Look at them again, and save anew.')

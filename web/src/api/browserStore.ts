@@ -22,16 +22,19 @@ interface Kept extends DBSchema {
   answer: { key: string; value: Answer }
 }
 
-const VERSION = 2
+/** Raised with the shape of the store, and with that of what the server answers: what an older page kept of it is then let go. */
+const VERSION = 3
 
 let opened: Promise<IDBPDatabase<Kept> | undefined> | undefined
 
 /** The browser's own store; undefined where it has none, or does not give it, as in a private window. */
 export function browserStore(): Promise<IDBPDatabase<Kept> | undefined> {
   opened ??= openDB<Kept>('bocado', VERSION, {
-    upgrade: (db, from) => {
+    upgrade: (db, from, _to, transaction) => {
       if (from < 1) db.createObjectStore('draft')
       if (from < 2) db.createObjectStore('answer')
+      // What was typed is kept; what was read is read anew.
+      else void transaction.objectStore('answer').clear()
     },
     // A page of a newer Bocado wants to change the store: it is let go, and this page does without.
     blocking: (_, __, event) => (event.target as IDBDatabase).close(),

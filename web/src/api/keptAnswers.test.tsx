@@ -78,3 +78,21 @@ test('what rests on readings alone is not kept', async () => {
   await waitFor(async () => expect(await keptOf(endpoints.treatments.products.path)).toHaveLength(1))
   expect(await keptOf(endpoints.weather.stations.path)).toEqual([])
 })
+
+test('what an older page read is let go with its store, what was typed there is not', async () => {
+  await new Promise<void>((resolve, reject) => {
+    const opening = indexedDB.open('bocado', 2)
+    opening.onupgradeneeded = () => {
+      opening.result.createObjectStore('draft').put({ values: { name: 'Long Corn' }, rowVersion: null, at: '2026-06-12' }, 'a block')
+      opening.result.createObjectStore('answer').put({ data: [{ name: 'without its seasons' }], siteId, at: '2026-06-12' }, 'sites')
+    }
+    opening.onerror = () => reject(new Error('it did not open'))
+    opening.onsuccess = () => {
+      opening.result.close()
+      resolve()
+    }
+  })
+  const store = (await browserStore())!
+  expect(await store.getAllKeys('answer')).toEqual([])
+  expect(await store.get('draft', 'a block')).toMatchObject({ values: { name: 'Long Corn' } })
+})
