@@ -91,7 +91,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
     licensed: false,
     personId: null as string | null,
   })
-  const { bind, values, set } = entry
+  const { bind, values, set, errors } = entry
   const here = new Set(site.people.map(({ id }) => id))
   const elsewhere = new Map(
     sites.filter(({ holding }) => holding.id === site.holding.id).flatMap(({ people }) => people.map((one) => [one.id, one] as const)),
@@ -108,6 +108,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
           placeholder={t('choose')}
           options={[{ id: NEW, label: t('person.new') }, ...others.map(({ id, name }) => ({ id, label: name }))]}
           value={values.personId ?? NEW}
+          error={errors['personId']}
           onChange={(id) => {
             const known = elsewhere.get(id)
             set(known ? { personId: id, name: known.name, role: known.role, licensed: known.licensed } : { personId: null, name: '' })

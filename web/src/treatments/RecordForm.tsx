@@ -2,6 +2,7 @@ import { endpoints, type Label, type Treatment } from '@bocado/contract'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { EntryEnd } from '../design/EntryEnd.js'
+import { FormError } from '../design/FormError.js'
 import { wallClockOf } from '../design/moments.js'
 import { Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
@@ -51,6 +52,8 @@ export function RecordForm({
         {done ? null : <ReminderLater subject={{ watchId: treatment.watchId, ...against }} />}
         <DoneFields {...entry} label={product} watchId={treatment.watchId} weatherStands={done !== null || entry.draftSince !== null} />
         {product ? <ProductCautions product={product} /> : null}
+        {/* What it was planned with may be gone since, and has no field here. */}
+        <FormError text={entry.errors['productId'] ?? entry.errors['methodId'] ?? null} />
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} words={t('record.save')} />
       </Stack>
     </Sheet>
