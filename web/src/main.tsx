@@ -14,9 +14,12 @@ import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
 import { fetchTheRest } from './shell/later.js'
 import { router } from './shell/router.js'
+import { wearTheme } from './shell/themes.js'
 
 // English first, in the reader's own way of writing dates and numbers; day before month for who reads another language.
 const LOCALE = /^en\b/.test(navigator.language) ? navigator.language : 'en-GB'
+
+wearTheme()
 
 const root = document.getElementById('page')
 if (!root) throw new Error('the page has no place to stand')

@@ -3,6 +3,8 @@ import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
 import { noteReachable, noteStale } from './connection.js'
+import { noteAct } from './lastAct.js'
+import { useOnlyLooks } from './may.js'
 import { noteVersions, restsOn } from './versions.js'
 import { useSite, useWorkplace } from './workplace.js'
 
@@ -84,6 +86,7 @@ const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolv
 export function useWrite<E extends Endpoint>(e: E) {
   const client = useQueryClient()
   const { personId } = useWorkplace()
+  const onlyLooks = useOnlyLooks()
   const readAnew = (changed: Readonly<Record<string, AspectVersions>>): Promise<unknown> => {
     const sites = Object.entries(changed)
     // A write that had been stored before, its answer lost, does not say what it changed.
@@ -94,13 +97,15 @@ export function useWrite<E extends Endpoint>(e: E) {
     mutationFn: async ({ idempotencyKey, ...c }) => {
       let changed: Readonly<Record<string, AspectVersions>> = {}
       const answer = await watched(call(e, c as Call<E>, { personId, idempotencyKey, onChanged: (what) => (changed = what) }))
+      noteAct('fixed')
       await Promise.race([readAnew(changed), patience()])
       return answer
     },
   })
   return {
     save: (c: Call<E>): Promise<ResponseOf<E>> => mutation.mutateAsync({ ...c, idempotencyKey: crypto.randomUUID() }),
-    isSaving: mutation.isPending,
+    /** While it is being stored, and for those who may only look. */
+    isBarred: mutation.isPending || onlyLooks,
   }
 }
 

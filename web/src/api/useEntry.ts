@@ -5,6 +5,7 @@ import { useRefusal } from '../messages/refusal.js'
 import { bindingsOf, withValue } from './bindings.js'
 import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
+import { lastParameter, noteAct, removalOf } from './lastAct.js'
 import { useDraft } from './useDraft.js'
 
 /**
@@ -25,6 +26,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
 ) {
   const [values, setValues] = useState<V>(initial)
   const [begun, setBegun] = useState({ from: JSON.stringify(initial), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
+  const [isOverTheirs, setOverTheirs] = useState(false)
   if (row && row.rowVersion !== begun.seen) {
     const wasTyped = JSON.stringify(values) !== begun.from
     setBegun(
@@ -43,8 +45,24 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   )
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
-  const { save, isSaving } = useWrite(e)
+  const { save, isBarred } = useWrite(e)
+  const removal = removalOf(e)
+  const remove = useWrite(removal ?? e)
   const client = useQueryClient()
+
+  /** How what was just stored is taken back: a change by what stood there before, a new row by its removal. */
+  const takenBack = (stored: unknown, params: ParamsOf<E>, before: unknown): (() => Promise<unknown>) | undefined => {
+    const { id, rowVersion } = (stored ?? {}) as { id?: string; rowVersion?: number }
+    if (row && rowVersion !== undefined && (e.method === 'patch' || e.method === 'put'))
+      return () => save({ params, input: before as InputOf<E> })
+    if (removal && id !== undefined && rowVersion !== undefined)
+      return () =>
+        remove.save({
+          params: { ...(params as object), [lastParameter(removal.path)]: id } as ParamsOf<E>,
+          input: { rowVersion } as InputOf<E>,
+        })
+    return undefined
+  }
 
   const set = (changes: Partial<V>): void => {
     setValues((before) => ({ ...before, ...changes }))
@@ -85,6 +103,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   ): Promise<ResponseOf<E> | undefined> => {
     setGeneral(null)
     setErrors({})
+    const before = JSON.parse(begun.from) as V
     const body = input(values, begun.version)
     const checked = e.input.safeParse(body)
     if (!checked.success) {
@@ -98,6 +117,9 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       const stored = await save({ params, input: body as InputOf<E> })
       const version = (stored as { rowVersion?: number } | null)?.rowVersion
       kept.drop()
+      // What was put over somebody else's change is not taken back: what stood before it was theirs.
+      noteAct((isOverTheirs ? undefined : takenBack(stored, params, input(before, version ?? null))) ?? 'fixed')
+      setOverTheirs(false)
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored
     } catch (error) {
@@ -105,7 +127,10 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       refuse(error.problem.fields ?? [], error.problem.detail)
       // Somebody else was faster: fetch what stands there now, so that saving again is a choice made in sight of it.
       const theirs = (error.problem.current as { row_version?: number } | undefined)?.row_version
-      if (theirs !== undefined) setBegun((before) => ({ ...before, version: theirs }))
+      if (theirs !== undefined) {
+        setBegun((before) => ({ ...before, version: theirs }))
+        setOverTheirs(true)
+      }
       if (error.problem.status === 409) await client.invalidateQueries()
       return undefined
     }
@@ -129,7 +154,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     errors,
     general,
     submit,
-    isSaving,
+    isBarred,
     discard,
     draftSince: kept.since,
   }

@@ -55,7 +55,7 @@ export function TodayLine({ x, height, words }: { x: number; height: number; wor
     <g pointerEvents="none">
       <line x1={x} x2={x} y1={6} y2={height} stroke={colour.beet} strokeWidth="2" />
       <rect x={x - 42} y={4} width={84} height={20} rx={3} fill={colour.beet} />
-      <text x={x} y={18.5} textAnchor="middle" style={{ fill: '#fff', fontWeight: 600 }}>
+      <text x={x} y={18.5} textAnchor="middle" style={{ fill: colour.white, fontWeight: 600 }}>
         {words}
       </text>
     </g>

@@ -1,6 +1,7 @@
 import type { WatchForecast } from '@bocado/contract'
 import styled from 'styled-components'
 import { TextButton } from '../design/buttons.js'
+import { rowKeys } from '../design/rowKeys.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -49,7 +50,10 @@ export function BandTable(p: {
   const t = useText()
   return (
     <Scroll>
-      <Table data-testid="band-table">
+      <Table
+        data-testid="band-table"
+        onKeyDown={(event) => rowKeys(event, (table) => [...table.querySelectorAll('tbody > tr:has(button)')])}
+      >
         <thead>
           <tr>
             {(['organism', 'block', 'says', 'opens', 'closes', 'stage', 'biofix'] as const).map((column) => (

@@ -3,6 +3,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react'
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
 import { useWidth } from '../charts/useWidth.js'
+import { moveByArrows } from '../design/moveByArrows.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -64,7 +65,7 @@ const Frame = styled.div`
     fill: ${colour.inkSoft};
   }
 `
-/** Labels are real buttons laid over the picture's rows: one stop of the tab key each. */
+/** Labels are real buttons laid over the picture's rows: one stop of the Tab key together, with arrows between them. */
 const RowLabel = styled.button<{ $selected: boolean }>`
   position: absolute;
   left: 0;
@@ -147,6 +148,8 @@ export function usualRange(rows: readonly WatchForecast[], days: number, today: 
   return heldRange([Math.max(0, first - 24), Math.min(days, last + 34)], days)
 }
 
+const upAndDown = (event: KeyboardEvent<HTMLElement>): void => moveByArrows(event, 'button')
+
 /** The season band: one row per watch, its stages as streams along the season, its window as an opening in the row's frame. */
 export function SeasonBand(p: Props) {
   const { band, groups, folded, axis, selected, draft } = p
@@ -199,7 +202,7 @@ export function SeasonBand(p: Props) {
   const stepNow = useCallback((event: KeyboardEvent) => stepLatest.current(event), [])
 
   return (
-    <Frame ref={ref} data-testid="band">
+    <Frame ref={ref} data-testid="band" data-whole>
       <svg
         viewBox={`0 0 ${width} ${laid.height}`}
         height={laid.height}
@@ -275,9 +278,9 @@ export function SeasonBand(p: Props) {
         </g>
       </svg>
       <GroupLabels heads={laid.heads} folded={folded} onFold={p.onFold} />
-      {narrow
-        ? null
-        : laid.rows.map(({ row, top }) => (
+      {narrow ? null : (
+        <div role="group" data-part="rows" aria-label={t('band.rows')} onKeyDown={upAndDown}>
+          {laid.rows.map(({ row, top }) => (
             <Label
               key={row.watch.id}
               row={row}
@@ -285,10 +288,13 @@ export function SeasonBand(p: Props) {
               sentence={p.sentences.get(row.watch.id) ?? ''}
               top={top}
               selected={row.watch.id === selected}
+              isStop={row === (laid.rows.find((one) => one.row === chosen) ?? laid.rows[0])?.row}
               onSelect={p.onSelect}
               onKey={stepNow}
             />
           ))}
+        </div>
+      )}
       {chosen ? (
         <Pins row={chosen} scale={scale} top={laid.rows.find(({ row }) => row === chosen)?.top} days={days} draft={draft} onPin={p.onPin} />
       ) : null}
@@ -321,6 +327,8 @@ const Label = memo(function Label(p: {
   sentence: string
   top: number
   selected: boolean
+  /** Where the Tab key stops among the rows. */
+  isStop: boolean
   onSelect: (watchId: string) => void
   onKey: (event: KeyboardEvent) => void
 }) {
@@ -329,6 +337,7 @@ const Label = memo(function Label(p: {
     <RowLabel
       $selected={selected}
       aria-pressed={selected}
+      tabIndex={p.isStop ? 0 : -1}
       style={{ top: p.top, height: heightOf(selected) }}
       onClick={() => p.onSelect(row.watch.id)}
       onKeyDown={selected ? p.onKey : undefined}
@@ -343,7 +352,9 @@ const Label = memo(function Label(p: {
 function Moved({ row: { moved } }: { row: WatchForecast }) {
   const t = useText()
   return moved ? (
-    <span className="moved">{t('band.moved', { days: Math.abs(moved.days), way: moved.days > 0 ? 'later' : 'earlier' })}</span>
+    <span className="moved" title={t('band.show.moved')}>
+      {t('band.moved', { days: Math.abs(moved.days), way: moved.days > 0 ? 'later' : 'earlier' })}
+    </span>
   ) : null
 }
 

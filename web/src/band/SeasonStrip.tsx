@@ -99,7 +99,7 @@ function StripOf({ band, whole }: { band: Band; whole: boolean }) {
     event.preventDefault()
   }
   return (
-    <Strip ref={ref}>
+    <Strip ref={ref} className="off-paper">
       <svg
         viewBox={`0 0 ${inner} ${HEIGHT}`}
         height={HEIGHT}

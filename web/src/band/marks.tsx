@@ -107,7 +107,7 @@ export function Counts(p: { row: WatchForecast; scale: DayScale; base: number; t
       {row.rounds.map((round) => {
         const x = scale.x(index(round.countedOn) + 0.5)
         const cy = y(round)
-        const fill = round.crossed ? colour.beet : '#fff'
+        const fill = round.crossed ? colour.beet : colour.white
         const title = (
           <title>
             {t('band.count', {
@@ -140,12 +140,12 @@ export function Pin(p: { x: number; top: number; base: number; done: boolean; dr
       <line x1={x} x2={x} y1={top + 4} y2={base} stroke={colour.ink} strokeWidth="1.6" strokeDasharray={draft ? '4 3' : 'none'} />
       <path
         d={`M${x - 7},${top - 3}h14v9l-7,6l-7,-6z`}
-        fill={done ? colour.ink : '#fff'}
+        fill={done ? colour.ink : colour.white}
         stroke={colour.ink}
         strokeWidth="1.6"
         strokeDasharray={draft ? '3 2' : 'none'}
       />
-      {done ? <path d={`M${x - 3.4},${top + 1.6}l2.6,2.8l4.6,-5`} fill="none" stroke="#fff" strokeWidth="1.8" /> : null}
+      {done ? <path d={`M${x - 3.4},${top + 1.6}l2.6,2.8l4.6,-5`} fill="none" stroke={colour.white} strokeWidth="1.8" /> : null}
     </g>
   )
 }
@@ -222,7 +222,7 @@ export function Infections(p: { row: WatchForecast; scale: DayScale; base: numbe
             key={day.day}
             transform={`translate(${x} ${base})`}
             d={`M0,${-h}c${w * 0.5},${h * 0.45} ${w},${h * 0.55} ${w},${h * 0.75}a${w},${h * 0.25} 0 1 1 ${-2 * w},0c0,${-h * 0.2} ${w * 0.5},${-h * 0.3} ${w},${-h * 0.75}z`}
-            fill={!coming && day.certain ? colour.beet : '#fff'}
+            fill={!coming && day.certain ? colour.beet : colour.white}
             stroke={colour.beet}
             strokeWidth="1.4"
             strokeDasharray={coming ? '2 1.6' : 'none'}
@@ -253,7 +253,7 @@ export function Sightings(p: { row: WatchForecast; scale: DayScale; base: number
         return (
           <g key={id}>
             <path d={`M${scale.x(p10)},${base - 1}H${scale.x(p90 + 1)}`} stroke={colour.petrol} strokeWidth="3" />
-            <path d={notch(scale.x(p50 + 0.5))} fill="#fff">
+            <path d={notch(scale.x(p50 + 0.5))} fill={colour.white}>
               <title>
                 {t('band.expectedByClock', {
                   name,
@@ -282,7 +282,7 @@ function Symptoms({ day, scale, base }: { day: NonNullable<WatchForecast['infect
   return (
     <g>
       <path d={`M${scale.x(p10)},${base + 7}H${scale.x(p90 + 1)}`} stroke={colour.petrol} strokeWidth="3" />
-      <StageShape shape="lesion" x={scale.x(p50 + 0.5)} y={base + 6} scale={0.62} fill={colour.petrol} stroke="#fff" />
+      <StageShape shape="lesion" x={scale.x(p50 + 0.5)} y={base + 6} scale={0.62} fill={colour.petrol} stroke={colour.white} />
     </g>
   )
 }

@@ -16,6 +16,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { LadderPicture } from './LadderPicture.js'
 import { Notebook } from './Notebook.js'
 import { Plants } from './Plants.js'
@@ -31,6 +32,7 @@ export function BloomScreen() {
   const site = useSite()
   const [search, setSearch] = useSearchParams()
   const panel = PANELS.find((p) => p === search.get('panel')) ?? 'ladder'
+  usePageTitle(t('nav.bloom'), t(`bloom.panel.${panel}`))
   const params = { siteId: site.id }
   const { data: overview } = useRead(endpoints.bloom.overview, { params, input: {} })
   const { data: plants } = useRead(endpoints.library.indicators, { params, input: {} })
@@ -186,7 +188,7 @@ function LookFor({ overview }: { overview: BloomOverview }) {
               <Button
                 aria-label={t('bloom.thereOne', { name: plant.name, event: plant.eventName })}
                 onPress={() => void put(plant, false)}
-                isDisabled={add.isSaving}
+                isDisabled={add.isBarred}
               >
                 {t('bloom.there')}
               </Button>
@@ -194,7 +196,7 @@ function LookFor({ overview }: { overview: BloomOverview }) {
                 $plain
                 aria-label={t('bloom.notYetOne', { name: plant.name, event: plant.eventName })}
                 onPress={() => void put(plant, true)}
-                isDisabled={add.isSaving}
+                isDisabled={add.isBarred}
               >
                 {t('bloom.notYet')}
               </Button>
@@ -380,7 +382,7 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
         </Line>
         <FormError text={wrong ?? form.general} />
         <Line>
-          <Button onPress={() => void save()} isDisabled={form.isSaving}>
+          <Button onPress={() => void save()} isDisabled={form.isBarred}>
             {t('save')}
           </Button>
         </Line>

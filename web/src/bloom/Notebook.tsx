@@ -61,7 +61,7 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
       <p>{t('notebook.how')}</p>
       <TextField label={t('notebook.text')} rows={8} width="100%" value={text} onChange={change} />
       <Line>
-        <Button isDisabled={text.trim() === '' || preview.isSaving} onPress={() => void look(order)}>
+        <Button isDisabled={text.trim() === '' || preview.isBarred} onPress={() => void look(order)}>
           {t('notebook.preview')}
         </Button>
         <FileTrigger
@@ -121,7 +121,7 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
           {wrong > 0 ? <Checkbox label={t('notebook.skip', { count: wrong })} value={skipWrong} onChange={setSkipWrong} /> : null}
           <Line>
             <Button
-              isDisabled={take.isSaving || isUnclear || (wrong > 0 && !skipWrong)}
+              isDisabled={take.isBarred || isUnclear || (wrong > 0 && !skipWrong)}
               onPress={() =>
                 void run(async () => {
                   const { added, known, skipped } = await take.save({ params, input: { text, skipWrong, order } })

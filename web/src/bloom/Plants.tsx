@@ -178,6 +178,7 @@ function WhereItStands({ plant }: { plant: Indicator }) {
         hideLabel
         placeholder={t('choose')}
         width="24ch"
+        isDisabled={change.isBarred}
         options={blocks}
         value={route.blockId ?? NOWHERE}
         onChange={put}

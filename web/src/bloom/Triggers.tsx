@@ -191,7 +191,7 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
         <Caution>{t('trigger.caution')}</Caution>
         <FormError text={form.general} />
         <Line>
-          <Button onPress={() => void save()} isDisabled={form.isSaving}>
+          <Button onPress={() => void save()} isDisabled={form.isBarred}>
             {t('save')}
           </Button>
         </Line>

@@ -1,12 +1,13 @@
+import { useOnlyLooks } from '../api/may.js'
 import { useText } from '../messages/useText.js'
 import { Button } from './buttons.js'
 import { DraftNote, FormError } from './FormError.js'
-import { Line } from './text.js'
+import { Line, Small } from './text.js'
 
 /** The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. */
 export function EntryEnd(p: {
   /** What `useEntry` gives. */
-  entry: { draftSince: string | null; discard: () => void; general: string | null; isSaving: boolean }
+  entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean }
   onSave: () => Promise<void>
   /** Leaves the form; what was typed is let go of. */
   onCancel: () => void
@@ -14,12 +15,14 @@ export function EntryEnd(p: {
   words?: string
 }) {
   const t = useText()
+  const onlyLooks = useOnlyLooks()
   return (
     <>
       <DraftNote entry={p.entry} />
       <FormError text={p.entry.general} />
+      {onlyLooks ? <Small>{t('may.look')}</Small> : null}
       <Line>
-        <Button onPress={() => void p.onSave()} isDisabled={p.entry.isSaving}>
+        <Button onPress={() => void p.onSave()} isDisabled={p.entry.isBarred}>
           {p.words ?? t('save')}
         </Button>
         <Button

@@ -29,30 +29,30 @@ const SHAPES: Readonly<Record<string, string>> = {
  * to seed.
  */
 export const STAGE_FILL: Readonly<Record<string, string>> = {
-  egg: '#d6e7e7',
-  spore: '#d6e7e7',
-  seedling: '#d6e7e7',
-  nymph: '#a9cccd',
-  mite: '#a9cccd',
-  rosette: '#a9cccd',
-  tuber: '#c3cdd1',
-  'young-larva': '#86b8ba',
-  bolt: '#86b8ba',
-  larva: '#4f9598',
-  slug: '#4f9598',
-  lesion: '#4f9598',
-  flower: '#4f9598',
-  pupa: '#2a7379',
-  pod: '#2a7379',
-  adult: '#0b4e56',
-  shed: '#0b4e56',
+  egg: 'var(--stage-1)',
+  spore: 'var(--stage-1)',
+  seedling: 'var(--stage-1)',
+  nymph: 'var(--stage-2)',
+  mite: 'var(--stage-2)',
+  rosette: 'var(--stage-2)',
+  tuber: 'var(--stage-still)',
+  'young-larva': 'var(--stage-3)',
+  bolt: 'var(--stage-3)',
+  larva: 'var(--stage-4)',
+  slug: 'var(--stage-4)',
+  lesion: 'var(--stage-4)',
+  flower: 'var(--stage-4)',
+  pupa: 'var(--stage-5)',
+  pod: 'var(--stage-5)',
+  adult: 'var(--stage-6)',
+  shed: 'var(--stage-6)',
 }
 
-const DARK = new Set(['larva', 'slug', 'lesion', 'flower', 'pupa', 'pod', 'adult', 'shed'])
+const LATE = new Set(['larva', 'slug', 'lesion', 'flower', 'pupa', 'pod', 'adult', 'shed'])
 
-export const stageFill = (silhouette: string): string => STAGE_FILL[silhouette] ?? '#86b8ba'
+export const stageFill = (silhouette: string): string => STAGE_FILL[silhouette] ?? 'var(--stage-3)'
 /** Colour of a silhouette on its own stage's fill. */
-export const onStageFill = (silhouette: string): string => (DARK.has(silhouette) ? '#ffffff' : '#0b4e56')
+export const onStageFill = (silhouette: string): string => (LATE.has(silhouette) ? '#ffffff' : 'var(--stage-6)')
 
 export function StageShape({
   shape,

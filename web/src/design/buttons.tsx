@@ -46,6 +46,11 @@ export const TextButton = styled(AriaButton)`
   text-decoration: underline;
   text-underline-offset: 2px;
   cursor: pointer;
+  &[data-disabled] {
+    color: ${colour.inkSoft};
+    text-decoration-style: dotted;
+    cursor: default;
+  }
   @media ${PHONE} {
     min-height: 48px;
   }

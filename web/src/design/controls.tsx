@@ -74,6 +74,9 @@ const StyledSelect = styled(AriaSelect)`
       color: ${colour.inkSoft};
     }
   }
+  &[data-disabled] {
+    opacity: 0.6;
+  }
   &[data-invalid] > button {
     border: 2px solid ${colour.beet};
   }
@@ -87,6 +90,7 @@ export function Select(
     placeholder: string
     hideLabel?: boolean
     className?: string
+    isDisabled?: boolean
   },
 ) {
   return (
@@ -96,6 +100,7 @@ export function Select(
         if (key !== null) p.onChange(String(key))
       }}
       isInvalid={p.error !== undefined}
+      isDisabled={p.isDisabled ?? false}
       validationBehavior="aria"
       placeholder={p.placeholder}
       style={{ width: p.width }}
@@ -191,9 +196,9 @@ const StyledCheckbox = styled(AriaCheckbox)`
   }
 `
 
-export function Checkbox(p: { label: ReactNode; value: boolean; onChange: (value: boolean) => void }) {
+export function Checkbox(p: { label: ReactNode; value: boolean; onChange: (value: boolean) => void; isDisabled?: boolean }) {
   return (
-    <StyledCheckbox isSelected={p.value} onChange={p.onChange}>
+    <StyledCheckbox isDisabled={p.isDisabled ?? false} isSelected={p.value} onChange={p.onChange}>
       <span className="box" />
       {p.label}
     </StyledCheckbox>

@@ -1,4 +1,6 @@
+import type { KeyboardEvent } from 'react'
 import styled from 'styled-components'
+import { rowKeys } from './rowKeys.js'
 import { colour, font, PHONE, size } from './theme.js'
 
 export const Title = styled.h1`
@@ -72,7 +74,7 @@ export const Fields = styled(Line)`
 `
 
 /** A run of rows divided by rules, without boxes. */
-export const Rows = styled.ul`
+export const Rows = styled.ul.attrs({ onKeyDown: (event: KeyboardEvent<HTMLElement>) => rowKeys(event) })`
   list-style: none;
   margin: 0;
   padding: 0;
@@ -109,7 +111,9 @@ export const Empty = styled.div`
 `
 
 /** Rows and columns with nothing around them. */
-export const PlainTable = styled.table`
+export const PlainTable = styled.table.attrs({
+  onKeyDown: (event: KeyboardEvent<HTMLElement>) => rowKeys(event, (table) => [...table.querySelectorAll('tbody > tr')]),
+})`
   width: 100%;
   td,
   th {

@@ -7,6 +7,7 @@ import { Hazards } from '../design/Hazards.js'
 import { Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
 import '../messages/en/library.js'
@@ -21,6 +22,7 @@ export function BloomPlantPage() {
   const add = useWrite(endpoints.library.addToRoute)
   const remove = useWrite(endpoints.library.removeFromRoute)
   const plant = plants?.find(({ id }) => id === plantId)
+  usePageTitle(plant?.name)
   if (!plants) return <p>{t('waiting')}</p>
   if (!plant) return <p>{t('way.gone')}</p>
   const { route } = plant
@@ -61,13 +63,13 @@ export function BloomPlantPage() {
           {route ? (
             <Button
               $plain
-              isDisabled={remove.isSaving}
+              isDisabled={remove.isBarred}
               onPress={() => void remove.save({ params: { siteId: site.id, rowId: route.id }, input: { rowVersion: route.rowVersion } })}
             >
               {t('route.take')}
             </Button>
           ) : (
-            <Button isDisabled={add.isSaving} onPress={() => void add.save({ params: { siteId: site.id }, input: { plantId } })}>
+            <Button isDisabled={add.isBarred} onPress={() => void add.save({ params: { siteId: site.id }, input: { plantId } })}>
               {t('route.put')}
             </Button>
           )}

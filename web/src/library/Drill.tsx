@@ -9,6 +9,7 @@ import { Heading, Line, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { Drawing } from './drawings/Drawing.js'
 import { drillScore, type DrillTrial } from './drillScore.js'
 import '../messages/en/library.js'
@@ -83,6 +84,7 @@ export function Drill() {
   const site = useSite()
   const params = { siteId: site.id }
   const { data: entry } = useRead(endpoints.library.entry, { params: { ...params, organismId }, input: {} })
+  usePageTitle(entry && t('drill.title', { name: entry.name }))
   const { data: photos } = useRead(endpoints.library.photos, { params, input: { organismId } })
   const [round, setRound] = useState(1)
   const [trials, setTrials] = useState<DrillTrial[]>([])

@@ -12,6 +12,7 @@ import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { findable, found } from '../design/finding.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
 
@@ -131,7 +132,7 @@ export function LibraryScreen() {
             onChange={setKind}
           />
           {data && shown.length === 0 ? <p>{t('library.nothing', { typed: asked })}</p> : null}
-          <Lines data-testid="library-list" onKeyDown={moveByArrows}>
+          <Lines data-testid="library-list" onKeyDown={(event) => moveByArrows(event)}>
             {shown.map((brief, i) => (
               <li key={`${brief.what} ${brief.id}`}>
                 <NavLink to={`${base}/${pathOf(brief)}`} tabIndex={i === stop ? 0 : -1}>
@@ -170,6 +171,7 @@ export function LibraryScreen() {
 /** What stands beside the list before anything is chosen. */
 export function LibraryStart() {
   const t = useText()
+  usePageTitle(t('nav.library'))
   return (
     <Stack>
       <p>{t('library.start')}</p>

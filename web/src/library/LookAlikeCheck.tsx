@@ -16,6 +16,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Drawing } from './drawings/Drawing.js'
 import { Hazards } from '../design/Hazards.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
@@ -53,6 +54,7 @@ export function LookAlikeCheck() {
   const t = useText()
   const site = useSite()
   const { data: entry } = useRead(endpoints.library.entry, { params: { siteId: site.id, organismId }, input: {} })
+  usePageTitle(entry && t('check.title', { name: entry.name }))
   const [answers, setAnswers] = useState<Record<string, Answer>>({})
   const [kept, setKept] = useState(false)
   const said = Object.entries(answers)
@@ -203,7 +205,7 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
       ) : null}
       <FormError text={wrong ?? form.errors['photo.jpeg'] ?? form.errors['photo.takenOn'] ?? form.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('check.keep')}
         </Button>
       </Line>
@@ -270,7 +272,11 @@ function PhotoChoice({ photo, entry }: { photo: Photo; entry: LibraryEntry }) {
       <figcaption>
         <Select label={t('check.shows')} placeholder={t('choose')} width="100%" options={names} value={shows} onChange={setShows} />
         <Checkbox label={t('check.reference')} value={photo.reference} onChange={(reference) => put(reference)} />
-        {shows === photo.shows ? null : <TextButton onPress={() => put(photo.reference)}>{t('save')}</TextButton>}
+        {shows === photo.shows ? null : (
+          <TextButton isDisabled={confirm.isBarred} onPress={() => put(photo.reference)}>
+            {t('save')}
+          </TextButton>
+        )}
         <RemoveButton
           remove={endpoints.library.removePhoto}
           restore={endpoints.library.restorePhoto}

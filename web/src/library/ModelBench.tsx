@@ -18,6 +18,7 @@ import { colour, font } from '../design/theme.js'
 import { differenceOf, measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import type { BenchChange, BenchResult } from '../workers/bench.js'
 import type { BenchWorker } from '../workers/bench.worker.js'
 import '../messages/en/field.js'
@@ -63,6 +64,7 @@ export function ModelBench() {
   const input = blockId === 'site' ? {} : { blockId }
   const params = { siteId: site.id, organismId }
   const { data: entry } = useRead(endpoints.library.entry, { params, input })
+  usePageTitle(entry && t('bench.title', { name: entry.name }))
   const { data } = useRead(endpoints.bench.data, { params, input })
   if (!entry || !data) return <p>{t('waiting')}</p>
   return (
@@ -217,7 +219,7 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
           }}
         />
         {refused ? <FormError text={t('bench.refused', { why: refused })} /> : null}
-        <Line>
+        <Line data-part="end">
           <TextButton
             onPress={() => {
               setStart(null)
@@ -441,7 +443,7 @@ function KeepFigures(p: {
       />
       <FormError text={form.errors['value'] ?? form.errors['path'] ?? form.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('save')}
         </Button>
         <TextButton onPress={p.onDone}>{t('cancel')}</TextButton>

@@ -18,6 +18,7 @@ import { useText, type Say } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { DamageDegree } from './DamageDegree.js'
 import { Hazards } from '../design/Hazards.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { LibraryNumbers } from './LibraryNumbers.js'
 import { Reach, TriedHere } from './Reach.js'
 import { ReportDuty } from './ReportDuty.js'
@@ -57,6 +58,7 @@ export function OrganismPage() {
     params: { siteId: site.id, organismId },
     input: blockId === 'site' ? {} : { blockId },
   })
+  usePageTitle(entry?.name)
   if (!entry) return <p>{t('waiting')}</p>
   const { about } = entry
   const api = `/api/v1/sites/${site.id}/library/organisms/${organismId}`
@@ -247,7 +249,7 @@ function WatchIt({ entry }: { entry: LibraryEntry }) {
           onChange={(blockId) => form.set({ blockId })}
           error={form.errors['blockId'] ?? form.errors['organismId']}
         />
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('organism.watch')}
         </Button>
       </Line>
@@ -283,7 +285,9 @@ function RemoveOwn({ entry }: { entry: LibraryEntry }) {
   }
   return (
     <>
-      <TextButton onPress={() => void run()}>{t('own.remove')}</TextButton>
+      <TextButton isDisabled={restore.isBarred} onPress={() => void run()}>
+        {t('own.remove')}
+      </TextButton>
       <FormError text={refused} />
     </>
   )

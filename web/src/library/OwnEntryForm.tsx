@@ -115,7 +115,10 @@ function Overwritten({ kind }: { kind: 'organism' | 'method' }) {
         {lost.map(({ auditId, name, overwrittenBy, at: when }) => (
           <li key={auditId}>
             {t('own.overwrittenBy', { name, by: overwrittenBy, date: f.moment(when) })}{' '}
-            <TextButton onPress={() => void bringBack.save({ params: { siteId: site.id, auditId }, input: {} })}>
+            <TextButton
+              isDisabled={bringBack.isBarred}
+              onPress={() => void bringBack.save({ params: { siteId: site.id, auditId }, input: {} })}
+            >
               {t('own.bringBack')}
             </TextButton>
           </li>

@@ -10,6 +10,7 @@ import { DraftNote, FormError } from '../design/FormError.js'
 import { Fields, Line, Stack } from '../design/text.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText, type Say } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow } from './OwnEntryForm.js'
 import { figureAt, linesOf, listAt, put, textAt, type Entry, type Json } from './ownEntry.js'
 import '../messages/en/field.js'
@@ -18,6 +19,7 @@ import '../messages/en/library.js'
 /** A way to act of the site's own, begun from one that is like it. */
 export function OwnMethod() {
   const t = useText()
+  usePageTitle(t('own.methodTitle'))
   const site = useSite()
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
   return (
@@ -121,7 +123,7 @@ function MethodForm({ given, row }: { given: Entry; row: OwnRow | null }) {
       <DraftNote entry={form} />
       <FormError text={form.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('own.save')}
         </Button>
       </Line>

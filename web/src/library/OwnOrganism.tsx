@@ -14,6 +14,7 @@ import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { Faults, ItsHazards, OwnEntryStart, WholeEntry, type OwnRow, type PartProps } from './OwnEntryForm.js'
 import { at, figureAt, linesOf, listAt, monthsOf, put, putFigure, textAt, typedMonths, type Entry, type Json } from './ownEntry.js'
 import '../messages/en/field.js'
@@ -22,6 +23,7 @@ import '../messages/en/library.js'
 /** An organism that the library lacks, or has otherwise: begun from one that is like it, part by part, each checked with its reason. */
 export function OwnOrganism() {
   const t = useText()
+  usePageTitle(t('own.title'))
   const { data: organisms = [] } = useOrganisms()
   return (
     <OwnEntryStart kind="organism" title={t('own.title')} choices={organisms}>
@@ -69,7 +71,7 @@ function OrganismForm({ given, row }: { given: Entry; row: OwnRow | null }) {
       <SharedCheckbox bound={form.bind.check('shared')} />
       <FormError text={form.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('own.save')}
         </Button>
         <a href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry, null, 2))}`} download="organism.json">

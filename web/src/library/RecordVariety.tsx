@@ -196,7 +196,7 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
       </p>
       <FormError text={form.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={form.isSaving}>
+        <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('save')}
         </Button>
         <Button $plain onPress={p.onDone}>

@@ -11,6 +11,7 @@ import { Caution, Figure, Heading, Line, Quiet, Rows, Sheet, Small, Stack, Title
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { signWords } from './OrganismPage.js'
 import { KeepUnknown, UnknownFinds } from './UnknownFinds.js'
 import '../messages/en/field.js'
@@ -55,6 +56,7 @@ const observed = (text: string | null, seen: boolean): SignObservation[] =>
 /** From what is seen to what it may be: signs in, ranked suspects out, and the observation that parts them best. */
 export function SuspectsScreen() {
   const t = useText()
+  usePageTitle(t('suspects.title'))
   const f = useFormat()
   const site = useSite()
   const [search, setSearch] = useSearchParams()

@@ -58,13 +58,13 @@ export function TellApart({ told, subject }: { told: ToldApart; subject: Subject
         </div>
       </Sides>
       <Line>
-        <Button isDisabled={tell.isSaving} onPress={() => say('here')}>
+        <Button isDisabled={tell.isBarred} onPress={() => say('here')}>
           {t('apart.here', { name: subject.name })}
         </Button>
-        <Button $plain isDisabled={tell.isSaving} onPress={() => say('others')}>
+        <Button $plain isDisabled={tell.isBarred} onPress={() => say('others')}>
           {t('apart.others')}
         </Button>
-        <Button $plain isDisabled={tell.isSaving} onPress={() => say('unsure')}>
+        <Button $plain isDisabled={tell.isBarred} onPress={() => say('unsure')}>
           {t('apart.unsure')}
         </Button>
       </Line>

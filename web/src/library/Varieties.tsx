@@ -72,7 +72,7 @@ export function Varieties({ entry, blockId }: { entry: LibraryEntry; blockId: st
 function BringLooks() {
   const t = useText()
   const site = useSite()
-  const { save, isSaving } = useWrite(endpoints.varieties.importLooks)
+  const { save, isBarred } = useWrite(endpoints.varieties.importLooks)
   const [said, setSaid] = useState<{ done: string } | { wrong: string[] } | null>(null)
   const bring = async (files: FileList | null): Promise<void> => {
     const file = files?.[0]
@@ -88,7 +88,7 @@ function BringLooks() {
   return (
     <>
       <FileTrigger acceptedFileTypes={['text/csv', '.csv']} onSelect={(files) => void bring(files)}>
-        <Button $plain isDisabled={isSaving}>
+        <Button $plain isDisabled={isBarred}>
           {t('varieties.bring')}
         </Button>
       </FileTrigger>

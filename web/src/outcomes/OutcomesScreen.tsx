@@ -8,6 +8,7 @@ import { colour } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { BeforeAfter } from './BeforeAfter.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
@@ -34,6 +35,7 @@ const Formulas = styled.table`
 /** Of each treatment: what the counts say, what it can claim, and what cannot be said. */
 export function OutcomesScreen() {
   const t = useText()
+  usePageTitle(t('nav.outcomes'))
   const site = useSite()
   const { data: outcomes } = useOutcomes(site.id, site.season.start)
   const { data: band } = useBand(site.id, site.season.start)

@@ -19,6 +19,7 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { NotFound } from '../shell/Stumble.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type HeldCount } from './heldCount.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
 import '../messages/en/work.js'
@@ -104,6 +105,8 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const f = useFormat()
   const site = useSite()
   const navigate = useNavigate()
+  const title = t('count.title', { organism: row.organismName, block: block.name })
+  usePageTitle(title)
   const heldAs = round?.id ?? row.watch.id
   const [initial] = useState<HeldCount>(
     () =>
@@ -181,7 +184,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
 
   return (
     <Page>
-      <Title>{t('count.title', { organism: row.organismName, block: block.name })}</Title>
+      <Title>{title}</Title>
       <Line>
         <Select
           label={t('count.where')}
@@ -324,7 +327,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
             ))}
           <FormError text={entry.general} />
           <Line>
-            <Button onPress={() => (isOpened ? setAsksLast(true) : void save())} isDisabled={entry.isSaving || asks}>
+            <Button onPress={() => (isOpened ? setAsksLast(true) : void save())} isDisabled={entry.isBarred || asks}>
               {t('count.save')}
             </Button>
             <Link to={`/sites/${site.id}/scouting`}>{t('count.later')}</Link>

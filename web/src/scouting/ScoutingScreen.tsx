@@ -17,6 +17,8 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
+import { rowKeys } from '../design/rowKeys.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
 import { goesOnAt, heldCount } from './heldCount.js'
 import { RoundsChart } from './RoundsChart.js'
@@ -59,9 +61,16 @@ const CountLink = styled(Link)`
   }
 `
 
+/** As far from each other as parts of a page are. */
+const Watches = styled.div`
+  display: grid;
+  gap: 20px;
+`
+
 /** What to go and count, what was counted, and how it stands against the threshold. */
 export function ScoutingScreen() {
   const t = useText()
+  usePageTitle(t('nav.scouting'))
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
   const { data: blocks } = useBlocks(site.id)
@@ -77,11 +86,13 @@ export function ScoutingScreen() {
           <Link to={`/sites/${site.id}/windows`}>{t('scouting.toWindows')}</Link>
         </Empty>
       ) : null}
-      {rows.map((row) => {
-        const organism = organisms.find(({ id }) => id === row.watch.organismId)
-        const block = blocks.find(({ id }) => id === row.watch.blockId)
-        return organism && block ? <WatchRounds key={row.watch.id} row={row} organism={organism} block={block} /> : null
-      })}
+      <Watches onKeyDown={(event) => rowKeys(event)}>
+        {rows.map((row) => {
+          const organism = organisms.find(({ id }) => id === row.watch.organismId)
+          const block = blocks.find(({ id }) => id === row.watch.blockId)
+          return organism && block ? <WatchRounds key={row.watch.id} row={row} organism={organism} block={block} /> : null
+        })}
+      </Watches>
     </Page>
   )
 }
@@ -189,7 +200,7 @@ function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {
           error={entry.errors['name']}
         />
         <Button
-          isDisabled={entry.isSaving}
+          isDisabled={entry.isBarred}
           onPress={() => void entry.submit({ siteId: site.id, blockId: block.id }).then((saved) => saved && onDone())}
         >
           {t('save')}

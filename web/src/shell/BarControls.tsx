@@ -1,23 +1,26 @@
 import type { Site } from '@bocado/contract'
-import { Ellipsis } from 'lucide-react'
+import { Ellipsis, SunMoon } from 'lucide-react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link } from 'react-router'
 import styled from 'styled-components'
+import { useState } from 'react'
 import { useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
-import { Select } from '../design/controls.js'
+import { Choice, Select } from '../design/controls.js'
 import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
+import { chooseTheme, chosenTheme, THEMES } from './themes.js'
+import '../messages/en/bar.js'
 
 const WorkingAs = styled(Select)`
   > button {
     min-height: 34px;
     background: transparent;
-    color: #fff;
-    border-color: #7b8a93;
+    color: ${colour.onBar};
+    border-color: ${colour.barRule};
     font-size: ${size.small};
     &::after {
-      color: #c9d5da;
+      color: ${colour.onBarSoft};
     }
   }
   @media ${PHONE} {
@@ -82,6 +85,62 @@ export function PersonChoice() {
   )
 }
 
+/** How the page looks, by choice. */
+function ThemeChoice() {
+  const t = useText()
+  const [theme, setTheme] = useState(chosenTheme)
+  return (
+    <Choice
+      label={t('look.theme')}
+      options={THEMES.map((id) => ({ id, label: t(`look.theme.${id}`) }))}
+      value={theme}
+      onChange={(now) => {
+        chooseTheme(now)
+        setTheme(now)
+      }}
+    />
+  )
+}
+
+const LookButton = styled(AriaButton)`
+  display: grid;
+  place-items: center;
+  min-width: 30px;
+  min-height: 30px;
+  border: 1px solid ${colour.barRule};
+  border-radius: 3px;
+  background: none;
+  color: ${colour.onBarSoft};
+  cursor: pointer;
+  @media ${PHONE} {
+    display: none;
+  }
+`
+const LookBox = styled.div`
+  padding: 12px 18px;
+  display: grid;
+  gap: 10px;
+`
+
+/** How the page looks, from the bar of a desk. */
+export function LookChoice() {
+  const t = useText()
+  return (
+    <DialogTrigger>
+      <LookButton aria-label={t('look.title')}>
+        <SunMoon size={16} aria-hidden />
+      </LookButton>
+      <More placement="bottom end">
+        <Dialog aria-label={t('look.title')}>
+          <LookBox>
+            <ThemeChoice />
+          </LookBox>
+        </Dialog>
+      </More>
+    </DialogTrigger>
+  )
+}
+
 const Sections = styled.div`
   padding: 10px 18px 2px;
   font-size: ${size.small};
@@ -100,7 +159,7 @@ const PlaceButton = styled(AriaButton)`
     min-height: 48px;
   }
   &:hover {
-    border-color: #7b8a93;
+    border-color: ${colour.barRule};
   }
 `
 
@@ -171,6 +230,8 @@ export function PlaceChoice({ sites }: { sites: Site[] }) {
   )
 }
 
+export { PrintHead } from './PrintHead.js'
+
 export interface MoreProps {
   /** Address of a screen of the site. */
   to: (path: string) => string
@@ -204,6 +265,10 @@ export function MoreScreens({ to, sites, onJump }: MoreProps) {
               >
                 {t('jump.short')}
               </AriaButton>
+              <Sections>{t('look.theme')}</Sections>
+              <LookBox>
+                <ThemeChoice />
+              </LookBox>
               <Places sites={sites} close={close} />
             </>
           )}

@@ -4,7 +4,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { Button } from 'react-aria-components'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
-import { PHONE, size } from '../design/theme.js'
+import { colour, PHONE, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
@@ -12,9 +12,9 @@ const Clock = styled.div`
   display: flex;
   align-items: center;
   gap: 2px;
-  border: 1px dashed #7b8a93;
+  border: 1px dashed ${colour.barRule};
   border-radius: 4px;
-  color: #c9d5da;
+  color: ${colour.onBarSoft};
   font-size: ${size.small};
   white-space: nowrap;
   button {
@@ -27,7 +27,7 @@ const Clock = styled.div`
     display: grid;
     place-items: center;
     &[data-hovered] {
-      color: #fff;
+      color: ${colour.onBar};
     }
   }
   @media ${PHONE} {
@@ -40,21 +40,21 @@ export function DemoClock() {
   const t = useText()
   const f = useFormat()
   const { data } = useRead(endpoints.demo.clock, { params: {}, input: {} })
-  const { save, isSaving } = useWrite(endpoints.demo.setClock)
+  const { save, isBarred } = useWrite(endpoints.demo.setClock)
   if (!data?.now) return null
   const now = Date.parse(data.now)
   const move = (hours: number): void =>
     void save({ params: {}, input: { now: new Date(now + hours * MS_PER_HOUR).toISOString().replace('.000Z', 'Z') } })
   return (
     <Clock role="group" aria-label={t('demoClock')}>
-      <Button aria-label={t('demoClock.dayBack')} isDisabled={isSaving} onPress={() => move(-24)}>
+      <Button aria-label={t('demoClock.dayBack')} isDisabled={isBarred} onPress={() => move(-24)}>
         <ChevronLeft size={15} aria-hidden />
       </Button>
       <span aria-live="polite">{f.moment(data.now)}</span>
-      <Button aria-label={t('demoClock.hourOn')} isDisabled={isSaving} onPress={() => move(1)}>
+      <Button aria-label={t('demoClock.hourOn')} isDisabled={isBarred} onPress={() => move(1)}>
         +1 h
       </Button>
-      <Button aria-label={t('demoClock.dayOn')} isDisabled={isSaving} onPress={() => move(24)}>
+      <Button aria-label={t('demoClock.dayOn')} isDisabled={isBarred} onPress={() => move(24)}>
         <ChevronRight size={15} aria-hidden />
       </Button>
     </Clock>

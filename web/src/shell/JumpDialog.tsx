@@ -8,6 +8,7 @@ import { colour, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { keysAreOn, switchKeys } from './keys.js'
 import { landOn, useJumpTargets, type Target } from './jumpTargets.js'
+import '../messages/en/bar.js'
 
 const Veil = styled(ModalOverlay)`
   position: fixed;
@@ -161,6 +162,9 @@ function KeyList() {
     ['+ − 0', t('keys.zoom')],
     ['1 … 9', t('keys.tally')],
     ['n', t('keys.next')],
+    ['F6', t('keys.part')],
+    ['↑ ↓', t('keys.rows')],
+    ['Ctrl+Z', t('keys.undo')],
   ] as const
   return (
     <>

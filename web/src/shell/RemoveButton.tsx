@@ -29,7 +29,7 @@ export function RemoveButton(p: {
     undo.offer(p.said, () => restore.save({ params, input: { rowVersion } }))
   }
   return (
-    <TextButton onPress={() => void press()} isDisabled={remove.isSaving} {...(p.label ? { 'aria-label': p.label } : {})}>
+    <TextButton onPress={() => void press()} isDisabled={remove.isBarred} {...(p.label ? { 'aria-label': p.label } : {})}>
       {p.words ?? t('remove')}
     </TextButton>
   )

@@ -6,6 +6,7 @@ import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNav
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
+import { useOnlyLooks } from '../api/may.js'
 import { noteVersions } from '../api/versions.js'
 import { inSeason, SeasonContext, SiteProvider, useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
@@ -19,6 +20,7 @@ import type { JumpProps } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { later } from './later.js'
 import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
+import { useSections } from './sections.js'
 import { NotFound } from './Stumble.js'
 import { UndoProvider } from './Undo.js'
 import { Waiting } from './Waiting.js'
@@ -30,7 +32,7 @@ const Bar = styled.header`
   min-height: 52px;
   padding: 6px 20px;
   background: ${colour.bar};
-  color: #fff;
+  color: ${colour.onBar};
   @media (max-width: 1180px) {
     flex-wrap: wrap;
   }
@@ -59,7 +61,7 @@ const Word = styled(Link)`
   font-family: ${font.heading};
   font-weight: 650;
   font-size: 22px;
-  color: #fff;
+  color: ${colour.onBar};
   text-decoration: none;
 `
 const Nav = styled.nav`
@@ -68,14 +70,14 @@ const Nav = styled.nav`
   a {
     padding: 6px 9px;
     border-radius: 4px;
-    color: #c9d5da;
+    color: ${colour.onBarSoft};
     text-decoration: none;
     &:hover {
-      color: #fff;
+      color: ${colour.onBar};
     }
     &.active {
-      background: #fff;
-      color: #14212b;
+      background: ${colour.onBar};
+      color: ${colour.bar};
       font-weight: 600;
     }
   }
@@ -88,18 +90,18 @@ const Where = styled.div`
   text-align: right;
   line-height: 1.2;
   font-size: ${size.small};
-  color: #c9d5da;
+  color: ${colour.onBarSoft};
   white-space: nowrap;
   b {
-    color: #fff;
+    color: ${colour.onBar};
     font-size: ${size.text};
   }
 `
 const Key = styled(AriaButton)`
-  border: 1px solid #7b8a93;
+  border: 1px solid ${colour.barRule};
   border-radius: 3px;
   background: none;
-  color: #c9d5da;
+  color: ${colour.onBarSoft};
   min-width: 30px;
   min-height: 30px;
   cursor: pointer;
@@ -123,15 +125,15 @@ const BottomBar = styled.nav`
       align-content: center;
       gap: 2px;
       min-height: 60px;
-      color: #c9d5da;
+      color: ${colour.onBarSoft};
       text-decoration: none;
       font-size: ${size.small};
       background: none;
       border: 0;
     }
     a.active {
-      color: #14212b;
-      background: #fff;
+      color: ${colour.bar};
+      background: ${colour.onBar};
       font-weight: 600;
     }
   }
@@ -167,6 +169,18 @@ const PlaceChoice = lazy<ComponentType<{ sites: Site[] }>>(() =>
     () => ({ default: () => null }),
   ),
 )
+const LookChoice = lazy<ComponentType>(() =>
+  loadBar().then(
+    ({ LookChoice }) => ({ default: LookChoice }),
+    () => ({ default: () => null }),
+  ),
+)
+const PrintHead = lazy<ComponentType>(() =>
+  loadBar().then(
+    ({ PrintHead }) => ({ default: PrintHead }),
+    () => ({ default: () => null }),
+  ),
+)
 const MoreScreens = lazy<ComponentType<MoreProps>>(() =>
   loadBar().then(
     ({ MoreScreens }) => ({ default: MoreScreens }),
@@ -192,11 +206,12 @@ const PastNote = styled.p`
   flex-wrap: wrap;
 `
 
-/** Says so where a past season or an archived site is looked at. */
+/** Says so where a past season or an archived site is looked at, or where one may only look. */
 function LookedAt() {
   const t = useText()
   const site = useSite()
   const { isPast, now, choose } = useSeasonChoice()
+  const onlyLooks = useOnlyLooks()
   return (
     <>
       {isPast ? (
@@ -205,6 +220,7 @@ function LookedAt() {
           <TextButton onPress={() => choose(now)}>{t('season.back', { season: seasonName(now) })}</TextButton>
         </PastNote>
       ) : null}
+      {onlyLooks ? <PastNote role="status">{t('may.look')}</PastNote> : null}
       {site.archivedAt ? (
         <PastNote role="status">
           {t('site.archivedNote')} <Link to={`/sites/${site.id}/site`}>{t('site.toTakeUp')}</Link>
@@ -295,11 +311,13 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
     if (type !== NavigationType.Pop) window.scrollTo(0, 0)
   }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
+  useSections()
   useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
   const to = (path: string): string => `/sites/${site.id}/${path}`
   return (
     <>
       <Skip
+        className="off-paper"
         href="#screen"
         onClick={(event) => {
           event.preventDefault()
@@ -333,11 +351,15 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         <DemoClock />
         <Suspense fallback={null}>
           <PersonChoice />
+          <LookChoice />
         </Suspense>
         <Key aria-label={t('jump.open')} onPress={() => setJump('jump')}>
           /
         </Key>
       </Bar>
+      <Suspense fallback={null}>
+        <PrintHead />
+      </Suspense>
       <Connection />
       <LookedAt />
       {WITH_STRIP.some((path) => pathname === to(path)) ? (

@@ -50,6 +50,7 @@ export function NormalsPanel() {
             <TextButton onPress={() => setEditing(true)}>{t(typed ? 'normals.change' : 'normals.enter')}</TextButton>
             {typed ? (
               <TextButton
+                isDisabled={remove.isBarred}
                 onPress={() =>
                   void remove
                     .save({ params, input: { rowVersion: typed.rowVersion } })
@@ -157,7 +158,7 @@ function NormalsForm({ typed, own, onDone }: FormProps) {
       />
       <FormError text={entry.general ?? entry.errors['months'] ?? null} />
       <Line>
-        <Button isDisabled={entry.isSaving || wrong >= 0 || months.length !== 12} onPress={save}>
+        <Button isDisabled={entry.isBarred || wrong >= 0 || months.length !== 12} onPress={save}>
           {t('save')}
         </Button>
         <Button $plain onPress={onDone}>

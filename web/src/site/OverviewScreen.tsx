@@ -9,6 +9,7 @@ import { Heading, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/field.js'
 import '../messages/en/site.js'
 
@@ -18,6 +19,7 @@ const MOST_LINES = 4
 /** Every site with what presses on each. */
 export function OverviewScreen() {
   const t = useText()
+  usePageTitle(t('overview.title'))
   const { data: sites } = useSites()
   const [known, setKnown] = useState(0)
   const next = useCallback(() => setKnown((now) => now + 1), [])

@@ -36,11 +36,11 @@ export function SiteEnd() {
         <a href={`/api/v1/sites/${site.id}/package`} download>
           {t('site.package')}
         </a>
-        <TextButton isDisabled={archive.isSaving} onPress={() => void (isArchived ? set(false, site.rowVersion) : putAway())}>
+        <TextButton isDisabled={archive.isBarred} onPress={() => void (isArchived ? set(false, site.rowVersion) : putAway())}>
           {t(isArchived ? 'site.takeUp' : 'site.archive')}
         </TextButton>
         {isArchived ? (
-          <TextButton isDisabled={remove.isSaving} onPress={() => void drop()}>
+          <TextButton isDisabled={remove.isBarred} onPress={() => void drop()}>
             {t('site.remove')}
           </TextButton>
         ) : null}

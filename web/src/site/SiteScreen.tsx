@@ -15,6 +15,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
@@ -56,6 +57,7 @@ const Watched = styled.span`
 /** The ground: blocks with what grows there and what is watched, the people, and the site itself. */
 export function SiteScreen() {
   const t = useText()
+  usePageTitle(t('nav.site'))
   const f = useFormat()
   const site = useSite()
   const { data: blocks } = useBlocks(site.id)

@@ -11,6 +11,7 @@ import { Line, Page, Sheet, Small, Stack, Title } from '../design/text.js'
 import { font } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { Connection } from '../shell/Connection.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { SiteFields, unitsOfLocale } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/site.js'
@@ -25,6 +26,7 @@ const Word = styled.p`
 /** Starts a site: its name, place, time zone and units, and who starts it. */
 export function StartScreen() {
   const t = useText()
+  usePageTitle(t('start.title'))
   const navigate = useNavigate()
   const { data: sites = [] } = useSites()
   const { workAs } = useWorkplace()
@@ -79,7 +81,7 @@ export function StartScreen() {
             </Line>
             <FormError text={entry.general} />
             <Line>
-              <Button onPress={() => void start()} isDisabled={entry.isSaving}>
+              <Button onPress={() => void start()} isDisabled={entry.isBarred}>
                 {t('start.button')}
               </Button>
               {sites[0] ? <Link to={`/sites/${sites[0].id}/windows`}>{t('start.back', { name: sites[0].name })}</Link> : null}

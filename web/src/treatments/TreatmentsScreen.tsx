@@ -12,6 +12,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { ProductForm } from './ProductForm.js'
 import { RecordUnplanned } from './RecordUnplanned.js'
 import { RecordForm } from './RecordForm.js'
@@ -22,6 +23,7 @@ import '../messages/en/work.js'
 /** What is planned, what was done, and the shelf it comes from. */
 export function TreatmentsScreen() {
   const t = useText()
+  usePageTitle(t('nav.treatments'))
   const site = useSite()
   const [search, setSearch] = useSearchParams()
   const { data: band } = useBand(site.id, site.season.start)

@@ -186,7 +186,7 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
         <FormError text={entry.general} />
         <Line>
           <Button
-            isDisabled={entry.isSaving || !checked.success || preview?.hours === 0}
+            isDisabled={entry.isBarred || !checked.success || preview?.hours === 0}
             onPress={() => void entry.submit(params, input).then((made) => made && onDone())}
           >
             {t('correction.lay')}

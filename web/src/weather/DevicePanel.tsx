@@ -19,7 +19,7 @@ export function DevicePanel({ station }: { station: Station }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { save, isSaving } = useWrite(endpoints.weather.issueToken)
+  const { save, isBarred } = useWrite(endpoints.weather.issueToken)
   const [token, setToken] = useState<string | null>(null)
   const issue = async (): Promise<void> => {
     const issued = await save({ params: { siteId: site.id, stationId: station.id }, input: {} })
@@ -44,7 +44,7 @@ export function DevicePanel({ station }: { station: Station }) {
         </Sheet>
       ) : null}
       <Line>
-        <Button $plain isDisabled={isSaving} onPress={() => void issue()}>
+        <Button $plain isDisabled={isBarred} onPress={() => void issue()}>
           {t(device === 'none' ? 'device.issue' : 'device.issueNew')}
         </Button>
       </Line>

@@ -25,7 +25,7 @@ export function DoubtList({ station, season }: { station: Station; season: strin
   const site = useSite()
   const params = { siteId: site.id, stationId: station.id }
   const { data: doubts = [] } = useRead(endpoints.weather.doubts, { params, input: { season } })
-  const { save, isSaving } = useWrite(endpoints.weather.decideDoubts)
+  const { save, isBarred } = useWrite(endpoints.weather.decideDoubts)
   const decide = (decision: Doubt['decision'], which: readonly Doubt[]): void =>
     void save({ params, input: { decision, doubts: which.map(({ variable, from, to }) => ({ variable, from, to })) } })
   const open = doubts.filter(({ decision }) => decision === 'open')
@@ -34,7 +34,7 @@ export function DoubtList({ station, season }: { station: Station; season: strin
       <Line style={{ justifyContent: 'space-between' }}>
         <Heading>{t('doubts.title', { open: open.length })}</Heading>
         {open.length > 1 ? (
-          <TextButton isDisabled={isSaving} onPress={() => decide('accepted', open)}>
+          <TextButton isDisabled={isBarred} onPress={() => decide('accepted', open)}>
             {t('doubts.acceptAll', { count: open.length })}
           </TextButton>
         ) : null}

@@ -13,6 +13,7 @@ import { Heading, Line, Page, Rows, Sheet, Small, Stack, Title } from '../design
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { importFile, previewFile } from './importFile.js'
 import { MappingFields } from './MappingFields.js'
 import { UnderstoodRows } from './UnderstoodRows.js'
@@ -51,6 +52,7 @@ const Progress = styled(ProgressBar)`
 /** Brings a weather file in: choose it, see how it is understood, change what is wrong, import all of it or nothing. */
 export function ImportScreen() {
   const t = useText()
+  usePageTitle(t('import.title'))
   const site = useSite()
   const client = useQueryClient()
   const { personId } = useWorkplace()

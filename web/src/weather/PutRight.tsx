@@ -35,7 +35,7 @@ export function TypedDay({ typed, day, stationId }: { typed: NonNullable<DayHour
   const f = useFormat()
   const site = useSite()
   const undo = useUndo()
-  const { save, isSaving } = useWrite(endpoints.weather.untypeDays)
+  const { save, isBarred } = useWrite(endpoints.weather.untypeDays)
   const retype = useWrite(endpoints.weather.typeDays)
   const params = { siteId: site.id, stationId }
   const { min, max, rain, by } = typed
@@ -51,7 +51,7 @@ export function TypedDay({ typed, day, stationId }: { typed: NonNullable<DayHour
         max: f.temperature(max),
         rain: rain === null ? t('typed.noRain') : f.rain(rain),
       })}{' '}
-      <TextButton isDisabled={isSaving} onPress={() => void takeOff()}>
+      <TextButton isDisabled={isBarred} onPress={() => void takeOff()}>
         {t('hours.typedOff')}
       </TextButton>
     </p>

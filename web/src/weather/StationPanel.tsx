@@ -111,7 +111,7 @@ function StationForm({ station }: { station: Station }) {
       ) : null}
       <FormError text={entry.general} />
       <Line $gap={20}>
-        <Button isDisabled={entry.isSaving || (clockChanges && !values.confirmed)} onPress={() => void save()}>
+        <Button isDisabled={entry.isBarred || (clockChanges && !values.confirmed)} onPress={() => void save()}>
           {t('save')}
         </Button>
         <RemoveStation station={station} />

@@ -117,7 +117,7 @@ export function TypeDays({ station }: { station: Station }) {
       <FormError text={entry.general} />
       <Line>
         <Button
-          isDisabled={entry.isSaving || wrong.length > 0 || days.length === 0 || (example !== undefined && order === null)}
+          isDisabled={entry.isBarred || wrong.length > 0 || days.length === 0 || (example !== undefined && order === null)}
           onPress={() => void save()}
         >
           {t('typed.save', { count: days.length })}

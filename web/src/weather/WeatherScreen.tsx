@@ -14,6 +14,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { DayHours } from './DayHours.js'
 import { DevicePanel } from './DevicePanel.js'
 import { DoubtList } from './DoubtList.js'
@@ -38,10 +39,11 @@ export function WeatherScreen() {
   const { data: blocks } = useBlocks(site.id)
   const [search, setSearch] = useSearchParams()
   const [adding, setAdding] = useState(false)
-  if (!stations || !blocks) return <Waiting />
-  const block = blocks.find(({ id }) => id === search.get('block'))
+  const block = blocks?.find(({ id }) => id === search.get('block'))
   const asked = block?.follows?.stationId ?? search.get('station')
-  const station = stations.find(({ id }) => id === asked) ?? stations[0]
+  const station = stations?.find(({ id }) => id === asked) ?? stations?.[0]
+  usePageTitle(station?.name ?? t('nav.weather'), block?.name)
+  if (!stations || !blocks) return <Waiting />
   const following = blocks.filter(({ follows }) => follows?.stationId === station?.id)
   const go = (changes: Record<string, string | null>): void => {
     const next = new URLSearchParams(search)
@@ -106,7 +108,7 @@ function AddStation({ first, onDone }: { first: boolean; onDone: () => void }) {
           onChange={(name) => entry.set({ name })}
           error={entry.errors['name']}
         />
-        <Button isDisabled={entry.isSaving} onPress={() => void entry.submit({ siteId: site.id }).then((station) => station && onDone())}>
+        <Button isDisabled={entry.isBarred} onPress={() => void entry.submit({ siteId: site.id }).then((station) => station && onDone())}>
           {t('station.add')}
         </Button>
         {first ? null : (

@@ -127,7 +127,7 @@ function AddEvent({ block }: { block: Block }) {
       <FormError text={entry.general} />
       <Line>
         <Button
-          isDisabled={entry.isSaving}
+          isDisabled={entry.isBarred}
           onPress={() =>
             void entry.submit({ siteId: site.id, blockId: block.id }, (v) => ({
               kind: v.kind,

@@ -110,7 +110,7 @@ export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel
             <OneWatch key={only.id} organism={only} blockId={blockId} onAdded={onAdded} onCancel={onCancel} />
           ) : (
             <Line>
-              <Button onPress={() => void saveAll()} isDisabled={several.isSaving || chosen.length === 0 || !blockId}>
+              <Button onPress={() => void saveAll()} isDisabled={several.isBarred || chosen.length === 0 || !blockId}>
                 {t('watch.several', { count: chosen.length })}
               </Button>
               <Button $plain onPress={onCancel}>

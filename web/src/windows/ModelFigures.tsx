@@ -36,7 +36,7 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
           <p style={{ flex: '1 1 24ch' }}>{t('figures.offer', { model: offer.model, own: offer.ownFigures })}</p>
           <Button
             onPress={() => void takeModel.save({ params: { siteId: site.id, watchId: watch.id }, input: { rowVersion: watch.rowVersion } })}
-            isDisabled={takeModel.isSaving}
+            isDisabled={takeModel.isBarred}
           >
             {t('figures.take')}
           </Button>
@@ -161,12 +161,13 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
       <Caution>{t('figures.caution')}</Caution>
       <FormError text={entry.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={entry.isSaving}>
+        <Button onPress={() => void save()} isDisabled={entry.isBarred}>
           {t('save')}
         </Button>
         {figure.own ? (
           <Button
             $plain
+            isDisabled={drop.isBarred}
             onPress={() =>
               void drop
                 .save({ params: { siteId: site.id, organismId }, input: { path: figure.path, blockId: figure.own?.blockId ?? null } })

@@ -49,7 +49,7 @@ export function OwnClock({ of, watchId }: { of: EventClock; watchId: string }) {
       {clock?.offered && !taken?.current ? (
         <Line>
           <Button
-            isDisabled={take.isSaving}
+            isDisabled={take.isBarred}
             onPress={() => void take.save({ params: { siteId: site.id, watchId }, input: { event: of.event } })}
           >
             {t(taken ? 'ownClock.takeNewer' : 'ownClock.take')}

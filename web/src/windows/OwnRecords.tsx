@@ -119,7 +119,7 @@ function EventFit({ event, forecast }: { event: CalibratedEvent; forecast: Watch
             <Line>
               <Button
                 onPress={() => void accept.save({ params: { siteId: site.id, watchId: forecast.watch.id }, input: { event: event.event } })}
-                isDisabled={accept.isSaving}
+                isDisabled={accept.isBarred}
               >
                 {t('records.accept')}
               </Button>
@@ -185,7 +185,7 @@ function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: ()
       <TextField label={t('records.note')} width="40ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
       <Small>{t('records.anySeason')}</Small>
       <FormError text={entry.general} />
-      <SaveLine onSave={() => void save()} onDone={onDone} isSaving={entry.isSaving} />
+      <SaveLine onSave={() => void save()} onDone={onDone} isBarred={entry.isBarred} />
     </Stack>
   )
 }
@@ -240,16 +240,16 @@ function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
       <Small>{t('records.checksHow')}</Small>
       {unclear ? <DayOrderChoice example={unclear} value={order} onChange={setOrder} /> : null}
       <FormError text={entry.general} />
-      <SaveLine onSave={() => void save()} onDone={onDone} isSaving={entry.isSaving} />
+      <SaveLine onSave={() => void save()} onDone={onDone} isBarred={entry.isBarred} />
     </Stack>
   )
 }
 
-function SaveLine(p: { onSave: () => void; onDone: () => void; isSaving: boolean }) {
+function SaveLine(p: { onSave: () => void; onDone: () => void; isBarred: boolean }) {
   const t = useText()
   return (
     <Line>
-      <Button onPress={p.onSave} isDisabled={p.isSaving}>
+      <Button onPress={p.onSave} isDisabled={p.isBarred}>
         {t('save')}
       </Button>
       <Button $plain onPress={p.onDone}>

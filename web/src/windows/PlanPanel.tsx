@@ -137,7 +137,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         <Button $plain aria-label={t('plan.later')} onPress={() => nudge(1)}>
           <ChevronRight size={16} aria-hidden />
         </Button>
-        <Button onPress={() => void save()} isDisabled={plan.isSaving || move.isSaving}>
+        <Button onPress={() => void save()} isDisabled={plan.isBarred || move.isBarred}>
           {moving ? t('plan.move') : t('plan.save')}
         </Button>
       </Line>

@@ -55,6 +55,7 @@ export function SeenToday({ forecast }: { forecast: WatchForecast }) {
         width="30ch"
         options={named.filter(({ id }) => !seen.some(({ event }) => event === id)).map(({ id, name }) => ({ id, label: name }))}
         value={null}
+        isDisabled={saw.isBarred}
         onChange={(id) => void add(id)}
       />
       <Small>{t('sighted.how')}</Small>

@@ -259,7 +259,7 @@ function BloomBiofix({ forecast, organism }: { forecast: WatchForecast; organism
     <Line data-testid="bloom-biofix">
       <span style={{ flex: '1 1 30ch' }}>{t('detail.bloomBiofix', { plant, event, date: f.date(seen) })}</span>
       <Button
-        isDisabled={update.isSaving}
+        isDisabled={update.isBarred}
         onPress={() =>
           void update.save({
             params: { ...params, watchId: watch.id },
@@ -293,7 +293,7 @@ function CaughtBiofix({ forecast, organism }: { forecast: WatchForecast; organis
         {t('detail.caughtBiofix', { checks, date: f.date(caught.day), days: f.number(caught.halfInterval, 1) })}
       </span>
       <Button
-        isDisabled={update.isSaving}
+        isDisabled={update.isBarred}
         onPress={() =>
           void update.save({ params, input: { ...kept, biofix: caught.day, biofixNote: t('detail.caughtBiofixNote', { checks }) } })
         }
@@ -335,6 +335,7 @@ function BloomWords({ forecast }: { forecast: WatchForecast }) {
       <Checkbox
         label={t('detail.followBloom')}
         value={watch.followsBloom}
+        isDisabled={follow.isBarred}
         onChange={(follows) =>
           void follow.save({ params: { siteId: site.id, watchId: watch.id }, input: { follows, rowVersion: watch.rowVersion } })
         }
@@ -488,7 +489,7 @@ function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items
       <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <Line>
-        <Button onPress={() => void save()} isDisabled={entry.isSaving}>
+        <Button onPress={() => void save()} isDisabled={entry.isBarred}>
           {t('save')}
         </Button>
         <Button

@@ -21,6 +21,7 @@ import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
 import { groupOf, isShown, overThreshold, SHOWN } from './shown.js'
 import { AddWatchLater, PlanPanelLater } from './panelsLater.js'
 import { usePlanning } from './usePlanning.js'
@@ -206,6 +207,10 @@ export function WindowsScreen() {
     return ids
   }, [by, words, groups, toggled, selected])
   const planning = usePlanning(selected)
+  usePageTitle(
+    selected ? t('jump.watch', { organism: selected.organismName, block: blockNames.get(selected.watch.blockId) ?? '' }) : t('nav.windows'),
+    [...(show === 'all' ? [] : [t(`band.show.${show}`)]), ...(words === '' ? [] : [`“${words}”`])].join(', '),
+  )
   const { data: pastSeasons } = useRead(
     endpoints.watches.pastSeasons,
     { params: { siteId: site.id, watchId: selected?.watch.id ?? '' }, input: {} },

@@ -41,6 +41,8 @@ export const windows = {
   'band.days': 'even days',
   'band.heat': 'even heat',
   'band.own': 'its own heat',
+  'band.rows': 'Watches; arrows go from one to the next',
+  'view.title': 'View',
   'band.label':
     'Season band: stages of {rows, plural, one {one watch} other {{rows, number} watches}} along the season. The sentences beside it say the same in words.',
   'band.howToRead':
@@ -69,7 +71,7 @@ export const windows = {
   'band.show.coming': 'coming',
   'band.show.moved': 'moved since last week',
   'band.nothingShown': 'No watch is {what}.',
-  'band.moved': '{days, plural, one {one day} other {{days, number} days}} {way, select, later {later} other {earlier}} than last week',
+  'band.moved': '{days, plural, one {one day} other {{days, number} days}} {way, select, later {later} other {earlier}}',
   'band.groupBy': 'Grouped by',
   'band.groupBy.urgency': 'urgency',
   'band.groupBy.block': 'block',
