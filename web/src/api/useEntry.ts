@@ -51,10 +51,10 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   const client = useQueryClient()
 
   /** How what was just stored is taken back: a change by what stood there before, a new row by its removal. */
-  const takenBack = (stored: unknown, params: ParamsOf<E>, before: unknown): (() => Promise<unknown>) | undefined => {
+  const takenBack = (stored: unknown, params: ParamsOf<E>, before: () => unknown): (() => Promise<unknown>) | undefined => {
     const { id, rowVersion } = (stored ?? {}) as { id?: string; rowVersion?: number }
     if (row && rowVersion !== undefined && (e.method === 'patch' || e.method === 'put'))
-      return () => save({ params, input: before as InputOf<E> })
+      return () => save({ params, input: before() as InputOf<E> })
     if (removal && id !== undefined && rowVersion !== undefined)
       return () =>
         remove.save({
@@ -118,7 +118,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       const version = (stored as { rowVersion?: number } | null)?.rowVersion
       kept.drop()
       // What was put over somebody else's change is not taken back: what stood before it was theirs.
-      noteAct((isOverTheirs ? undefined : takenBack(stored, params, input(before, version ?? null))) ?? 'fixed')
+      noteAct((isOverTheirs ? undefined : takenBack(stored, params, () => input(before, version ?? null))) ?? 'fixed')
       setOverTheirs(false)
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored

@@ -4,8 +4,9 @@ import { TextButton } from '../design/buttons.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 import { stageSharesAt } from './streams.js'
+import { groupWords } from './groupWords.js'
 import { currentWindow, type Group } from './urgency.js'
 
 const Table = styled.table`
@@ -67,7 +68,7 @@ export function BandTable(p: {
           <tbody key={group.id}>
             <tr>
               <th className="group" colSpan={7} scope="rowgroup">
-                {t('band.group', { name: group.name ?? t(`band.group.${group.id}` as Parameters<Say>[0]), rows: group.rows.length })}
+                {groupWords(group, t)}
               </th>
             </tr>
             {group.rows.map((row) => (

@@ -6,9 +6,10 @@ import { useWidth } from '../charts/useWidth.js'
 import { moveByArrows } from '../design/moveByArrows.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 import { MONTHS, Months, TodayLine } from './BandAxis.js'
 import { Pins, type DraftPin, type PinEvent } from './Pins.js'
+import { groupWords } from './groupWords.js'
 import { readingWords } from './reading.js'
 import { useBandZoom } from './useBandZoom.js'
 import { evenInDays, evenInHeat, heldRange, useDayScale, useGliding } from './axis.js'
@@ -315,7 +316,7 @@ const GroupLabels = memo(function GroupLabels(p: {
   return p.heads.map(({ group, top }) => (
     <GroupLabel key={group.id} style={{ top }} aria-expanded={!p.folded.has(group.id)} onClick={() => p.onFold(group.id)}>
       {p.folded.has(group.id) ? <ChevronRight size={15} aria-hidden /> : <ChevronDown size={15} aria-hidden />}
-      {t('band.group', { name: group.name ?? t(`band.group.${group.id}` as Parameters<Say>[0]), rows: group.rows.length })}
+      {groupWords(group, t)}
     </GroupLabel>
   ))
 })

@@ -15,7 +15,7 @@ import { byUrgency } from './urgency.js'
 import '../messages/en/field.js'
 import '../messages/en/windows.js'
 
-const Strip = styled.div`
+const Strip = styled.div<{ $inside?: boolean }>`
   position: relative;
   padding: 4px 20px 2px;
   background: ${colour.sheet};
@@ -40,7 +40,8 @@ const Strip = styled.div`
     background: ${colour.sheet};
   }
   @media ${PHONE} {
-    display: none;
+    display: ${({ $inside }) => ($inside ? 'block' : 'none')};
+    padding: 4px 0 2px;
   }
 `
 const HEIGHT = 40
@@ -48,17 +49,20 @@ const WIDEST = 2600
 
 /**
  * The season in miniature: windows as bars, today, and the days in view, which are chosen by dragging. It never moves
- * today. `whole`: as long as nobody has chosen, the whole season is in view.
+ * today.
+ *
+ * @param whole as long as nobody has chosen, the whole season is in view
+ * @param inside stands among a phone's tools, and is shown there
  */
-export function SeasonStrip({ whole }: { whole: boolean }) {
+export function SeasonStrip({ whole, inside = false }: { whole: boolean; inside?: boolean }) {
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
   if (!band) return <Strip style={{ minHeight: 47 }} />
   if (band.watches.length === 0) return null
-  return <StripOf band={band} whole={whole} />
+  return <StripOf band={band} whole={whole} inside={inside} />
 }
 
-function StripOf({ band, whole }: { band: Band; whole: boolean }) {
+function StripOf({ band, whole, inside }: { band: Band; whole: boolean; inside: boolean }) {
   const t = useText()
   const f = useFormat()
   const ref = useRef<HTMLDivElement>(null)
@@ -99,7 +103,7 @@ function StripOf({ band, whole }: { band: Band; whole: boolean }) {
     event.preventDefault()
   }
   return (
-    <Strip ref={ref} className="off-paper">
+    <Strip ref={ref} $inside={inside} className="off-paper">
       <svg
         viewBox={`0 0 ${inner} ${HEIGHT}`}
         height={HEIGHT}

@@ -8,6 +8,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
+import { Explained } from '../design/Explained.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -92,7 +93,9 @@ function Evidence({ overview, plants }: { overview: BloomOverview; plants: reado
               </b>
             </p>
             <Small>
-              {t('bloom.shiftHow', { sd: f.heat(shift.sd), prior: f.heat(shift.prior), own: shift.priorOwn ? 'yes' : 'no' })}
+              <Explained>
+                {t('bloom.shiftHow', { sd: f.heat(shift.sd), prior: f.heat(shift.prior), own: shift.priorOwn ? 'yes' : 'no' })}
+              </Explained>
               {shift.held ? ` ${t('bloom.held')}` : ''}
             </Small>
           </div>

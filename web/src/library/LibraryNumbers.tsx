@@ -4,6 +4,7 @@ import { TextButton } from '../design/buttons.js'
 import { Line, PlainTable, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { Explained } from '../design/Explained.js'
 
 /** The numbers of its model: what the library has, and what this site or block has in its place. */
 export function LibraryNumbers({ entry }: { entry: LibraryEntry }) {
@@ -39,7 +40,9 @@ export function LibraryNumbers({ entry }: { entry: LibraryEntry }) {
           <tbody>
             {entry.figures.map((figure) => (
               <tr key={figure.path}>
-                <th scope="row">{nameOf(figure.path)}</th>
+                <th scope="row">
+                  <Explained>{nameOf(figure.path)}</Explained>
+                </th>
                 <td>{f.figure(figure.value, figure.unit)}</td>
                 <td>{figure.own ? f.figure(figure.own.libraryValue, figure.unit) : t('organism.same')}</td>
                 <td>

@@ -123,6 +123,7 @@ export function LibraryScreen() {
           <Ways>
             <NavLink to={`${base}/suspects`}>{t('library.suspects')}</NavLink>
             <NavLink to={`${base}/new`}>{t('library.add')}</NavLink>
+            <NavLink to={`${base}/words`}>{t('library.words')}</NavLink>
           </Ways>
           <SearchField label={t('library.search')} value={typed} onChange={setTyped} />
           <Choice

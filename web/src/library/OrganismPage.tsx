@@ -7,6 +7,7 @@ import { call } from '../api/client.js'
 import { useBlocks, useRead, useWrite, watched } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite, useWorkplace } from '../api/workplace.js'
+import { Explained } from '../design/Explained.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
@@ -109,7 +110,9 @@ export function OrganismPage() {
             ))}
           </Bullets>
           <p>{t('organism.look', { where: about.look.where, hour: about.look.hour })}</p>
-          <p>{t('organism.winters', { as: about.winters.as, where: about.winters.where })}</p>
+          <p>
+            <Explained>{t('organism.winters', { as: about.winters.as, where: about.winters.where })}</Explained>
+          </p>
           <p>{t('organism.hosts', { hosts: about.hosts.join(', '), families: about.hostFamilies.join(', ') || 'none' })}</p>
         </Stack>
         <Stack>

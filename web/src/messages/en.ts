@@ -9,10 +9,12 @@ import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
 import { importing } from './en/import.js'
+import { glossary } from './en/glossary.js'
 import { library } from './en/library.js'
 import { records } from './en/records.js'
 import { varieties } from './en/varieties.js'
 import { windows } from './en/windows.js'
+import { words } from './en/words.js'
 import { work } from './en/work.js'
 
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
@@ -33,4 +35,6 @@ export const en = {
   ...bloom,
   ...duties,
   ...work,
+  ...words,
+  ...glossary,
 } as const

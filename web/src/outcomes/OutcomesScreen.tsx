@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOutcomes } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { Explained } from '../design/Explained.js'
 import { Columns, Empty, Figure, Heading, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
@@ -73,15 +74,19 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
           <p data-testid="verdict">
             <b>{verdictSentence(outcome, block, t, f)}</b>
           </p>
-          <p>{thresholdSentence(outcome, t, f)}</p>
+          <p>
+            <Explained>{thresholdSentence(outcome, t, f)}</Explained>
+          </p>
           <ClaimSentence outcome={outcome} />
           {outcome.coverage ? (
             <p>
-              {t('outcomes.coverage', {
-                share: f.number(100 * outcome.coverage.p50),
-                low: f.number(100 * outcome.coverage.p10),
-                high: f.number(100 * outcome.coverage.p90),
-              })}
+              <Explained>
+                {t('outcomes.coverage', {
+                  share: f.number(100 * outcome.coverage.p50),
+                  low: f.number(100 * outcome.coverage.p10),
+                  high: f.number(100 * outcome.coverage.p90),
+                })}
+              </Explained>
             </p>
           ) : outcome.deviation ? (
             <p data-testid="no-coverage">
@@ -132,13 +137,15 @@ function ClaimSentence({ outcome }: { outcome: Outcome }) {
   const expected = comparison.expectedWithoutTreatment
   return (
     <p>
-      {t('outcomes.claim', {
-        expected: f.number(expected, 1),
-        after: f.number(treated.after.per100, 1),
-        items: outcome.item,
-        fell: expected < treated.before.per100 ? 'yes' : 'no',
-        before: f.number(treated.before.per100, 1),
-      })}
+      <Explained>
+        {t('outcomes.claim', {
+          expected: f.number(expected, 1),
+          after: f.number(treated.after.per100, 1),
+          items: outcome.item,
+          fell: expected < treated.before.per100 ? 'yes' : 'no',
+          before: f.number(treated.before.per100, 1),
+        })}
+      </Explained>
     </p>
   )
 }
@@ -179,7 +186,9 @@ function FormulaTable({ outcome }: { outcome: Outcome }) {
         <tbody>
           {rows.map(([name, e]) => (
             <tr key={name}>
-              <th scope="row">{t(name)}</th>
+              <th scope="row">
+                <Explained>{t(name)}</Explained>
+              </th>
               <td>
                 <Figure>{f.percent(e.value)}</Figure>
               </td>

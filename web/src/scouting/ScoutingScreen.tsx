@@ -8,6 +8,7 @@ import { useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
 import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
+import { Explained } from '../design/Explained.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
@@ -113,22 +114,28 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
         </Heading>
         <p>{windowSentence(row, t, f)}</p>
         <p>
-          {threshold === null
-            ? sampling.serves === 'outcome'
-              ? t('scouting.decideBy', { decision: sampling.decision ?? '' })
-              : t('scouting.noThreshold')
-            : threshold.from === 'every-one'
-              ? t('scouting.everyOne')
-              : t('scouting.threshold', { threshold: f.number(threshold.per100, 1), items: sampling.items })}
+          {threshold === null ? (
+            sampling.serves === 'outcome' ? (
+              t('scouting.decideBy', { decision: sampling.decision ?? '' })
+            ) : (
+              t('scouting.noThreshold')
+            )
+          ) : threshold.from === 'every-one' ? (
+            t('scouting.everyOne')
+          ) : (
+            <Explained>{t('scouting.threshold', { threshold: f.number(threshold.per100, 1), items: sampling.items })}</Explained>
+          )}
         </p>
         <CountingRule organism={organism} />
         <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>
           {held ? t('scouting.goOn', { unit: sampling.unit, number: goesOnAt(held) + 1, counted: goesOnAt(held) }) : t('scouting.count')}
         </CountLink>
         <Small>
-          {block.checkAreas.length > 0
-            ? t('scouting.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })
-            : t('scouting.noCheck')}{' '}
+          <Explained>
+            {block.checkAreas.length > 0
+              ? t('scouting.checks', { names: block.checkAreas.map(({ name }) => name).join(', ') })
+              : t('scouting.noCheck')}
+          </Explained>{' '}
           {adding ? null : <TextButton onPress={() => setAdding(true)}>{t('check.add')}</TextButton>}
         </Small>
         {adding ? <AddCheckArea block={block} onDone={() => setAdding(false)} /> : null}

@@ -31,6 +31,7 @@ const ACTIONS = [
   { path: 'weather?panel=heat', word: 'jump.do.heat' },
   { path: 'library/suspects', word: 'jump.do.suspects' },
   { path: 'library/new', word: 'jump.do.organism' },
+  { path: 'library/words', word: 'jump.do.words' },
 ] as const satisfies readonly { path: string; word: MessageId }[]
 
 const ENTRY = { animal: 'organisms', disease: 'organisms', weed: 'organisms', bloom: 'bloom-plants', method: 'methods' } as const

@@ -68,6 +68,7 @@ export const router = createBrowserRouter([
                     path: 'suspects',
                     element: screen(() => import('../library/SuspectsScreen.js').then(({ SuspectsScreen }) => SuspectsScreen)),
                   },
+                  { path: 'words', element: screen(() => import('../library/WordsPage.js').then(({ WordsPage }) => WordsPage)) },
                   { path: 'new', element: screen(() => import('../library/OwnOrganism.js').then(({ OwnOrganism }) => OwnOrganism)) },
                   { path: 'new-method', element: screen(() => import('../library/OwnMethod.js').then(({ OwnMethod }) => OwnMethod)) },
                   {

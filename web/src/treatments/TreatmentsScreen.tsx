@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router'
 import { useBand, useBlocks, useOrganisms, usePlaces, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { whichAssumed } from '../band/means.js'
+import { Explained } from '../design/Explained.js'
 import { TextButton } from '../design/buttons.js'
 import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { hectaresFromSquareMetres } from '../design/units.js'
@@ -233,14 +234,16 @@ function Shelf({ products }: { products: readonly Product[] }) {
                   {t('edit')}
                 </TextButton>
                 <Small>
-                  {t('shelf.label', {
-                    rate: f.number(product.labelRate, 3),
-                    unit: product.rateUnit,
-                    reEntry: f.number(product.reEntryHours, 1),
-                    preHarvest: product.preHarvestDays,
-                    bees: t(`bees.${product.bees}`),
-                    protection: product.protection,
-                  })}{' '}
+                  <Explained>
+                    {t('shelf.label', {
+                      rate: f.number(product.labelRate, 3),
+                      unit: product.rateUnit,
+                      reEntry: f.number(product.reEntryHours, 1),
+                      preHarvest: product.preHarvestDays,
+                      bees: t(`bees.${product.bees}`),
+                      protection: product.protection,
+                    })}
+                  </Explained>{' '}
                   {product.assumed.length > 0
                     ? t('shelf.assumed', {
                         which: whichAssumed(product.assumed),

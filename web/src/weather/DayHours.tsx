@@ -4,6 +4,7 @@ import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { DateField } from '../design/DateField.js'
+import { Explained } from '../design/Explained.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -80,7 +81,9 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
               })}
             </Caution>
           ) : null}
-          <Small>{t('hours.standard')}</Small>
+          <Small>
+            <Explained>{t('hours.standard')}</Explained>
+          </Small>
           {blockId === undefined && source === 'read' ? (
             <PutRight key={day} byHand={byHand} hours={hours} day={day} stationId={stationId} />
           ) : null}

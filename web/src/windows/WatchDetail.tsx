@@ -11,6 +11,7 @@ import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence }
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Choice, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
+import { Explained } from '../design/Explained.js'
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
@@ -104,7 +105,9 @@ function CountedAgainst({ forecast, organism, last }: { forecast: WatchForecast;
   const shown = { ...counted, threshold: f.number(threshold.per100, 1) }
   return (
     <p>
-      {last ? t(isCrossed(last.per100, threshold) ? 'detail.crossed' : 'detail.below', shown) : t('detail.noCount', shown)}{' '}
+      <Explained>
+        {last ? t(isCrossed(last.per100, threshold) ? 'detail.crossed' : 'detail.below', shown) : t('detail.noCount', shown)}
+      </Explained>{' '}
       {forecast.watch.threshold
         ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
         : t('detail.libraryThreshold', {
@@ -144,7 +147,9 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       {forecast.biofix.how === 'expected' ? <BloomBiofix forecast={forecast} organism={organism} /> : null}
       {forecast.biofix.how === 'expected' ? <CaughtBiofix forecast={forecast} organism={organism} /> : null}
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
-        <Caution>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Caution>
+        <Caution>
+          <Explained>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Explained>
+        </Caution>
       ) : null}
       {forecast.grade === 'dates' && forecast.events.length > 0 ? <StagesNow forecast={forecast} /> : null}
       {forecast.infection && forecast.grade !== 'none' && forecast.grade !== 'calendar' ? (
@@ -160,7 +165,11 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       ) : null}
       {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
       <Hazards hazards={organism?.hazards ?? []} />
-      {forecast.grade === 'calendar' ? null : <Small>{originSentence(forecast, t, f)}</Small>}
+      {forecast.grade === 'calendar' ? null : (
+        <Small>
+          <Explained>{originSentence(forecast, t, f)}</Explained>
+        </Small>
+      )}
       {editing ? (
         <EditWatch forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
       ) : (
@@ -181,7 +190,9 @@ function Windows({ forecast }: { forecast: WatchForecast }) {
     <div key={window.generation}>
       <b>{t('detail.generation', { name: window.generationName })}</b>
       <p>{windowSentence(forecast, t, f, window)}</p>
-      <Small>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Small>
+      <Small>
+        <Explained>{forecast.grade === 'dates' ? heatSentence(forecast, t, f, window) : t('detail.placeholder')}</Explained>
+      </Small>
     </div>
   ))
 }

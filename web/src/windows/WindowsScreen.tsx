@@ -10,12 +10,13 @@ import { useRangeControls } from '../band/range.js'
 import { DerivedNote } from '../band/DerivedNote.js'
 import { SeasonBand, usualRange, type AxisKind } from '../band/SeasonBand.js'
 import { ghosts } from '../band/streams.js'
-import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Grouping } from '../band/urgency.js'
+import { byUrgency, filtered, grouped, GROUPINGS, urgencyOf, type Group, type Grouping } from '../band/urgency.js'
+import { groupWords } from '../band/groupWords.js'
 import { windowSentence } from '../band/words.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, Choice, SearchField, Select } from '../design/controls.js'
 import { Columns, Empty, Line, Page, Rows, Title } from '../design/text.js'
-import { colour, PHONE } from '../design/theme.js'
+import { colour, PHONE, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
@@ -23,7 +24,7 @@ import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { groupOf, isShown, overThreshold, SHOWN } from './shown.js'
-import { AddWatchLater, PlanPanelLater } from './panelsLater.js'
+import { AddWatchLater, PhoneViewLater, PlanPanelLater } from './panelsLater.js'
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 import '../messages/en/field.js'
@@ -45,7 +46,13 @@ const Head = styled.div`
     gap: 10px 14px;
     align-items: center;
   }
+  .phone {
+    display: none;
+  }
   @media ${PHONE} {
+    .phone {
+      display: inline-block;
+    }
     padding: 12px 14px;
     .desk {
       display: none;
@@ -99,31 +106,45 @@ const Sentences = styled(Rows)`
   }
 `
 
+const GroupName = styled.h2`
+  display: none;
+  @media ${PHONE} {
+    display: block;
+    padding: 10px 14px 6px;
+    font-size: ${size.small};
+    color: ${colour.inkSoft};
+  }
+`
+
 /** Dragging a pin changes nothing of what is said of the watch. */
 const Detail = memo(WatchDetail)
 
 /** On a phone the band is a list of sentences, and one row. */
 const PhoneRows = memo(function PhoneRows(p: {
-  rows: readonly WatchForecast[]
+  groups: readonly Group[]
   blockNames: ReadonlyMap<string, string>
   sentences: ReadonlyMap<string, string>
   selected: string
   onSelect: (watchId: string) => void
 }) {
-  return (
-    <Sentences>
-      {p.rows.map(({ watch, organismName }) => (
-        <li key={watch.id}>
-          <button aria-pressed={watch.id === p.selected} onClick={() => p.onSelect(watch.id)}>
-            <b>
-              {organismName}, {p.blockNames.get(watch.blockId)}
-            </b>
-            {p.sentences.get(watch.id)}
-          </button>
-        </li>
-      ))}
-    </Sentences>
-  )
+  const t = useText()
+  return p.groups.map((group) => (
+    <div key={group.id}>
+      <GroupName>{groupWords(group, t)}</GroupName>
+      <Sentences>
+        {group.rows.map(({ watch, organismName }) => (
+          <li key={watch.id}>
+            <button aria-pressed={watch.id === p.selected} onClick={() => p.onSelect(watch.id)}>
+              <b>
+                {organismName}, {p.blockNames.get(watch.blockId)}
+              </b>
+              {p.sentences.get(watch.id)}
+            </button>
+          </li>
+        ))}
+      </Sentences>
+    </div>
+  ))
 })
 
 /** Closer, farther and whole, by button and key. */
@@ -274,12 +295,28 @@ export function WindowsScreen() {
                 </span>
               ) : null}
               {band.heatAxis && !asTable ? (
-                <Choice
-                  label={t('band.axis')}
-                  options={(['days', 'heat', 'own'] as const).map((id) => ({ id, label: t(`band.${id}`) }))}
-                  value={axis}
-                  onChange={setAxis}
-                />
+                <span className="desk">
+                  <Choice
+                    label={t('band.axis')}
+                    options={(['days', 'heat', 'own'] as const).map((id) => ({ id, label: t(`band.${id}`) }))}
+                    value={axis}
+                    onChange={setAxis}
+                  />
+                </span>
+              ) : null}
+              {all.length > 0 ? (
+                <span className="phone">
+                  <PhoneViewLater
+                    asTable={asTable}
+                    onTable={(now) => go({ as: now ? 'table' : null })}
+                    by={by}
+                    onGroup={(group) => go({ group: group === 'urgency' ? null : group })}
+                    axis={band.heatAxis && !asTable ? axis : undefined}
+                    onAxis={setAxis}
+                    past={showPast}
+                    onPast={setShowPast}
+                  />
+                </span>
               ) : null}
               <Button $plain onPress={() => setAdding((now) => !now)} aria-expanded={adding}>
                 <Plus size={16} aria-hidden style={{ verticalAlign: '-3px' }} /> {t('watch.add')}
@@ -343,7 +380,9 @@ export function WindowsScreen() {
       ) : null}
       {selected ? (
         <>
-          <PhoneRows rows={rows} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
+          {asTable ? null : (
+            <PhoneRows groups={groups} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
+          )}
           {rows.length === 0 ? (
             <Page as="div">
               <p>{words === '' ? t('band.nothingShown', { what: t(`band.show.${show}`) }) : t('band.nothingFound', { words })}</p>

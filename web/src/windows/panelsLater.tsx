@@ -3,6 +3,7 @@ import { lazy, Suspense, type ComponentType } from 'react'
 import { later } from '../shell/later.js'
 import { Waiting } from '../shell/Waiting.js'
 import type { NewWatch } from './AddWatch.js'
+import type { PhoneViewProps } from './PhoneView.js'
 import type { Planning } from './usePlanning.js'
 
 /* Forms and panels that few open at once: each comes when somebody asks for it, so that the windows stand sooner. */
@@ -12,6 +13,7 @@ const figures = later(() => import('./ModelFigures.js'))
 const ways = later(() => import('./WaysToAct.js'))
 const adding = later(() => import('./AddWatch.js'))
 const planning = later(() => import('./PlanPanel.js'))
+const phoneView = later(() => import('./PhoneView.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
 function panelOf<P extends object>(fetched: () => Promise<ComponentType<P>>): ComponentType<P> {
@@ -32,4 +34,5 @@ export const ModelFiguresLater = panelOf<OfWatch>(async () => (await figures()).
 export const WhyMovedLater = panelOf<OfWatch>(async () => (await moved()).WhyMoved)
 export const WaysToActLater = panelOf<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(async () => (await ways()).WaysToAct)
 export const PlanPanelLater = panelOf<OfWatch & { planning: Planning }>(async () => (await planning()).PlanPanel)
+export const PhoneViewLater = panelOf<PhoneViewProps>(async () => (await phoneView()).PhoneView)
 export const AddWatchLater = panelOf<NewWatch>(async () => (await adding()).AddWatch)

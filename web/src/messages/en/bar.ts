@@ -29,6 +29,7 @@ export const bar = {
   'jump.do.weather': 'Bring in weather | import csv file station logger temperature rain upload',
   'jump.do.heat': 'Heat of a season | degree days degree-days growing gdd sum',
   'jump.do.suspects': 'What is it? | identify find damage holes spots bug worm unknown symptom',
+  'jump.do.words': 'Words of the field | glossary terms meaning explain help definition',
   'jump.do.organism': 'An organism of one’s own | new pest model own add custom',
   'keys.title': 'Keys',
   'keys.jump': 'jump',
@@ -49,7 +50,6 @@ export const bar = {
   'look.theme.day': 'day',
   'look.theme.sunlight': 'sunlight',
   'look.theme.dark': 'dark',
-  'look.glossary': 'Words of the field',
 } as const
 
 register(bar)

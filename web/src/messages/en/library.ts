@@ -4,6 +4,7 @@ import { register } from '../registry.js'
 export const library = {
   'library.title': 'Library',
   'library.suspects': 'From a sign to suspects',
+  'library.words': 'Words',
   'library.add': 'Add your own organism',
   'library.search': 'Find by name, host, family, look-alike',
   'library.kinds': 'Kind of entry',
