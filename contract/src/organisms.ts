@@ -69,7 +69,7 @@ export const organismSchema = z.object({
     decision: z.string().optional(),
     eliminate: z.boolean(),
     /** How the site counts it, where it goes by another rule than the library. */
-    rule: z.object({ id, frame: z.string(), reason: z.string(), rowVersion }).nullable(),
+    rule: z.object({ id, frame: z.string(), reason: z.string(), hasUnit: z.boolean(), rowVersion }).nullable(),
   }),
   /** What to say of an infection that the weather allowed; null where the organism is no disease. */
   infection: z.object({ inoculum: z.string(), lookFor: z.string(), curativeDays: z.number() }).nullable(),

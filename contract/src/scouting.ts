@@ -11,6 +11,14 @@ const tally = z.record(
 export const thresholdSchema = z.object({ per100: z.number(), from: z.enum(['own', 'library', 'every-one']) })
 export type Threshold = z.infer<typeof thresholdSchema>
 
+/** What is looked at in one go, in the site's own words, and how many items on it. */
+export const sampleUnitSchema = z.object({
+  one: text('what one sample unit is called', 60),
+  many: text('what several are called', 60),
+  items: z.int({ error: 'enter a whole number' }).min(1, { error: 'must be at least 1' }).max(1000, { error: 'must be at most 1000' }),
+})
+export type SampleUnit = z.infer<typeof sampleUnitSchema>
+
 /** A count in one area on one day: what was found on each sample unit, by class. */
 export const roundSchema = z.object({
   id,
@@ -20,6 +28,8 @@ export const roundSchema = z.object({
   checkAreaName: z.string().nullable(),
   countedOn: civilDateSchema,
   units: z.array(tally),
+  /** By which unit it was counted. */
+  unit: sampleUnitSchema,
   note: z.string(),
   personName: z.string(),
   rowVersion,
@@ -54,6 +64,16 @@ export const scouting = {
       weights: z.record(z.string(), number('the weight', 0, 100)),
       frame: z.string().trim().max(500, { error: 'use at most 500 characters' }).default(''),
       reason: text('why this site counts otherwise', 500),
+      /** Of the site's own, for rounds from now on; null: the library's. */
+      unit: sampleUnitSchema
+        .extend({
+          suggested: z
+            .int({ error: 'enter a whole number' })
+            .min(1, { error: 'must be at least 1' })
+            .max(1000, { error: 'must be at most 1000' }),
+        })
+        .nullable()
+        .default(null),
       /** null where there is no rule yet. */
       rowVersion: rowVersion.nullable(),
     }),

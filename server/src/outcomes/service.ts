@@ -32,7 +32,12 @@ const INTERVAL_SEED = 1979
 /** A round with the day number by which it is held against treatments. */
 type DatedRound = Round & { day: number }
 
-const dated = (round: Round): DatedRound => ({ ...round, day: dayNumber(round.countedOn) })
+/** A round as if it had been counted by the unit of the library, so that rounds of different units can be held against each other. */
+const dated = (round: Round, { sampling }: Organism): DatedRound => ({
+  ...round,
+  effective: round.effective.map((count) => (count * sampling.itemsPerUnit) / round.unit.items),
+  day: dayNumber(round.countedOn),
+})
 
 function countOf(round: Round | undefined, organism: Organism): OutcomeCount | null {
   if (!round) return null
@@ -158,7 +163,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !block) continue
     const organism = organismOf(watch)
-    const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map(dated)
+    const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map((round) => dated(round, organism))
     const coverage = treatment.deviation
       ? null
       : achievedCoverage(watch, organism, treatment.done, treatment.methodId, block, await weatherOf(block), deps.memo)

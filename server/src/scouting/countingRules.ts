@@ -1,4 +1,4 @@
-import type { ParsedInputOf, scouting } from '@bocado/contract'
+import type { ParsedInputOf, SampleUnit, scouting } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { insertOnce, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
@@ -9,15 +9,28 @@ export interface CountingRule {
   id: string
   organismId: string
   weights: Record<string, number>
+  /** Of the site's own; null: the library's. */
+  unit: (SampleUnit & { suggested: number }) | null
   frame: string
   reason: string
   rowVersion: number
 }
 
+const unitOf = (row: Row): CountingRule['unit'] =>
+  row['unit_one'] === null
+    ? null
+    : {
+        one: row['unit_one'] as string,
+        many: row['unit_many'] as string,
+        items: row['unit_items'] as number,
+        suggested: row['unit_suggested'] as number,
+      }
+
 const ruleOf = (row: Row): CountingRule => ({
   id: row['id'] as string,
   organismId: row['organism_id'] as string,
   weights: jsonOf<Record<string, number>>(row['weights']),
+  unit: unitOf(row),
   frame: row['frame'] as string,
   reason: row['reason'] as string,
   rowVersion: row['row_version'] as number,
@@ -45,7 +58,16 @@ export async function setCountingRule(
     if (!classes.includes(name)) throw fieldProblem(`weights.${name}`, `is no class that is counted for it; use ${classes.join(', ')}`)
   const weights = weightsOf(organism, { weights: input.weights })
   if (classes.every((id) => weights[id] === 0)) throw fieldProblem('weights', 'let at least one class count')
-  const columns = { organism_id: organismId, weights: JSON.stringify(input.weights), frame: input.frame, reason: input.reason }
+  const columns = {
+    organism_id: organismId,
+    weights: JSON.stringify(input.weights),
+    frame: input.frame,
+    unit_one: input.unit?.one ?? null,
+    unit_many: input.unit?.many ?? null,
+    unit_items: input.unit?.items ?? null,
+    unit_suggested: input.unit?.suggested ?? null,
+    reason: input.reason,
+  }
   if (input.rowVersion === null) {
     const meanwhile = (): HttpProblem =>
       new HttpProblem(409, 'Somebody set how this is counted meanwhile. Look at it, and change that instead.')

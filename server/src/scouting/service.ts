@@ -15,11 +15,12 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
   const { sampling } = organismOf(round)
   const weights = weightsOf(organismOf(round), rules.get(organismId))
   // Of a share each item counts once, however much was found on it.
-  const most = sampling.measure === 'incidence' ? sampling.itemsPerUnit : Infinity
+  const unit = round.unit ?? { one: sampling.unit, many: sampling.units, items: sampling.itemsPerUnit }
+  const most = sampling.measure === 'incidence' ? unit.items : Infinity
   const effective = round.units.map((unit) => Math.min(most, effectiveCount(unit, weights)))
-  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * sampling.itemsPerUnit)
+  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * unit.items)
   const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedFor(sampling)) : thresholdThen
-  return { ...shown, effective, per100, threshold, crossed: isCrossed(per100, threshold) }
+  return { ...shown, unit, effective, per100, threshold, crossed: isCrossed(per100, threshold) }
 }
 
 const countedFor = ({ threshold, serves, eliminate }: Organism['sampling']) => ({ threshold, serves, eliminate })
@@ -62,8 +63,11 @@ export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   // What was decided on that day stays as it was, whatever is thought of thresholds later.
   const threshold = actionThreshold(watch.threshold?.per100 ?? null, countedFor(organismOf(watch).sampling))
+  // By which unit it was counted stays with it, too.
+  const unit = (await countingRules(w.tx, w.siteId)).get(watch.organismId)?.unit
   const columns = {
     watch_id: watch.id,
+    ...(unit ? { unit_one: unit.one, unit_many: unit.many, unit_items: unit.items } : {}),
     threshold_from: threshold?.from ?? 'none',
     threshold_then: threshold?.per100 ?? null,
     ...(await columnsOf(w, deps, watch, input)),

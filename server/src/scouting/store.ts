@@ -1,4 +1,4 @@
-import type { Threshold } from '@bocado/contract'
+import type { SampleUnit, Threshold } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -16,6 +16,8 @@ export interface StoredRound {
   checkAreaName: string | null
   countedOn: string
   units: Record<string, number>[]
+  /** By which it was counted; null: the library's. */
+  unit: SampleUnit | null
   note: string
   personName: string
   rowVersion: number
@@ -45,6 +47,10 @@ const roundOf = (row: Row): StoredRound => ({
   checkAreaName: row['check_area_name'] as string | null,
   countedOn: row['counted_on'] as string,
   units: jsonOf<Record<string, number>[]>(row['units']),
+  unit:
+    row['unit_one'] === null
+      ? null
+      : { one: row['unit_one'] as string, many: row['unit_many'] as string, items: row['unit_items'] as number },
   note: row['note'] as string,
   personName: row['person_name'] as string,
   rowVersion: row['row_version'] as number,

@@ -82,6 +82,26 @@ describe('a site that counts by its own rule', () => {
     expect((await potato()).rule).not.toBeNull()
   })
 
+  test('looks at units of its own from then on; what was counted before stays with the unit of its day', async () => {
+    const library = (await rounds('codling-moth')).at(-1)!
+    const weights = { 'fresh-entry': 1 }
+    const unit = { one: 'single fruit', many: 'single fruits', items: 1, suggested: 10 }
+    const input = { weights, unit, reason: 'two young trees', rowVersion: null }
+    const params = { ...at, organismId: 'codling-moth' }
+    done(await app.call(scouting.setRule, params, input, as))
+    const sampling = done(await app.call(watches.organisms, at, {})).find(({ id }) => id === 'codling-moth')!.sampling
+    expect(sampling).toMatchObject({ unit: 'single fruit', units: 'single fruits', itemsPerUnit: 1, suggestedUnits: 10 })
+    const ten = Array.from({ length: 10 }, (_, i) => (i === 0 ? { 'fresh-entry': 1 } : {}))
+    expect(await count('codling-moth', ten, '2026-06-12')).toMatchObject({ per100: 10, unit: { one: 'single fruit', items: 1 } })
+    expect(await rounds('codling-moth')).toContainEqual(library)
+    expect(library.unit.items).toBeGreaterThan(1)
+    // Of single fruits a hundred found on one are still one fruit of one.
+    expect(
+      done(await app.call(scouting.setRule, { ...at, organismId: 'european-red-mite' }, { ...input, weights: {} }, as)).rowVersion,
+    ).toBe(1)
+    expect(await count('european-red-mite', [{ mite: 40 }, { mite: 0 }])).toMatchObject({ effective: [1, 0], per100: 50 })
+  })
+
   test('is told what is wrong with it', async () => {
     expect((await rule({ grub: 1 }, 3)).problem.fields?.[0]?.path).toBe('weights.grub')
     expect((await rule({ small: 0, large: 0, adult: 0, egg: 0 }, 3)).problem.fields?.[0]?.message).toBe('let at least one class count')

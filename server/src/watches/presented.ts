@@ -40,12 +40,15 @@ function givenBy(organism: Organism): OrganismInPages['gives'] {
   return organism.monthsOnly || restsOnPlaceholder(organism) ? 'months' : 'dates'
 }
 
-/** How it is counted: the library's way, with the site's own weights and frame where it has any. */
+/** How it is counted: the library's way, with the site's own unit, weights and frame where it has any. */
 function samplingOf({ decision, ...sampling }: Organism['sampling'], rule: CountingRule | undefined): OrganismInPages['sampling'] {
   return {
     ...sampling,
     ...(decision === undefined ? {} : { decision }),
+    ...(rule?.unit
+      ? { unit: rule.unit.one, units: rule.unit.many, itemsPerUnit: rule.unit.items, suggestedUnits: rule.unit.suggested }
+      : {}),
     classes: sampling.classes.map((one) => ({ ...one, weight: rule?.weights[one.id] ?? one.weight })),
-    rule: rule ? { id: rule.id, frame: rule.frame, reason: rule.reason, rowVersion: rule.rowVersion } : null,
+    rule: rule ? { id: rule.id, frame: rule.frame, reason: rule.reason, hasUnit: rule.unit !== null, rowVersion: rule.rowVersion } : null,
   }
 }

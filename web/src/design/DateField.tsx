@@ -1,4 +1,5 @@
-import { parseDate, type CalendarDate } from '@internationalized/date'
+import { useState } from 'react'
+import { parseDate, toCalendarDate, type CalendarDate } from '@internationalized/date'
 import { DateField as AriaDateField, DateInput, DateSegment, Label } from 'react-aria-components'
 import styled from 'styled-components'
 import { control } from './buttons.js'
@@ -39,12 +40,28 @@ const toDate = (value: string | null): CalendarDate | null => {
   }
 }
 
-/** A day, typed or stepped with the arrow keys; `YYYY-MM-DD` outside. */
+/** Before this a year is still being typed, digit by digit. */
+const FIRST_YEAR = 1000
+/** Two digits of a year are of this century. */
+const meant = (typed: CalendarDate): CalendarDate => (typed.year < 100 ? typed.set({ year: 2000 + typed.year }) : typed)
+
+/** A day, typed or stepped with the arrow keys; `YYYY-MM-DD` outside, where a year is told once it is whole. */
 export function DateField(p: FieldProps & { value: string | null; onChange: (value: string | null) => void }) {
+  const [typing, setTyping] = useState<CalendarDate | null>(null)
+  const tell = (value: CalendarDate | null): void => {
+    setTyping(null)
+    p.onChange(value ? value.toString() : null)
+  }
   return (
     <StyledDate
-      value={toDate(p.value)}
-      onChange={(value) => p.onChange(value ? value.toString() : null)}
+      value={typing ?? toDate(p.value)}
+      onChange={(value) => {
+        if (value && value.year < FIRST_YEAR) setTyping(toCalendarDate(value))
+        else tell(value && toCalendarDate(value))
+      }}
+      onBlur={() => {
+        if (typing) tell(meant(typing))
+      }}
       isInvalid={p.error !== undefined}
       validationBehavior="aria"
     >

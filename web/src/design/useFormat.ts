@@ -33,6 +33,15 @@ function worded(locale: string, options: Intl.DateTimeFormatOptions, put: (part:
   })
 }
 
+/** Twelve hours or twenty-four, as the reader's clocks have them. */
+export const hasTwelveHours = (locale: string): boolean =>
+  new Intl.DateTimeFormat(locale, { hour: 'numeric' }).resolvedOptions().hour12 === true
+const timeOf = (locale: string): Intl.DateTimeFormatOptions =>
+  hasTwelveHours(locale) ? { hour: 'numeric', minute: '2-digit', hour12: true } : { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }
+/** "22:05", "10:05 PM". */
+const clockWords = ({ hour, minute, dayPeriod }: Pick<Parts, 'hour' | 'minute'> & { dayPeriod?: string }): string =>
+  `${hour}:${minute}${dayPeriod ? ` ${dayPeriod.toUpperCase()}` : ''}`
+
 /** The civil day that lies some days after another. */
 const nudged = (day: string, days: number): string => new Date(Date.parse(day) + days * MS_PER_DAY).toISOString().slice(0, 10)
 
@@ -90,9 +99,11 @@ export function useFormat() {
       dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
       moment: worded(
         locale,
-        { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23', timeZone: site.timeZone },
-        ({ weekday, dayMonth, hour, minute }) => `${weekday} ${dayMonth}, ${hour}:${minute}`,
+        { weekday: 'short', day: 'numeric', month: 'short', ...timeOf(locale), timeZone: site.timeZone },
+        ({ weekday, dayMonth, ...at }) => `${weekday} ${dayMonth}, ${clockWords(at)}`,
       ),
+      /** The time of a moment by the site's clock. */
+      clock: worded(locale, { ...timeOf(locale), timeZone: site.timeZone }, clockWords),
       /** The day that lies `index` days after the season's start. */
       seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),
       seasonIndex: daysBetween,

@@ -68,6 +68,18 @@ test('nothing counted is said without a number', () => {
   expect(say('import.new', { count: 0, first: '', last: '' })).toBe('Nothing new')
 })
 
+test('one of something is said in the singular, whatever else the message says', () => {
+  const NOUNS =
+    'days|hours|seasons|weeks|plants|trees|units|counts|issues|readings|generations|sites|rows|lines|records|blooms|watches|columns|files|years|minutes|members|pieces|forecasts|months|stations|blocks|people|finds|photos'
+  const bare = Object.entries(en).filter(([, text]) => {
+    // What a choice by number says of itself is right by its choice.
+    const outside = text.replace(/\{\w+, plural,(?:[^{}]|\{(?:[^{}]|\{[^{}]*\})*\})*\}/g, 'N')
+    return new RegExp(`\\{\\w+(?:, number)?\\} (?:past )?(?:${NOUNS})\\b`).test(outside)
+  })
+  expect(bare.map(([id]) => id)).toEqual([])
+  expect(['1', '2.3', '1,240'].map((days) => say('moved.days', { days }))).toEqual(['1 day', '2.3 days', '1,240 days'])
+})
+
 test('no message shouts', () => {
   for (const [id, text] of Object.entries(en)) expect(text, id).not.toMatch(/!/)
 })

@@ -127,7 +127,10 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const [asked, setAsked] = useState<{ classId: string; by: number } | null>(null)
   const [asksLast, setAsksLast] = useState(false)
   const [paper, setPaper] = useState<string | null>(null)
-  const { sampling } = organism
+  // A round stays with the unit by which it was counted.
+  const sampling = round
+    ? { ...organism.sampling, unit: round.unit.one, units: round.unit.many, itemsPerUnit: round.unit.items }
+    : organism.sampling
   const { units } = values
 
   useEffect(() => {

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
-import { TextField } from '../design/controls.js'
+import { Checkbox, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
 import { Fields, Line, Sheet, Small, Stack } from '../design/text.js'
@@ -46,11 +46,13 @@ export function CountingRule({ organism }: { organism: Organism }) {
 function RuleForm({ organism, onDone }: { organism: Organism; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { classes, rule, how } = organism.sampling
+  const { classes, rule, how, unit, units, itemsPerUnit, suggestedUnits } = organism.sampling
   const entry = useEntry(
     endpoints.scouting.setRule,
     {
       weights: Object.fromEntries(classes.map(({ id, weight }) => [id, weight as number | null])),
+      ownUnit: rule?.hasUnit ?? false,
+      unit: { one: unit, many: units, items: itemsPerUnit as number | null, suggested: suggestedUnits as number | null },
       frame: rule?.frame || how,
       reason: rule?.reason ?? '',
     },
@@ -59,8 +61,9 @@ function RuleForm({ organism, onDone }: { organism: Organism; onDone: () => void
   )
   const save = async (): Promise<void> => {
     const params = { siteId: site.id, organismId: organism.id }
-    const saved = await entry.submit(params, ({ weights, frame, reason }, rowVersion) => ({
+    const saved = await entry.submit(params, ({ weights, ownUnit, unit, frame, reason }, rowVersion) => ({
       weights: Object.fromEntries(Object.entries(weights).map(([name, weight]) => [name, weight ?? 0])),
+      unit: ownUnit ? unit : null,
       frame: frame === how ? '' : frame,
       reason,
       rowVersion,
@@ -76,6 +79,20 @@ function RuleForm({ organism, onDone }: { organism: Organism; onDone: () => void
             <NumberField key={id} label={name} width="16ch" digits={3} {...entry.bind.number(`weights.${id}`)} />
           ))}
         </Fields>
+        <Checkbox label={t('rule.ownUnit')} value={entry.values.ownUnit} onChange={(ownUnit) => entry.set({ ownUnit })} />
+        {entry.values.ownUnit ? (
+          <Fields>
+            <NumberField label={t('rule.suggested')} width="12ch" digits={0} {...entry.bind.number('unit.suggested')} />
+            <TextField label={t('rule.many')} width="20ch" {...entry.bind.text('unit.many')} />
+            <TextField label={t('rule.one')} width="20ch" {...entry.bind.text('unit.one')} />
+            <NumberField
+              label={t('rule.items', { items: organism.sampling.items })}
+              width="20ch"
+              digits={0}
+              {...entry.bind.number('unit.items')}
+            />
+          </Fields>
+        ) : null}
         <TextField label={t('rule.frame')} rows={3} width="60ch" {...entry.bind.text('frame')} />
         <TextField label={t('rule.reason')} width="60ch" {...entry.bind.text('reason')} />
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} />

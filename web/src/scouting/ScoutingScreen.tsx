@@ -160,7 +160,7 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { items, units, unit } = organism.sampling
+  const { items } = organism.sampling
   const { crossed } = round
   return (
     <li>
@@ -172,7 +172,11 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
             <b style={{ color: crossed ? colour.beet : colour.petrol }}>{crossed ? t('scouting.over') : t('scouting.under')}</b>
           ) : null}{' '}
           <Small as="span">
-            {t('scouting.by', { count: round.units.length, unit: round.units.length === 1 ? unit : units, person: round.personName })}
+            {t('scouting.by', {
+              count: round.units.length,
+              unit: round.units.length === 1 ? round.unit.one : round.unit.many,
+              person: round.personName,
+            })}
           </Small>
         </span>
         <Line>

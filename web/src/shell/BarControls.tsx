@@ -19,6 +19,8 @@ const WorkingAs = styled(Select)`
     color: ${colour.onBar};
     border-color: ${colour.barRule};
     font-size: ${size.small};
+    max-width: 172px;
+    line-height: 1.2;
     &::after {
       color: ${colour.onBarSoft};
     }

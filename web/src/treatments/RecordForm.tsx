@@ -4,6 +4,7 @@ import { useSite } from '../api/workplace.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { wallClockOf } from '../design/moments.js'
+import { useFormat } from '../design/useFormat.js'
 import { Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ReminderLater } from '../library/toldApartLater.js'
@@ -30,10 +31,11 @@ export function RecordForm({
   const t = useText()
   const site = useSite()
   const { done } = treatment
+  const f = useFormat()
   const begun = done ? wallClockOf(done.startedAt, site.timeZone) : null
   const initial: DoneValues = {
     day: begun?.day ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today),
-    time: begun?.time ?? '',
+    time: done ? f.clock(done.startedAt) : '',
     rate: done?.rate ?? product?.labelRate ?? null,
     areaHa: done ? done.areaHa : areaHa,
     minutes: done?.minutes ?? null,

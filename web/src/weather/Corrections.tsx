@@ -13,7 +13,8 @@ import { Heading, Fields, Line, Quiet, Rows, Sheet, Small, Stack } from '../desi
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
-import { hourName, SI_UNITS } from './PutRight.js'
+import { SI_UNITS } from './PutRight.js'
+import { useStationClock } from './useStationClock.js'
 
 /** What was read wrongly and put right: wrong clocks and wrong units, each of which can be taken off again. */
 export function Corrections({ station }: { station: Station }) {
@@ -32,7 +33,7 @@ export function Corrections({ station }: { station: Station }) {
         <Rows>
           {corrections.map((correction) => (
             <li key={correction.id}>
-              <CorrectionLine correction={correction} />
+              <CorrectionLine correction={correction} stationId={station.id} />
             </li>
           ))}
         </Rows>
@@ -46,7 +47,8 @@ export function Corrections({ station }: { station: Station }) {
   )
 }
 
-function CorrectionLine({ correction }: { correction: Correction }) {
+function CorrectionLine({ correction, stationId }: { correction: Correction; stationId: string }) {
+  const clock = useStationClock(stationId)
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -56,7 +58,7 @@ function CorrectionLine({ correction }: { correction: Correction }) {
       ? t('correction.clock', { hours: Math.abs(inHours(shiftMinutes ?? 0)), way: (shiftMinutes ?? 0) < 0 ? 'earlier' : 'later' })
       : kind === 'value'
         ? t('correction.value', {
-            hour: hourName(hour ?? 0),
+            hour: clock(from, hour ?? 0),
             variable: t(`variable.${variable ?? 'temperature'}`),
             value: f.figure(value ?? NaN, SI_UNITS[variable ?? 'temperature']),
           })

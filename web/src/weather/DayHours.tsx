@@ -1,4 +1,4 @@
-import { endpoints, type HourWeather } from '@bocado/contract'
+import { endpoints, type HourWeather, type ResponseOf } from '@bocado/contract'
 import styled from 'styled-components'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
@@ -14,6 +14,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { HoursPicture } from './HoursPicture.js'
 import { PutRight, TypedDay } from './PutRight.js'
 import { Figures } from './SeasonTable.js'
+import { useStationClock } from './useStationClock.js'
 
 const Hours = styled(Figures)`
   td,
@@ -41,7 +42,8 @@ interface Props {
 }
 
 /** The hours of one day, and what follows from them. */
-export function DayHours({ stationId, blockId, day, onDay }: Props) {
+export function DayHours(p: Props) {
+  const { stationId, blockId, day, onDay } = p
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -50,32 +52,43 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
     input: { day, ...(blockId ? { blockId } : {}) },
   })
   useKeys({ '[': () => onDay(f.nudge(day, -1)), ']': () => onDay(f.nudge(day, 1)) })
-  if (!data) return <Waiting />
-  const { hours, source, sun, typed, byHand } = data
-  const doubts = hours.flatMap((hour) => hour.doubts.map((doubt) => ({ ...doubt, hour: hour.hour })))
   return (
     <Stack>
       <Line style={{ justifyContent: 'space-between' }}>
-        <Heading>{t(`hours.${source}`, { date: f.date(day) })}</Heading>
+        <Heading>{t(`hours.${data?.source ?? 'read'}`, { date: f.date(day) })}</Heading>
         <Line $gap={16}>
           <TextButton onPress={() => onDay(f.nudge(day, -1))}>{t('hours.before')}</TextButton>
           <DateField label={t('hours.day')} value={day} onChange={(next) => next && onDay(next)} />
           <TextButton onPress={() => onDay(f.nudge(day, 1))}>{t('hours.after')}</TextButton>
         </Line>
       </Line>
+      {/* The field of the day stays where it is while another day comes: somebody may still be typing in it. */}
+      {data ? <Hours24 {...p} data={data} /> : <Waiting />}
+    </Stack>
+  )
+}
+
+function Hours24({ stationId, blockId, day, data }: Props & { data: ResponseOf<typeof endpoints.weather.hours> }) {
+  const t = useText()
+  const clock = useStationClock(stationId)
+  const { hours, source, sun, typed, byHand } = data
+  const nameOf = (hour: number): string => clock(day, hour)
+  const doubts = hours.flatMap((hour) => hour.doubts.map((doubt) => ({ ...doubt, hour: hour.hour })))
+  return (
+    <>
       {typed ? <TypedDay typed={typed} day={day} stationId={stationId} /> : null}
       {source === 'none' ? (
         <p>{t('hours.nothing')}</p>
       ) : (
         <>
-          <HoursPicture hours={hours} sun={sun} />
-          <HourTable hours={hours} />
+          <HoursPicture hours={hours} sun={sun} nameOf={nameOf} />
+          <HourTable hours={hours} nameOf={nameOf} />
           {doubts.length > 0 ? (
             <Caution>
               {t('hours.doubts', {
                 list: doubts
                   .slice(0, 6)
-                  .map((d) => `${String(d.hour).padStart(2, '0')}:00 ${t(`variable.${d.variable}`)} ${t(`flag.${d.flag}`)}`)
+                  .map((d) => `${clock(day, d.hour)} ${t(`variable.${d.variable}`)} ${t(`flag.${d.flag}`)}`)
                   .join(', '),
                 more: Math.max(0, doubts.length - 6),
               })}
@@ -85,15 +98,15 @@ export function DayHours({ stationId, blockId, day, onDay }: Props) {
             <Explained>{t('hours.standard')}</Explained>
           </Small>
           {blockId === undefined && source === 'read' ? (
-            <PutRight key={day} byHand={byHand} hours={hours} day={day} stationId={stationId} />
+            <PutRight key={day} byHand={byHand} hours={hours} day={day} nameOf={nameOf} stationId={stationId} />
           ) : null}
         </>
       )}
-    </Stack>
+    </>
   )
 }
 
-function HourTable({ hours }: { hours: readonly HourWeather[] }) {
+function HourTable({ hours, nameOf }: { hours: readonly HourWeather[]; nameOf: (hour: number) => string }) {
   const t = useText()
   const f = useFormat()
   const { temperature, rain, wind, vapour } = f.measures
@@ -118,7 +131,7 @@ function HourTable({ hours }: { hours: readonly HourWeather[] }) {
             <th scope="col">{t('import.hour')}</th>
             {hours.map(({ hour }) => (
               <th scope="col" key={hour}>
-                {String(hour).padStart(2, '0')}
+                {nameOf(hour)}
               </th>
             ))}
           </tr>

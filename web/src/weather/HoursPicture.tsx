@@ -14,12 +14,14 @@ const RIGHT = WIDTH - 8
 const FOOT = 164
 
 interface Props {
+  /** An hour of the day by the clock. */
+  nameOf: (hour: number) => string
   hours: readonly HourWeather[]
   sun: ResponseOf<typeof weather.hours>['sun']
 }
 
 /** A day's temperature and dew point over night and day, wet hours and rain. */
-export function HoursPicture({ hours, sun }: Props) {
+export function HoursPicture({ hours, sun, nameOf }: Props) {
   const t = useText()
   const f = useFormat()
   const { temperature } = f.measures
@@ -81,7 +83,7 @@ export function HoursPicture({ hours, sun }: Props) {
       <line x1={LEFT} x2={RIGHT} y1={FOOT} y2={FOOT} stroke={colour.rule} />
       {[0, 3, 6, 9, 12, 15, 18, 21].map((hour) => (
         <text className="soft" key={hour} x={x(hour) + 2} y={HEIGHT - 6}>
-          {String(hour).padStart(2, '0')}:00
+          {nameOf(hour)}
         </text>
       ))}
     </Picture>

@@ -27,8 +27,6 @@ export const SI_UNITS: Readonly<Record<Variable, string>> = {
   soil: '°C',
 }
 
-export const hourName = (hour: number): string => `${String(hour).padStart(2, '0')}:00`
-
 /** What somebody typed of a day, with the way back to what was read. */
 export function TypedDay({ typed, day, stationId }: { typed: NonNullable<DayHours['typed']>; day: string; stationId: string }) {
   const t = useText()
@@ -59,7 +57,13 @@ export function TypedDay({ typed, day, stationId }: { typed: NonNullable<DayHour
 }
 
 /** Single hours of a day that were put right by hand, and the form for another one. */
-export function PutRight(p: { byHand: DayHours['byHand']; hours: readonly HourWeather[]; day: string; stationId: string }) {
+export function PutRight(p: {
+  byHand: DayHours['byHand']
+  hours: readonly HourWeather[]
+  day: string
+  nameOf: (hour: number) => string
+  stationId: string
+}) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -74,7 +78,7 @@ export function PutRight(p: { byHand: DayHours['byHand']; hours: readonly HourWe
               <Line style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
                 <span>
                   {t('hours.byHand', {
-                    hour: hourName(hour),
+                    hour: p.nameOf(hour),
                     variable: t(`variable.${variable}`),
                     value: figure(variable, value),
                     read: read === null ? 'none' : figure(variable, read),
@@ -116,11 +120,13 @@ function likelyHour(past: readonly HourWeather[]): { hour: number; variable: Var
 function HourForm({
   hours,
   day,
+  nameOf,
   stationId,
   onDone,
 }: {
   hours: readonly HourWeather[]
   day: string
+  nameOf: (hour: number) => string
   stationId: string
   onDone: () => void
 }) {
@@ -148,7 +154,7 @@ function HourForm({
             label={t('hours.hour')}
             placeholder={t('choose')}
             width="12ch"
-            options={past.map(({ hour }) => ({ id: String(hour), label: hourName(hour) }))}
+            options={past.map(({ hour }) => ({ id: String(hour), label: nameOf(hour) }))}
             value={String(values.hour)}
             onChange={(hour) => set({ hour: Number(hour) })}
             error={errors['hour']}

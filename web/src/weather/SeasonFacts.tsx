@@ -2,20 +2,20 @@ import { Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import type { Season } from './SeasonPicture.js'
-
-const clock = (hours: number): string =>
-  `${String(Math.floor(hours)).padStart(2, '0')}:${String(Math.floor((hours % 1) * 60)).padStart(2, '0')}`
+import { useStationClock } from './useStationClock.js'
 
 /** What the season's days add up to: frost, chill, soil, sun, and how the days ahead were corrected. */
-export function SeasonFacts({ season, today, covered }: { season: Season; today: string; covered: boolean }) {
+export function SeasonFacts(p: { season: Season; stationId: string; today: string; covered: boolean }) {
+  const { season, today, covered } = p
   const t = useText()
+  const clock = useStationClock(p.stationId)
   const f = useFormat()
   const { frost, soil, sun, usualChill, days, forecast } = season
   const now = days.findLast(({ day, min }) => day < today && min !== null)
   const chill = days.findLast((d) => d.chill !== null)?.chill
   const facts = [
     sun?.sunrise != null && sun.sunset !== null
-      ? t('fact.sun', { rise: clock(sun.sunrise), set: clock(sun.sunset), hours: f.number(sun.dayLength, 1) })
+      ? t('fact.sun', { rise: clock(today, sun.sunrise), set: clock(today, sun.sunset), hours: f.number(sun.dayLength, 1) })
       : '',
     t('fact.frost', {
       last: !frost.springKnown ? 'unknown' : frost.lastSpring === null ? 'none' : 'some',

@@ -224,7 +224,7 @@ export function SeasonPicture(props: Props) {
             <line key={foot} x1={LEFT} x2={right} y1={foot} y2={foot} stroke={colour.rule} />
           ))}
           <g clipPath="url(#plot)">
-            <path d={band(shown) ?? ''} fill={colour.rule} />
+            <path d={band(shown) ?? ''} fill={colour.ruleSoft} />
             {shown.map((d) =>
               d.min === null || d.max === null ? null : (
                 <rect

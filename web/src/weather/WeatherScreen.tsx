@@ -232,7 +232,7 @@ function StationWeather({ station, block, search, go }: StationProps) {
               shared={season === site.season.start ? shared : undefined}
             />
           )}
-          <SeasonFacts season={data} today={site.today} covered={block?.kind === 'tunnel' && !station.underCover} />
+          <SeasonFacts season={data} stationId={station.id} today={site.today} covered={block?.kind === 'tunnel' && !station.underCover} />
         </Stack>
       ) : null}
       <Choice

@@ -1,3 +1,4 @@
+import { useIntl } from 'react-intl'
 import { hoursBetween } from '@bocado/core/time'
 import { endpoints, wetEventKinds, type Block, type WetEvent } from '@bocado/contract'
 import { useRead } from '../api/hooks.js'
@@ -10,7 +11,7 @@ import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
 import { hoursAfter, momentOf } from '../design/moments.js'
 import { Columns, Heading, Fields, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
-import { useFormat } from '../design/useFormat.js'
+import { hasTwelveHours, useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 
@@ -68,11 +69,12 @@ function AddEvent({ block }: { block: Block }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
+  const { locale } = useIntl()
   const { rain } = f.measures
   const entry = useEntry(endpoints.blocks.addWetEvent, {
     kind: 'overhead-watering' as WetEvent['kind'],
     day: site.today as string | null,
-    time: '05:00',
+    time: hasTwelveHours(locale) ? '5:00 AM' : '05:00',
     hours: 2 as number | null,
     waterMm: null as number | null,
     note: '',

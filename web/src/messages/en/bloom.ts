@@ -13,7 +13,7 @@ export const bloom = {
   'bloom.says': 'What blooms say of this season',
   'bloom.saysNothing': 'No bloom of this season is written down yet. Each one tells how far spring is ahead of the model, or behind it.',
   'bloom.shift':
-    '{station}: {blooms, plural, =0 {no bloom seen yet puts} one {one bloom so far puts} other {# blooms so far put}} this spring {way, select, same {where the model has it} ahead {{days} days ahead of the model} other {{days} days behind the model}}{notYet, plural, =0 {} one {, with one that is not there yet} other {, with # that are not there yet}}.',
+    '{station}: {blooms, plural, =0 {no bloom seen yet puts} one {one bloom so far puts} other {# blooms so far put}} this spring {way, select, same {where the model has it} ahead {{days} {days, plural, one {day} other {days}} ahead of the model} other {{days} {days, plural, one {day} other {days}} behind the model}}{notYet, plural, =0 {} one {, with one that is not there yet} other {, with # that are not there yet}}.',
   'bloom.shiftHow':
     'Known to {sd}; between years springs differ by {prior} here, {own, select, yes {by your own years} other {a guess until three years are written down}}.',
   'bloom.held': 'The blooms would move it further; it is held at twice what springs differ by.',
@@ -66,7 +66,7 @@ export const bloom = {
   'plants.tell': 'How to tell that it flowers',
   'plants.changeOne': 'Change {name}',
   'plants.removeOne': 'Remove {name}',
-  'plants.learnt': '{event} at {heat}, by {seasons, number} seasons of own dates.',
+  'plants.learnt': '{event} at {heat}, by {seasons, number} {seasons, plural, one {season} other {seasons}} of own dates.',
   'plants.notLearnt': 'Its heat is learnt from three seasons of dates on.',
   'plants.route': 'On the route',
   'plants.noRoute': 'None of the library’s plants is on the route yet: put them there from their page in the library.',
@@ -116,21 +116,22 @@ export const bloom = {
   'ladder.plant': 'Bloom',
   'ladder.bloom': 'Bloom',
   'ladder.lead': 'Before it',
-  'ladder.leadOf': '{days} days, {heat} (± {sd})',
+  'ladder.leadOf': '{days} {days, plural, one {day} other {days}}, {heat} (± {sd})',
   'ladder.error': 'Off by',
-  'ladder.days': '{days} days',
+  'ladder.days': '{days} {days, plural, one {day} other {days}}',
   'ladder.years': 'Years',
   'ladder.foretold': 'What foretells: {name}',
   'ladder.tooFew':
     '{years, plural, =0 {It is not known of any season when it came} one {Of one season it is known when it came} other {Of # seasons it is known when it came}}; three with a bloom before it are needed. Until then the library’s heat counts.',
   'ladder.byLibrary': 'By the library and this season’s weather, not by your own years:',
-  'ladder.libraryLead': '{name}: about {days} days before it',
+  'ladder.libraryLead': '{name}: about {days} {days, plural, one {day} other {days}} before it',
   'ladder.noPest': 'Write down when a pest was first seen, under Windows, Own records: then the ladder shows which bloom comes before it.',
   'ladder.verdict':
-    '{better, select, yes {Bloom beats heat here} other {Bloom does not beat heat here}}: by {name} it is off by {error} days, by heat alone by {heat}, by the calendar by {calendar}, over {years} seasons of which each was left out in turn.',
+    '{better, select, yes {Bloom beats heat here} other {Bloom does not beat heat here}}: by {name} it is off by {error} {error, plural, one {day} other {days}}, by heat alone by {heat}, by the calendar by {calendar}, over {years} {years, plural, one {season} other {seasons}} of which each was left out in turn.',
   'ladder.announces': 'What it announces: {name}',
   'ladder.announcesNothing': 'It announces nothing that is known yet.',
-  'ladder.announcesOne': '{name}: {days} days later ({heat}), off by {error} days over {years, plural, one {one year} other {# years}}.',
+  'ladder.announcesOne':
+    '{name}: {days} {days, plural, one {day} other {days}} later ({heat}), off by {error} {error, plural, one {day} other {days}} over {years, plural, one {one year} other {# years}}.',
   'ladder.how':
     'Lead and error are from your own records, each year foretold without itself; one year that was written down wrongly does not decide. They are shown and can trigger a look; they never move a forecast.',
   'ladder.picture': 'The bloom ladder; what it shows stands in the tables beside it',

@@ -58,7 +58,7 @@ export const field = {
   'window.closing': 'Closing: until {closes} ({closesSpan})',
   'window.seenLast': '{name} seen {date}; usually about {months}',
   'window.byClock':
-    '{name} about {date} ({span}), by {by, select, published {a published sum of heat} typed {a sum of heat of one’s own} other {{seasons, number} seasons of own records}}',
+    '{name} about {date} ({span}), by {by, select, published {a published sum of heat} typed {a sum of heat of one’s own} other {{seasons, number} {seasons, plural, one {season} other {seasons}} of own records}}',
   'window.breedsOn': 'Breeding on, beyond the broods that heat can tell: go by counts',
   'window.past': 'Past since {closed}: too late for this generation',
   'window.poorly-reachable': 'Poorly reachable: one treatment reaches at most {best}, about {opens}',
@@ -96,7 +96,7 @@ export const field = {
   'origin.between': '{lower} to {upper} {unit}',
   'origin.lower': 'above {lower} {unit}',
   'origin.sentence':
-    '{method}, {thresholds}, from {how, select, entered {the biofix {biofix}} calendar {{biofix}, by the calendar} chill {{biofix}, when chill was met} chillLater {about {biofix}, when chill is expected to be met} expected {the season’s start, since no biofix was entered: it is expected {expected}} other {no date}}. {basis, select, normals {No station: its seasons are made from typed monthly normals and were never measured.} past {Station {station} has read nothing of this season; past ones stand for it.} other {Station {station}, {filled} of its days filled{offset, select, yes {; nights {nights}, days {warmer} against it} other {}}.}} {days, plural, =0 {} other {{days, number} days ahead from {members, plural, one {a forecast} other {{members, number} members of a forecast}} of {issued}{corrected, plural, =0 {} other {, corrected by {corrected, number} past ones}}. }}{seasons, plural, =0 {} one {After that, one past season.} other {After that, {seasons, number} past seasons; dates are the middle, and in four of five years they fall within the brackets.}}{made, plural, =0 {} other { {made, number} seasons made from monthly normals{seasons, plural, =0 {; dates are the middle of them, brackets hold four years of five.} other { join them.}}}} Model {model}{own, plural, =0 {} one { with one number of this site} other { with {own, number} numbers of this site}}, {confidence}.',
+    '{method}, {thresholds}, from {how, select, entered {the biofix {biofix}} calendar {{biofix}, by the calendar} chill {{biofix}, when chill was met} chillLater {about {biofix}, when chill is expected to be met} expected {the season’s start, since no biofix was entered: it is expected {expected}} other {no date}}. {basis, select, normals {No station: its seasons are made from typed monthly normals and were never measured.} past {Station {station} has read nothing of this season; past ones stand for it.} other {Station {station}, {filled} of its days filled{offset, select, yes {; nights {nights}, days {warmer} against it} other {}}.}} {days, plural, =0 {} other {{days, number} {days, plural, one {day} other {days}} ahead from {members, plural, one {a forecast} other {{members, number} members of a forecast}} of {issued}{corrected, plural, =0 {} other {, corrected by {corrected, number} past ones}}. }}{seasons, plural, =0 {} one {After that, one past season.} other {After that, {seasons, number} past seasons; dates are the middle, and in four of five years they fall within the brackets.}}{made, plural, =0 {} other { {made, number} {made, plural, one {season} other {seasons}} made from monthly normals{seasons, plural, =0 {; dates are the middle of them, brackets hold four years of five.} other { join them.}}}} Model {model}{own, plural, =0 {} one { with one number of this site} other { with {own, number} numbers of this site}}, {confidence}.',
   'infection.mark':
     '{date} {certain, select, yes {infection} other {infection possible, hours not known}}, {severity} times the wetness needed',
   'infection.markAhead': '{date} infection in {share} of the ways the weather may go',
@@ -122,7 +122,8 @@ export const field = {
   'infection.clock.interval': 'By a fixed interval',
   'infection.clock.heatNone': 'note the day of the first spots each season; from three seasons on their heat shows here',
   'infection.clock.heatSeen': 'first spots {day} this season',
-  'infection.clock.heatDue': 'first spots about {day} ({span}), by {seasons, number} seasons of own records',
+  'infection.clock.heatDue':
+    'first spots about {day} ({span}), by {seasons, number} {seasons, plural, one {season} other {seasons}} of own records',
   'infection.clock.intervalNone': 'no treatment is recorded that it could count from',
   'infection.clock.intervalDue': '{days, plural, one {a day} other {{days, number} days}} after {since}: {due}',
   'infection.followUp':
@@ -148,9 +149,9 @@ export const field = {
     'By 10 mm of rain in 48 hours at 10 °C or more, on shoots of 10 cm; once oil spots are found, by damp nights (Blaeser & Weltzien 1979).',
   'infection.model.fire-blight': 'By warmth over the life of a blossom, wetting and open blossom (Steiner 1990); hail is entered.',
   'infection.model.onion-downy-mildew': 'By damp, mild nights without late rain (Jesperson & Sutton 1987).',
-  'detail.generation': 'Window of the {name}',
+  'detail.generation': 'Window: {name}',
   'detail.monthsMoved':
-    'By heat above 5 °C this place runs {days, number} days {way, select, ahead {ahead of} other {behind}} {region}; its months are moved by that.',
+    'By heat above 5 °C this place runs {days, number} {days, plural, one {day} other {days}} {way, select, ahead {ahead of} other {behind}} {region}; its months are moved by that.',
   'detail.seasonEnd': 'The season ends when {what}: about {date} ({span}).',
   'detail.winter':
     '{verdict, select, killed {The winter froze through} doubtful {It is doubtful that the winter froze through} other {The winter did not freeze through}} {what}: {medium, select, soil {soil at 10 cm} other {air}} {read, select, yes {} other {, estimated,}} down to {lowest} on {day}, against {limit}. {then}',

@@ -60,7 +60,8 @@ export const importing = {
   'import.repeated':
     '{count, plural, one {One line repeats another word for word} other {{count, number} lines repeat another word for word}}',
   'import.typedHold': '{count, plural, one {One day} other {{count, number} days}} that somebody typed by hand keep what was typed',
-  'import.averaged': 'About {count, number} readings an hour were averaged into hours, rain added up',
+  'import.averaged':
+    'About {count, number} {count, plural, one {reading} other {readings}} an hour were averaged into hours, rain added up',
   'import.toWindows': 'To the windows',
 } as const
 

@@ -285,7 +285,8 @@ export const library = {
   'bench.seen': 'Seen',
   'bench.before': 'As it was',
   'bench.now': 'Now',
-  'bench.error': 'Off by {now} days on average, before by {before}. Fitting a few seasons closely says little about the next.',
+  'bench.error':
+    'Off by {now} {now, plural, one {day} other {days}} on average, before by {before}. Fitting a few seasons closely says little about the next.',
   'bench.caution': 'A number of your own counts from when you keep it. You answer for it.',
   'own.title': 'An organism of your own',
   'own.begin': 'Begin with one that lives like it: everything is filled in, and you change what differs. Or read a file.',

@@ -36,7 +36,7 @@ export const plan = {
   'plan.save': 'Plan it',
   'plan.move': 'Move it',
   'plan.covers':
-    '{product} on {date} would stand before {share} of the infections that may come in the {days, number} days ahead, while its deposit lasts.',
+    '{product} on {date} would stand before {share} of the infections that may come in the {days, number} {days, plural, one {day} other {days}} ahead, while its deposit lasts.',
   'bees.nobodySaid': 'Nobody has said what flowers in or beside this block: look before you treat. Bloom, Plants here.',
   'bees.until': '{name} (until about {until})',
   'bees.hazardThere':

@@ -23,7 +23,7 @@ export const records = {
   'records.flight':
     'The flight is spread by {sd} ({low} to {high}), before {prior}: from {catches, number} animals in {intervals, number} intervals between checks.',
   'records.skill':
-    'Each season predicted without itself is off by {own} days, with the number before by {prior} days: {better, select, yes {the records help} same {no difference yet} other {the records do not help yet}}. {inside, number} of {seasons, number} lay between the 10th and 90th percentile.',
+    'Each season predicted without itself is off by {own} {own, plural, one {day} other {days}}, with the number before by {prior} {prior, plural, one {day} other {days}}: {better, select, yes {the records help} same {no difference yet} other {the records do not help yet}}. {inside, number} of {seasons, number} lay between the 10th and 90th percentile.',
   'records.oneSeason': 'With one season nothing can be held against it: it moves the number a little, more seasons say more.',
   'records.accepted': 'This block counts with it. A watch takes it with the new numbers, under Numbers.',
   'records.accept': 'Let this block count with it',
@@ -57,14 +57,14 @@ export const records = {
   'ownClock.seasons': '{count, plural, one {One season} other {{count, number} seasons}} dated: {days}.',
   'ownClock.notYet': 'From three seasons on they make a clock, from five on it can be gone by.',
   'ownClock.makes':
-    'They make a clock: {heat} above {lower} from the first day of the season. Each season told without itself, it is off by {error} days; the mean date, {date}, by {calendar} days.',
+    'They make a clock: {heat} above {lower} from the first day of the season. Each season told without itself, it is off by {error} {error, plural, one {day} other {days}}; the mean date, {date}, by {calendar} {calendar, plural, one {day} other {days}}.',
   'ownClock.nearer': 'That is nearer than the calendar by more than chance would make it.',
   'ownClock.notNearer': 'That is not surely nearer than the calendar: go by the months.',
   'ownClock.fewSeasons': 'It takes five seasons to tell which is nearer.',
   'ownClock.take': 'Go by this clock in this block',
   'ownClock.takeNewer': 'Go by what the records say now',
   'ownClock.taken':
-    'This block goes by it: own records, {seasons, number} seasons.{current, select, yes {} other { The records say something else by now.}}',
+    'This block goes by it: own records, {seasons, number} {seasons, plural, one {season} other {seasons}}.{current, select, yes {} other { The records say something else by now.}}',
   'ownClock.drop': 'Go by the months again',
   'ownClock.dropOne': 'Go by the months again for {name}',
   'ownClock.dropped': '{name}: by the months again.',
@@ -73,7 +73,7 @@ export const records = {
   'sighted.choose': 'nothing yet',
   'sighted.noted': '{name}: noted for today.',
   'sighted.expected':
-    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} typed {a sum of heat of one’s own{source, select, none {} other { ({source})}}} other {{seasons, number} seasons of own records}}',
+    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} typed {a sum of heat of one’s own{source, select, none {} other { ({source})}}} other {{seasons, number} {seasons, plural, one {season} other {seasons}} of own records}}',
   'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
   'detail.panel.records': 'Own records',
 } as const

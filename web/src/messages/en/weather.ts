@@ -46,14 +46,14 @@ export const weather = {
   'fact.frost':
     '{last, select, unknown {Too few days were read to tell of spring frost.} none {No spring frost this season.} other {Last spring frost {date}.}}',
   'fact.autumnFrost': 'First autumn frost {date}.',
-  'fact.frostRisk': 'Of {seasons, number} past seasons {share} still had a frost after this date.',
+  'fact.frostRisk': 'Of {seasons, number} past {seasons, plural, one {season} other {seasons}} {share} still had a frost after this date.',
   'fact.chill': 'Chill {portions} portions{usual, select, none {} other {, usually {median} by now}}.',
   'fact.water':
     'Root zone {root} full{assumed, select, yes { if the soil is loam; nobody has said} other {, {texture}}}{unknown, plural, =0 {} one {; rain of one day not known} other {; rain of {unknown, number} days not known}}.',
   'fact.soil.probe': 'Soil at 10 cm {temperature}, by the probe.',
   'fact.soil.estimated': 'Soil at 10 cm {temperature}, estimated.',
   'fact.covered': 'Under cover with the station outside: no rain reaches it, and its humidity is not known.',
-  'fact.corrected': 'The days ahead are corrected by what {issues, number} past forecasts missed.',
+  'fact.corrected': 'The days ahead are corrected by what {issues, number} past {issues, plural, one {forecast} other {forecasts}} missed.',
   'hours.read': 'Hours of {date}',
   'hours.forecast': 'Hours of {date}, by the forecast',
   'hours.extremes': 'Hours of {date}, made from its minimum and maximum',
@@ -75,7 +75,7 @@ export const weather = {
   'hours.chart': 'Temperature, dew point, rain and wet hours of the day; the table below has every value.',
   'hours.table': 'Every hour of the day',
   'hours.standard':
-    'Hours are standard time. Temperature strong, dew point dashed, rain grey, wet leaves as a bar at the foot, night shaded. Pale: from the lowest to the highest member of the forecast.',
+    'Hours by the clock; a day of readings runs from midnight to midnight of standard time. Temperature strong, dew point dashed, rain grey, wet leaves as a bar at the foot, night shaded. Pale: from the lowest to the highest member of the forecast.',
   'hours.temperature': 'Temperature {unit}',
   'hours.humidity': 'Humidity %',
   'hours.dewPoint': 'Dew point {unit}',
@@ -93,7 +93,7 @@ export const weather = {
   'score.title': 'How good the forecasts were here',
   'score.none': 'No past forecast can be compared yet: it takes a forecast service, and days that have passed since.',
   'score.sentence':
-    'Over {issues, plural, one {one day} other {{issues, number} days}} of forecasts the daily maximum was off by {error} the day after, and by {later} {days, number} days ahead.',
+    'Over {issues, plural, one {one day} other {{issues, number} days}} of forecasts the daily maximum was off by {error} the day after, and by {later} {days, number} {days, plural, one {day} other {days}} ahead.',
   'score.lead': 'Ahead',
   'score.n': 'Compared',
   'score.biasMin': 'Bias min {unit}',
@@ -119,7 +119,7 @@ export const weather = {
   'station.clock': 'Standard time, from UTC',
   'station.clockHint': 'hours, east positive',
   'station.clockMoves':
-    'This moves {hours, number} hours of readings to another hour of the day, and every daily minimum and maximum with them. Setting it back puts all of it back.',
+    'This moves {hours, number} {hours, plural, one {hour} other {hours}} of readings to another hour of the day, and every daily minimum and maximum with them. Setting it back puts all of it back.',
   'station.clockConfirm': 'Yes, the days of this station lie elsewhere',
   'station.remove': 'Remove the station',
   'station.removed': '{name} removed.',
@@ -185,7 +185,8 @@ export const weather = {
   'weather.dayChill': 'chill {portions}',
   'weather.filled': '{share} of its temperatures filled',
   'weather.openHint': 'Click or Enter opens its hours',
-  'weather.ahead': '{date}: minimum {minLow} to {minHigh}, maximum {maxLow} to {maxHigh} by {members, number} members of the forecast',
+  'weather.ahead':
+    '{date}: minimum {minLow} to {minHigh}, maximum {maxLow} to {maxHigh} by {members, number} {members, plural, one {member} other {members}} of the forecast',
   'weather.issued': ' Pale: the days ahead, by the forecast of {issued}.',
   'weather.noDay': '{date}: no readings',
   'weather.file': 'From a file',
@@ -210,10 +211,10 @@ export const weather = {
   'heat.nothing': 'No day of this season has been read since then.',
   'heat.now': '{sum} since {from}.',
   'heat.ahead':
-    '{sum} since {from}: {way, select, even {as the median of {seasons, number} past seasons} ahead {{days, plural, one {one day} other {{days, number} days}} ahead of the median of {seasons, number} past seasons} other {{days, plural, one {one day} other {{days, number} days}} behind the median of {seasons, number} past seasons}}.',
+    '{sum} since {from}: {way, select, even {as the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}} ahead {{days, plural, one {one day} other {{days, number} days}} ahead of the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}} other {{days, plural, one {one day} other {{days, number} days}} behind the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}}}.',
   'heat.chart':
-    'Heat sum of this season, strong, against {seasons, number} past seasons, thin. The sentence above and the table beside it say what matters.',
-  'heat.compare': 'When {sum} were reached, by method: median of {seasons, number} past seasons',
+    'Heat sum of this season, strong, against {seasons, number} past {seasons, plural, one {season} other {seasons}}, thin. The sentence above and the table beside it say what matters.',
+  'heat.compare': 'When {sum} were reached, by method: median of {seasons, number} past {seasons, plural, one {season} other {seasons}}',
   'heat.reached': 'Reached',
   'heat.difference': 'Against the chosen one',
   'heat.never': 'never',

@@ -52,7 +52,7 @@ export const windows = {
   'band.unknown': '{date}: beyond the weather there is',
   'band.seen': '{name}: {kind, select, first {first seen} other {about half}} {date}',
   'band.expectedByClock':
-    '{name}: expected about {date}, by {by, select, published {a published sum of heat} other {{seasons, number} seasons of own records}}',
+    '{name}: expected about {date}, by {by, select, published {a published sum of heat} other {{seasons, number} {seasons, plural, one {season} other {seasons}} of own records}}',
   'band.readPast': '{date}, {heat}: {stages}',
   'band.readFuture': '{date}, about {heat} in the median year: {stages}',
   'band.readMonth': '{month}, roughly: {stages}. A number of the model is only guessed.',
@@ -144,7 +144,7 @@ export const windows = {
   'moved.since': 'Against the forecast of',
   'moved.window':
     'The {name} opened {before} then, {now} now: {way, select, same {the same day} later {{days, plural, one {a day} other {{days, number} days}} later} other {{days, plural, one {a day} other {{days, number} days}} earlier}}',
-  'moved.days': '{days} days',
+  'moved.days': '{days} {days, plural, one {day} other {days}}',
   'moved.cause.readings': 'Readings put right since',
   'moved.cause.weather': 'Weather that came',
   'moved.cause.forecast': 'A newer weather forecast',
@@ -197,7 +197,7 @@ export const windows = {
   'detail.bloomBiofixNote': '{plant}, {event}, from the bloom log',
   'moved.cause.bloom': 'What was seen in bloom',
   'detail.bloomMoved':
-    '{blooms, plural, =0 {Blooms that are not there yet move} one {One bloom so far moves} other {# blooms so far move}} it by {days} days against the model alone; the dates here hold it.',
+    '{blooms, plural, =0 {Blooms that are not there yet move} one {One bloom so far moves} other {# blooms so far move}} it by {days} {days, plural, one {day} other {days}} against the model alone; the dates here hold it.',
   'detail.bloomWindow': 'The window of the {name} moves from {from} to {to}.',
   'detail.followBloom': 'Let blooms move this watch',
 } as const

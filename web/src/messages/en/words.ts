@@ -1,0 +1,40 @@
+import { register } from '../registry.js'
+
+/** The field's words that are explained where they stand, each with the forms in which it is written, longest first. */
+export const words = {
+  'word.biofix': 'biofix',
+  'word.degree-days': 'degree-days|degree-day|°C·d|°F·d',
+  'word.lower': 'lower threshold',
+  'word.upper': 'upper threshold',
+  'word.threshold': 'threshold',
+  'word.check-area': 'untreated check area|check area|check areas',
+  'word.generation': 'first generation|second generation|third generation|generation',
+  'word.re-entry': 're-entry',
+  'word.harvest': 'days to harvest|day to harvest',
+  'word.sine': 'single sine|double sine',
+  'word.filled': 'filled readings|filled',
+  'word.members': 'members',
+  'word.coverage': 'coverage',
+  'word.established': 'established',
+  'word.approximate': 'approximate',
+  'word.normals': 'monthly normals|normals',
+  'word.wet-hours': 'wet hours|leaf wetness|hours of wetness',
+  'word.dew-point': 'dew point',
+  'word.deficit': 'vapour deficit|vapor deficit',
+  'word.indicator': 'indicator plants|indicator plant|bloom indicators|bloom indicator',
+  'word.chill': 'chill',
+  'word.henderson-tilton': 'Henderson & Tilton 1955|Henderson & Tilton',
+  'word.abbott': 'Abbott 1925|Abbott',
+  'word.interval': '90 % intervals|90 % interval',
+  'word.sample-unit': 'sample unit|sample units',
+  'word.residue': 'residue',
+  'word.mode': 'mode of action|modes of action',
+  'word.protectant': 'protectants|protectant',
+  'word.curative': 'curative',
+  'word.offset': 'warmer or colder than its station',
+  'word.disruption': 'mating disruption|disrupting mating',
+  'word.overwinters': 'overwinters|overwintering',
+  'word.scouting': 'scouting',
+} as const
+
+register(words)
