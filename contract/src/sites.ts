@@ -19,10 +19,15 @@ export type Person = z.infer<typeof personSchema>
 export const holdingSchema = z.object({ id, name: z.string(), sites: z.int(), rowVersion })
 export type Holding = z.infer<typeof holdingSchema>
 
+/** What one looks after: a garden, a farm, land such as a park or reserve, or other people's ground. It sets what is shown and asked first. */
+export const siteKinds = ['garden', 'farm', 'land', 'others'] as const
+export type SiteKind = (typeof siteKinds)[number]
+
 export const siteSchema = z.object({
   id,
   holding: holdingSchema,
   name: z.string(),
+  kind: z.enum(siteKinds),
   place: z.string(),
   latitude: z.number().nullable(),
   longitude: z.number().nullable(),
@@ -54,6 +59,7 @@ const isTimeZone = (zone: string): boolean => {
 
 const siteFields = {
   name: text('the name of the site', 120),
+  kind: z.enum(siteKinds, { error: 'choose what you look after' }).default('farm'),
   place: text('where it is', 200),
   timeZone: z
     .string({ error: 'choose a time zone' })
@@ -72,7 +78,7 @@ export const personInput = z.object({
 export const memberInput = personInput.extend({ personId: id.nullable().default(null) })
 /** Without a holding the site begins one of its own. */
 export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null), person: personInput })
-export const sitePatch = z.object({ ...siteFields, rowVersion })
+export const sitePatch = z.object({ ...siteFields, kind: z.enum(siteKinds), rowVersion })
 
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
 export type CheckArea = z.infer<typeof checkAreaSchema>

@@ -91,6 +91,7 @@ test('a site is started; what is wrong is said at its field and what was typed s
   await page.goto(app.address)
   await page.getByRole('heading', { name: 'Start a site' }).waitFor()
   await page.getByRole('textbox', { name: 'Place' }).fill('a river terrace')
+  await press(page, 'Its position, clock and units')
   await enterNumber(page, 'Latitude', 146.2)
   await press(page, 'Start the site')
   await page.getByText('enter the name of the site').waitFor()

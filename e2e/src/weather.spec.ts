@@ -131,6 +131,7 @@ describe('a block in a cold hollow', () => {
     const before = await sum()
     await open('site')
     await press(page, 'Edit Old Apples')
+    await press(page, 'Its position, weather and soil')
     await enterNumber(page, 'Nights differ by', -6)
     await choose(page, 'Soil', 'sandy loam')
     await press(page, 'Save')

@@ -73,11 +73,12 @@ export async function getSites(db: Queryable, clock: Clock): Promise<Site[]> {
 
 type SiteColumns = Pick<
   ParsedInputOf<typeof sites.create>,
-  'name' | 'place' | 'timeZone' | 'units' | 'latitude' | 'longitude' | 'elevationM'
+  'name' | 'kind' | 'place' | 'timeZone' | 'units' | 'latitude' | 'longitude' | 'elevationM'
 >
 
 const columnsOf = (input: SiteColumns) => ({
   name: input.name,
+  kind: input.kind,
   place: input.place,
   latitude: input.latitude,
   longitude: input.longitude,

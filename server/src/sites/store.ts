@@ -9,6 +9,7 @@ const siteOf = (row: Row): StoredSite => ({
   id: row['id'] as string,
   holding: { id: row['holding_id'] as string, name: row['holding_name'] as string, rowVersion: row['holding_version'] as number },
   name: row['name'] as string,
+  kind: row['kind'] as Site['kind'],
   place: row['place'] as string,
   latitude: row['latitude'] as number | null,
   longitude: row['longitude'] as number | null,

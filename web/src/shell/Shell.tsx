@@ -327,7 +327,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         {t('nav.skip')}
       </Skip>
       <Bar>
-        <Word to={to('windows')}>Bocado</Word>
+        <Word to={to(site.kind === 'others' && sites.length > 1 ? 'overview' : 'windows')}>Bocado</Word>
         <Nav aria-label={t('nav.screens')}>
           {SCREENS.map(({ path, word }) => (
             <NavLink key={path} to={to(path)}>

@@ -1,8 +1,10 @@
-import { blockKinds, endpoints, soilCovers, soilTextures, type Block } from '@bocado/contract'
+import { blockKinds, endpoints, soilCovers, soilTextures, type Block, type SiteKind } from '@bocado/contract'
+import { useState } from 'react'
 import { useStations } from '../api/hooks.js'
 import type { Bindings } from '../api/bindings.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
+import { TextButton } from '../design/buttons.js'
 import { AreaField } from '../design/AreaField.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
@@ -11,6 +13,7 @@ import { PositionFields } from '../design/PositionFields.js'
 import { Fields, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { GrowsField } from './GrowsField.js'
 
 /** Stands for no choice of station. */
 const NEAREST = 'nearest'
@@ -30,6 +33,16 @@ type BlockValues = {
   soilCover: Block['soilCover']
 }
 
+/** What one mostly adds by what one looks after; of a farm nothing is likelier than the rest. */
+const LIKELY_KIND: Readonly<Record<SiteKind, Block['kind'] | null>> = { garden: 'bed', farm: null, land: 'natural-area', others: null }
+const FIRST_KINDS: Readonly<Record<SiteKind, readonly Block['kind'][]>> = {
+  garden: ['bed', 'pots', 'tunnel'],
+  farm: [],
+  land: ['natural-area', 'field'],
+  others: [],
+}
+const kindsFor = (kind: SiteKind): Block['kind'][] => [...new Set([...FIRST_KINDS[kind], ...blockKinds])]
+
 /** A new block, or a change to one, with its check areas. */
 export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void }) {
   const t = useText()
@@ -38,7 +51,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   const { data: stations = [] } = useStations(site.id)
   const initial: BlockValues = {
     name: block?.name ?? '',
-    kind: block?.kind ?? null,
+    kind: block?.kind ?? LIKELY_KIND[site.kind],
     areaHa: block?.areaHa ?? null,
     grows: block?.grows ?? '',
     stationId: block?.stationId ?? null,
@@ -58,6 +71,15 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   const perDegree = temperature.shown(1) - temperature.shown(0)
   const difference = { shown: (c: number) => c * perDegree, stored: (shown: number) => shown / perDegree }
   const station = bind.choice('stationId')
+  const [more, setMore] = useState(
+    initial.offsetMin !== 0 ||
+      initial.offsetMax !== 0 ||
+      initial.latitude !== null ||
+      initial.soilTexture !== null ||
+      initial.soilCover !== 'bare',
+  )
+  const isRefused = Object.keys(entry.errors).some((path) => /^(offset|latitude|longitude|soil)/.test(path))
+  if (isRefused && !more) setMore(true)
   const save = async (): Promise<void> => {
     const typed = { ...values, kind: values.kind ?? undefined, offsetMin: values.offsetMin ?? 0, offsetMax: values.offsetMax ?? 0 }
     const saved = block
@@ -74,7 +96,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             label={t('block.kind')}
             placeholder={t('choose')}
             width="18ch"
-            options={blockKinds.map((kind) => ({ id: kind, label: t(`kind.${kind}`) }))}
+            options={kindsFor(site.kind).map((kind) => ({ id: kind, label: t(`kind.${kind}`) }))}
             {...bind.choice('kind')}
           />
           <AreaField
@@ -85,7 +107,7 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
           />
         </Fields>
         <Fields>
-          <TextField label={t('block.grows')} width="36ch" {...bind.text('grows')} />
+          <GrowsField bound={bind.text('grows')} />
           {stations.length > 0 ? (
             <Select
               label={t('block.station')}
@@ -98,7 +120,11 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
             />
           ) : null}
         </Fields>
-        <BlockWeather bind={bind} unit={temperature.unit} difference={difference} inside={values.kind === 'tunnel'} />
+        {more ? (
+          <BlockWeather bind={bind} unit={temperature.unit} difference={difference} inside={values.kind === 'tunnel'} />
+        ) : (
+          <TextButton onPress={() => setMore(true)}>{t('block.more')}</TextButton>
+        )}
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
       </Stack>
     </Sheet>

@@ -59,6 +59,13 @@ export function People() {
   )
 }
 
+/** Nobody asks a gardener for a licence; one that is there is shown. */
+function Licence({ bound }: { bound: { value: boolean; onChange: (value: boolean) => void } }) {
+  const t = useText()
+  const site = useSite()
+  return site.kind === 'garden' && !bound.value ? null : <Checkbox label={t('person.isLicensed')} {...bound} />
+}
+
 const roleOptions = (t: ReturnType<typeof useText>) => roles.map((role) => ({ id: role, label: t(`role.${role}`) }))
 
 function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }) {
@@ -74,7 +81,7 @@ function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }
     <Stack>
       <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
       <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
-      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
+      <Licence bound={bind.check('licensed')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )
@@ -117,7 +124,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
       ) : null}
       {values.personId === null ? <TextField label={t('person.name')} {...bind.text('name')} autoFocus /> : null}
       <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
-      <Checkbox label={t('person.isLicensed')} {...bind.check('licensed')} />
+      <Licence bound={bind.check('licensed')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )

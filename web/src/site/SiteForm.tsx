@@ -1,10 +1,11 @@
+import { siteKinds, type SiteKind } from '@bocado/contract'
 import { lazy, Suspense, useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
 import { TextButton } from '../design/buttons.js'
-import { Select, TextField } from '../design/controls.js'
+import { Choice, Select, TextField } from '../design/controls.js'
 import { QuantityField } from '../design/NumberField.js'
 import { PositionFields } from '../design/PositionFields.js'
-import { Fields } from '../design/text.js'
+import { Fields, Line, Small } from '../design/text.js'
 import { measuresOf } from '../design/units.js'
 import { useText } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
@@ -12,6 +13,7 @@ import { Waiting } from '../shell/Waiting.js'
 /** What a site is known by, as typed. */
 export type SiteValues = {
   name: string
+  kind: SiteKind
   place: string
   timeZone: string
   units: 'metric' | 'us'
@@ -38,10 +40,18 @@ export const unitsOfLocale = (locale: string): SiteValues['units'] =>
 
 const PlaceMap = lazy(async () => ({ default: (await import('./PlaceMap.js')).PlaceMap }))
 
-/** Fields of a site, for its start and for later changes. */
-export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
+/**
+ * Fields of a site, for its start and for later changes.
+ *
+ * @param isNew what this device knows already (clock, units) is out of sight until it is asked for
+ */
+export function SiteFields({ bind, isNew = false }: { bind: Bindings<SiteValues>; isNew?: boolean }) {
   const t = useText()
   const [mapped, setMapped] = useState(false)
+  const [asked, setAsked] = useState(!isNew)
+  const isRefused = [bind.number('latitude'), bind.number('longitude'), bind.number('elevationM')].some(({ error }) => error !== undefined)
+  const isWhole = asked || mapped || isRefused
+  const kind = bind.choice('kind')
   const [latitude, longitude] = [bind.number('latitude'), bind.number('longitude')]
   const zone = bind.choice('timeZone')
   /** The zone follows the place; whoever knows better chooses it afterwards. */
@@ -58,40 +68,53 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
   const { height } = measuresOf(bind.choice('units').value === 'us' ? 'us' : 'metric')
   return (
     <>
+      <div>
+        <Small>{t('site.kind')}</Small>
+        <Choice
+          label={t('site.kind')}
+          options={siteKinds.map((id) => ({ id, label: t(`site.kind.${id}`) }))}
+          {...kind}
+          value={kind.value as SiteKind}
+        />
+      </div>
       <Fields>
         <TextField label={t('site.name')} width="28ch" {...bind.text('name')} />
         <TextField label={t('site.place')} width="36ch" {...bind.text('place')} />
       </Fields>
-      <Fields>
-        <Select label={t('site.timeZone')} placeholder={t('choose')} width="32ch" options={ZONES} {...zone} />
-        <Select
-          label={t('site.units')}
-          placeholder={t('choose')}
-          width="30ch"
-          options={(['metric', 'us'] as const).map((id) => ({ id, label: t(`units.${id}`) }))}
-          {...bind.choice('units')}
-        />
-      </Fields>
-      <Fields>
-        <PositionFields
-          latitude={{
-            ...latitude,
-            onChange: (value) => {
-              latitude.onChange(value)
-              follow({ latitude: value, longitude: longitude.value })
-            },
-          }}
-          longitude={{
-            ...longitude,
-            onChange: (value) => {
-              longitude.onChange(value)
-              follow({ latitude: latitude.value, longitude: value })
-            },
-          }}
-          onBoth={put}
-        />
-        <QuantityField label={t('site.elevation')} width="15ch" measure={height} hint={t('optional')} {...bind.number('elevationM')} />
-      </Fields>
+      {isWhole ? (
+        <>
+          <Fields>
+            <Select label={t('site.timeZone')} placeholder={t('choose')} width="32ch" options={ZONES} {...zone} />
+            <Select
+              label={t('site.units')}
+              placeholder={t('choose')}
+              width="30ch"
+              options={(['metric', 'us'] as const).map((id) => ({ id, label: t(`units.${id}`) }))}
+              {...bind.choice('units')}
+            />
+          </Fields>
+          <Fields>
+            <PositionFields
+              latitude={{
+                ...latitude,
+                onChange: (value) => {
+                  latitude.onChange(value)
+                  follow({ latitude: value, longitude: longitude.value })
+                },
+              }}
+              longitude={{
+                ...longitude,
+                onChange: (value) => {
+                  longitude.onChange(value)
+                  follow({ latitude: latitude.value, longitude: value })
+                },
+              }}
+              onBoth={put}
+            />
+            <QuantityField label={t('site.elevation')} width="15ch" measure={height} hint={t('optional')} {...bind.number('elevationM')} />
+          </Fields>
+        </>
+      ) : null}
       {mapped ? (
         <Suspense fallback={<Waiting />}>
           <PlaceMap
@@ -104,7 +127,10 @@ export function SiteFields({ bind }: { bind: Bindings<SiteValues> }) {
           />
         </Suspense>
       ) : (
-        <TextButton onPress={() => setMapped(true)}>{t('map.show')}</TextButton>
+        <Line $gap={16}>
+          <TextButton onPress={() => setMapped(true)}>{t('map.show')}</TextButton>
+          {isWhole ? null : <TextButton onPress={() => setAsked(true)}>{t('site.byHand')}</TextButton>}
+        </Line>
       )}
     </>
   )

@@ -64,6 +64,7 @@ export function SiteScreen() {
   const { data: band } = useBand(site.id, site.season.start)
   const { data: normals } = useRead(endpoints.sites.normals, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
+  const [more, setMore] = useState(false)
   useAsked('block', () => setOpen('new'))
   if (!blocks || !band || !normals) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
@@ -99,8 +100,14 @@ export function SiteScreen() {
         <Stack $gap={28}>
           <People />
           <SiteFacts />
-          <DutiesPanel />
-          <NormalsPanel />
+          {site.kind === 'garden' && !more ? (
+            <TextButton onPress={() => setMore(true)}>{t('site.more')}</TextButton>
+          ) : (
+            <>
+              <DutiesPanel />
+              <NormalsPanel />
+            </>
+          )}
         </Stack>
       </Columns>
     </Page>
@@ -245,8 +252,8 @@ function HoldingFacts() {
 
 function EditSite({ onDone }: { onDone: () => void }) {
   const site = useSite()
-  const { name, place, timeZone, units, latitude, longitude, elevationM } = site
-  const entry = useEntry(endpoints.sites.update, { name, place, timeZone, units, latitude, longitude, elevationM }, site)
+  const { name, kind, place, timeZone, units, latitude, longitude, elevationM } = site
+  const entry = useEntry(endpoints.sites.update, { name, kind, place, timeZone, units, latitude, longitude, elevationM }, site)
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
   }

@@ -1,4 +1,4 @@
-import { endpoints, roles } from '@bocado/contract'
+import { endpoints, roles, type SiteKind } from '@bocado/contract'
 import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
@@ -32,6 +32,7 @@ export function StartScreen() {
   const { workAs } = useWorkplace()
   const entry = useEntry(endpoints.sites.create, {
     name: '',
+    kind: 'farm' as SiteKind,
     place: '',
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     units: unitsOfLocale(navigator.language),
@@ -42,7 +43,7 @@ export function StartScreen() {
     // Whoever has a holding begins the next site in it, unless they say otherwise.
     holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
   })
-  const { bind } = entry
+  const { bind, values } = entry
   const holdings = new Map(sites.map(({ holding }) => [holding.id, holding.name]))
   const start = async (): Promise<void> => {
     const site = await entry.submit({}, (v) => ({ ...v, holdingId: v.holdingId === NEW_HOLDING ? null : v.holdingId }))
@@ -59,7 +60,7 @@ export function StartScreen() {
         <Small>{t('start.text')}</Small>
         <Sheet>
           <Stack $gap={16}>
-            <SiteFields bind={bind} />
+            <SiteFields bind={bind} isNew />
             <Line>
               {holdings.size > 0 ? (
                 <Select
@@ -71,13 +72,15 @@ export function StartScreen() {
                 />
               ) : null}
               <TextField label={t('start.person')} width="28ch" {...bind.text('person.name')} />
-              <Select
-                label={t('person.role')}
-                placeholder={t('choose')}
-                width="20ch"
-                options={roles.filter((role) => role !== 'viewer').map((role) => ({ id: role, label: t(`role.${role}`) }))}
-                {...bind.choice('person.role')}
-              />
+              {values.kind === 'others' || entry.errors['person.role'] ? (
+                <Select
+                  label={t('person.role')}
+                  placeholder={t('choose')}
+                  width="20ch"
+                  options={roles.filter((role) => role !== 'viewer').map((role) => ({ id: role, label: t(`role.${role}`) }))}
+                  {...bind.choice('person.role')}
+                />
+              ) : null}
             </Line>
             <FormError text={entry.general} />
             <Line>

@@ -41,7 +41,10 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const shelf = useShelfFor(forecast.watch)
   const told = useToldApart(forecast.watch.id)
   const { block } = shelf
-  const offered = [...shelf.fits, ...shelf.byHand, ...shelf.doubtful]
+  // In a garden and on land the hand comes before the label.
+  const offered = ['garden', 'land'].includes(site.kind)
+    ? [...shelf.byHand, ...shelf.fits, ...shelf.doubtful]
+    : [...shelf.fits, ...shelf.byHand, ...shelf.doubtful]
   // What was used here before is thought of first, then what works best.
   const before = forecast.treatments.at(-1)
   const wanted = planning.means ?? (moving ? keyOf(moving) : before ? keyOf(before) : null)

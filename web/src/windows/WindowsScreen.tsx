@@ -1,6 +1,6 @@
 import { endpoints, type Band, type WatchForecast } from '@bocado/contract'
 import { Maximize2, Plus, ZoomIn, ZoomOut } from 'lucide-react'
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
@@ -24,7 +24,7 @@ import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { groupOf, isShown, overThreshold, SHOWN } from './shown.js'
-import { AddWatchLater, PhoneViewLater, PlanPanelLater } from './panelsLater.js'
+import { AddWatchLater, FirstStepsLater, PhoneViewLater, PlanPanelLater } from './panelsLater.js'
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 import '../messages/en/field.js'
@@ -173,6 +173,9 @@ function Zoom({ band, rows }: { band: Band; rows: readonly WatchForecast[] }) {
   )
 }
 
+/** As many watches a garden has in view at once. */
+const GARDEN_FEW = 7
+
 /** The groups that start folded: what is past asks for nothing. */
 const FOLDED: readonly string[] = ['past']
 
@@ -273,6 +276,8 @@ export function WindowsScreen() {
     [go],
   )
 
+  // A gardener with three beds sees three lines, and no tools to sort them.
+  const few = site.kind === 'garden' ? GARDEN_FEW : 0
   const open = all.filter((row) => ['open', 'closing'].includes(urgencyOf(row))).length
   const takeUp = useCallback((key: string): void => latest.current.planning.setMeans(key), [])
   // A pin that is dragged draws none of this again.
@@ -323,7 +328,7 @@ export function WindowsScreen() {
               </Button>
             </span>
           </Head>
-          {all.length > 0 ? (
+          {all.length > few ? (
             <Tools>
               <SearchField label={t('band.find')} width="26ch" value={words} onChange={(find) => go({ find: find || null })} />
               <Select
@@ -359,12 +364,15 @@ export function WindowsScreen() {
           ) : null}
         </>
       ) : null,
-    [band, all, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
+    [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
   )
 
   if (!band || !blocks || !organisms) return <Waiting />
   return (
     <main>
+      <Suspense fallback={null}>
+        <FirstStepsLater band={band} />
+      </Suspense>
       {head}
       {adding ? (
         <AddWatchLater

@@ -14,6 +14,7 @@ const ways = later(() => import('./WaysToAct.js'))
 const adding = later(() => import('./AddWatch.js'))
 const planning = later(() => import('./PlanPanel.js'))
 const phoneView = later(() => import('./PhoneView.js'))
+const steps = later(() => import('./FirstSteps.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
 function panelOf<P extends object>(fetched: () => Promise<ComponentType<P>>): ComponentType<P> {
@@ -35,4 +36,6 @@ export const WhyMovedLater = panelOf<OfWatch>(async () => (await moved()).WhyMov
 export const WaysToActLater = panelOf<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(async () => (await ways()).WaysToAct)
 export const PlanPanelLater = panelOf<OfWatch & { planning: Planning }>(async () => (await planning()).PlanPanel)
 export const PhoneViewLater = panelOf<PhoneViewProps>(async () => (await phoneView()).PhoneView)
+/** An aid: while it comes, nothing stands there. */
+export const FirstStepsLater = lazy(async () => ({ default: (await steps()).FirstSteps }))
 export const AddWatchLater = panelOf<NewWatch>(async () => (await adding()).AddWatch)

@@ -5,6 +5,12 @@ export const windows = {
   'band.bloomExpected': '{name}: {event} about {date} ({span}), expected by heat',
   'windows.title':
     '{watches, plural, =0 {Nothing is watched yet} one {One watch} other {{watches, number} watches}}{open, plural, =0 {} one {, one open} other {, {open, number} open}}',
+  'firstSteps.title': 'First steps',
+  'firstSteps.done': 'done:',
+  'firstSteps.block': 'a block',
+  'firstSteps.weather': 'weather, or monthly normals',
+  'firstSteps.watch': 'something to watch',
+  'firstSteps.look': 'a first look',
   'windows.empty':
     'A watch follows one organism in one block through the season: which stages are there, when its window opens, and when it is too late.',
   'windows.emptyNoBlocks': 'A watch needs a block and weather. Add a block first.',
