@@ -141,7 +141,7 @@ export const dayWeatherSchema = z.object({
 })
 export type DayWeather = z.infer<typeof dayWeatherSchema>
 
-export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap', 'drift'] as const
+export const readingFlags = ['range', 'step', 'flat-line', 'spike', 'gap', 'drift', 'unseen'] as const
 export const fillMethods = ['interpolated', 'neighbour', 'climatology', 'unknown'] as const
 export const doubtDecisions = ['open', 'accepted', 'overruled'] as const
 

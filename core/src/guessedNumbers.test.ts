@@ -6,6 +6,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   FROM_MIDDLE: 'of the normal distribution',
   METRES_PER_FOOT: 'by definition',
   UNITS: 'names of units',
+  HOURS: 'by the clock',
+  DAYS_PER_YEAR: 'by the calendar',
   SHORTENING_DAYS: 'by the calendar',
   HPA_AT_ZERO: 'published, with the formula',
   MIDDAY_PLUS_HOURS: 'published, with the formula',

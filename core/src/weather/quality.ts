@@ -5,9 +5,10 @@ export type CheckedVariable = keyof typeof READING_LIMITS
 
 /**
  * Why a reading is not believed: outside what there can be, a jump from the hour before, stuck at one value, alone against
- * both its neighbours, not there at all, or running away from the stations around it (`checkDrift`).
+ * both its neighbours, not there at all, running away from the stations around it (`checkDrift`), or of a day such as the place has never
+ * had (`unseenDays`).
  */
-export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap' | 'drift'
+export type ReadingFlag = 'range' | 'step' | 'flat-line' | 'spike' | 'gap' | 'drift' | 'unseen'
 
 /** One hour that is not believed; `hour` is an index into the series that was checked. */
 export interface Doubt {

@@ -165,3 +165,39 @@ describe('a sensor that drifts', () => {
     expect(await maxOf()).toBe(drifting)
   })
 })
+
+describe('a January such as the place has never had', () => {
+  test('is doubted where it was stored in the wrong unit, and not once the hours were put right', async () => {
+    const stand = {
+      ...place,
+      stationId: done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'Old Barn' }, { person: place.person })).id,
+    }
+    // Of six Januaries one was read as °C though it was °F.
+    const file = hourlyFile(2020, '2026-06-12')
+      .split('\n')
+      .map((line) => {
+        const [time, temperature, rain] = line.split(',')
+        return line.startsWith('2026-01') ? `${time},${(Number(temperature) * 1.8 + 32).toFixed(2)},${rain}` : line
+      })
+      .join('\n')
+    await importFile(app, stand, file, (await preview(app, stand, file.slice(0, 200_000))).body.mapping)
+    const ask = { siteId: place.site.id, stationId: stand.stationId }
+    const unseen = async () => done(await app.call(weather.doubts, ask, { season: SEASON })).filter(({ flag }) => flag === 'unseen')
+    const found = await unseen()
+    expect(found.reduce((sum, { hours }) => sum + hours, 0)).toBeGreaterThan(25 * 24)
+    expect(found.every(({ from }) => /^2026-0(1|2-01)/.test(from))).toBe(true)
+    // The other stations of the site stand in for it.
+    expect(found[0]!.standsIn!.high).toBeLessThan(20)
+    const correction = {
+      kind: 'unit' as const,
+      from: '2026-01-01',
+      to: '2026-01-31',
+      variable: 'temperature' as const,
+      readAs: 'C' as const,
+      isIn: 'F' as const,
+      note: 'the file was in °F',
+    }
+    done(await app.call(weather.correct, ask, correction, { person: place.person }))
+    expect(await unseen()).toEqual([])
+  })
+})

@@ -10,6 +10,7 @@ import {
   MS_PER_MINUTE,
   standardDay,
   standardHour,
+  unseenDays,
 } from '@bocado/core'
 import { LRUCache } from 'lru-cache'
 import type { Queryable, Transaction } from '../database/index.js'
@@ -61,6 +62,8 @@ function checkedSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt
   return (known[variable] ??= checkSeries(hours, variable))
 }
 
+const HOURS_PER_DAY = 24
+
 /** No doubt reaches further back than this: the longest gap that is one is shorter. */
 const REACH_HOURS = 400
 
@@ -75,10 +78,31 @@ function doubtsSince({ since, values, firstHour }: RawHours, variable: HourVaria
   return [...before.doubts.filter(({ hour }) => hour < from), ...late.filter(({ hour }) => hour >= from)]
 }
 
+/**
+ * Doubts with the hours of days such as the place has never had.
+ *
+ * @param from day number; of earlier days they were found before
+ */
+function withUnseen({ firstHour, values }: RawHours, doubts: readonly Doubt[], from: number): Doubt[] {
+  const doubted = new Set(doubts.map(({ hour }) => hour))
+  const read = doubted.size > 0 ? values.temperature.slice() : values.temperature
+  // What stands out by the hour alone is no weather, and says nothing of its day.
+  for (const { hour, flag } of doubts) if (flag !== 'unseen') read[hour] = NaN
+  const more = unseenDays({ firstHour, values: read }, from)
+    .flatMap((day) =>
+      Array.from({ length: HOURS_PER_DAY }, (_, h): Doubt => ({ hour: day * HOURS_PER_DAY + h - firstHour, flag: 'unseen' })),
+    )
+    .filter(({ hour }) => !doubted.has(hour) && !Number.isNaN(read[hour]))
+  return more.length === 0 ? [...doubts] : [...doubts, ...more].sort((a, b) => a.hour - b.hour)
+}
+
 function checkSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt[]; believed: HourlySeries } {
   const read = hours.values[variable]
   const byHand = hours.byHand.get(variable)
-  const all = isNothing(read) ? [] : (doubtsSince(hours, variable) ?? checkHours(read, variable))
+  const later = isNothing(read) ? [] : doubtsSince(hours, variable)
+  const single = later ?? checkHours(read, variable)
+  const from = later && hours.since ? Math.floor((hours.since.firstHour - REACH_HOURS) / HOURS_PER_DAY) : -Infinity
+  const all = variable === 'temperature' && !isNothing(read) ? withUnseen(hours, single, from) : single
   const doubts = byHand ? all.filter(({ hour }) => !byHand.has(hours.firstHour + hour)) : all
   const values = doubts.length > 0 ? read.slice() : read
   for (const { hour } of doubts) values[hour] = NaN

@@ -254,6 +254,7 @@ export const weather = {
   'flag.flat-line': 'stands still',
   'flag.spike': 'spikes',
   'flag.gap': 'is missing',
+  'flag.unseen': 'lies outside what this place has had at that time of year',
   'flag.drift': 'runs away from the other stations',
   'typed.title': 'By hand',
   'typed.label': 'Daily extremes, a day a line',
