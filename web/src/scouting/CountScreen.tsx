@@ -175,11 +175,11 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const asks = asksLast && isOpened
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
-  const save = async (counted: Unit[] = units): Promise<void> => {
-    const body = { ...values, units: counted, countedOn: values.countedOn ?? undefined }
+  const save = async (counted?: Unit[]): Promise<void> => {
+    const body = (v: HeldCount) => ({ ...v, units: v === values ? (counted ?? v.units) : v.units, countedOn: v.countedOn ?? undefined })
     const saved = round
-      ? await update.submit({ siteId: site.id, roundId: round.id }, (_, rowVersion) => ({ ...body, rowVersion }))
-      : await create.submit({ siteId: site.id }, () => ({ ...body, watchId: row.watch.id }))
+      ? await update.submit({ siteId: site.id, roundId: round.id }, (v, rowVersion) => ({ ...body(v), rowVersion }))
+      : await create.submit({ siteId: site.id }, (v) => ({ ...body(v), watchId: row.watch.id }))
     if (!saved) return
     dropCount(heldAs)
     await navigate(`/sites/${site.id}/scouting`)

@@ -87,7 +87,7 @@ export function ScoutingScreen() {
           <Link to={`/sites/${site.id}/windows`}>{t('scouting.toWindows')}</Link>
         </Empty>
       ) : null}
-      <Watches onKeyDown={(event) => rowKeys(event)}>
+      <Watches data-rows onKeyDown={(event) => rowKeys(event)}>
         {rows.map((row) => {
           const organism = organisms.find(({ id }) => id === row.watch.organismId)
           const block = blocks.find(({ id }) => id === row.watch.blockId)

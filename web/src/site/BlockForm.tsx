@@ -81,10 +81,10 @@ export function BlockForm({ block, onDone }: { block?: Block; onDone: () => void
   const isRefused = Object.keys(entry.errors).some((path) => /^(offset|latitude|longitude|soil)/.test(path))
   if (isRefused && !more) setMore(true)
   const save = async (): Promise<void> => {
-    const typed = { ...values, kind: values.kind ?? undefined, offsetMin: values.offsetMin ?? 0, offsetMax: values.offsetMax ?? 0 }
+    const typed = (v: BlockValues) => ({ ...v, kind: v.kind ?? undefined, offsetMin: v.offsetMin ?? 0, offsetMax: v.offsetMax ?? 0 })
     const saved = block
-      ? await update.submit({ siteId: site.id, blockId: block.id }, (_, rowVersion) => ({ ...typed, rowVersion }))
-      : await create.submit({ siteId: site.id }, () => typed)
+      ? await update.submit({ siteId: site.id, blockId: block.id }, (v, rowVersion) => ({ ...typed(v), rowVersion }))
+      : await create.submit({ siteId: site.id }, typed)
     if (saved) onDone()
   }
   return (

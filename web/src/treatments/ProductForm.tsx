@@ -60,14 +60,13 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const { values, bind, set, errors } = entry
   const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
   const save = async (): Promise<void> => {
-    const { crops, ...rest } = values
-    const typed = {
+    const typed = ({ crops, ...rest }: typeof values) => ({
       ...Object.fromEntries(Object.entries(rest).map(([name, value]) => [name, value ?? undefined])),
       crops: crops.split(/[,;\n]/).flatMap((crop) => crop.trim() || []),
-    }
+    })
     const saved = product
-      ? await update.submit({ siteId: site.id, productId: product.id }, (_, rowVersion) => ({ ...typed, rowVersion }))
-      : await create.submit({ siteId: site.id }, () => typed)
+      ? await update.submit({ siteId: site.id, productId: product.id }, (v, rowVersion) => ({ ...typed(v), rowVersion }))
+      : await create.submit({ siteId: site.id }, typed)
     if (saved) onDone()
   }
   const choice = <T extends string>(all: readonly T[], prefix: string) =>
