@@ -29,7 +29,23 @@ export const gateRefusals = [
   'place-not-on-label',
 ] as const
 export const gateDoubts = ['unmapped', 'strain-not-said'] as const
-export const rateUnits = ['L/ha', 'kg/ha', 'mL/ha', 'g/ha', 'pieces/ha'] as const
+/** In which labels give their rates: those of hectares, of acres, and of small ground. A rate stays in the unit of its label. */
+export const rateUnits = [
+  'L/ha',
+  'kg/ha',
+  'mL/ha',
+  'g/ha',
+  'pieces/ha',
+  'fl oz/acre',
+  'pt/acre',
+  'qt/acre',
+  'gal/acre',
+  'oz/acre',
+  'lb/acre',
+  'pieces/acre',
+  'mL/m²',
+  'g/m²',
+] as const
 export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bloom'] as const
 
 /** What a label seldom says: a guess by the kind of material stands in for it, and is marked. */

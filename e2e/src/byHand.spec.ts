@@ -25,7 +25,7 @@ describe('readings', () => {
     await page.getByText('say why').waitFor()
     await page.getByRole('textbox', { name: 'Why' }).fill('sun on the sensor')
     await press(page, 'Put it right')
-    const line = page.getByText(/^12:00 temperature 71 °F, by hand, read .*: sun on the sensor Marit Solheim/)
+    const line = page.getByText(/^13:00 temperature 71 °F, by hand, read .*: sun on the sensor Marit Solheim/)
     await line.waitFor()
     await press(page, 'Take off')
     await line.waitFor({ state: 'detached' })

@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
+import { endpoints } from '@bocado/contract'
+import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
 import { press } from './page.js'
 import { setStage, type Stage } from './stage.js'
@@ -80,5 +83,64 @@ describe('a screen whose code does not come', () => {
     await open('windows')
     await page.getByRole('heading', { name: /watch/ }).first().waitFor()
     await page.unroute(/\/assets\/SeasonStrip/)
+  })
+})
+
+describe('over a weak net (1.6 Mbit/s, 300 ms)', () => {
+  let page: Page
+  let stage: Stage
+  setStage(
+    hourlyFile(2024, '2026-06-12'),
+    async ({ app, at, place, as }) => {
+      const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-14' }
+      done(await app.call(endpoints.watches.create, at, watch, as))
+    },
+    (set) => {
+      stage = set
+      page = set.page
+    },
+  )
+
+  test('the site with its screens stands within 3.5 s the first time, its windows soon after, and within 2 s again', async () => {
+    const address = `${stage.app.address}/sites/${stage.place.site.id}/windows`
+    const title = page.getByRole('heading', { name: /^One watch|^1 watch|watch/ }).first()
+    // What the server reckons once is reckoned before.
+    await page.goto(address)
+    await title.waitFor()
+    const cdp = await page.context().newCDPSession(page)
+    await cdp.send('Network.enable')
+    await cdp.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: 300,
+      downloadThroughput: 1_600_000 / 8,
+      uploadThroughput: 750_000 / 8,
+    })
+    const frame = page.getByRole('link', { name: 'Windows' }).first()
+    /** Until the site with its screens stands, and until the windows do. */
+    const seconds = async (): Promise<[frame: number, windows: number]> => {
+      await page.goto('about:blank')
+      const from = Date.now()
+      const passed = (): number => (Date.now() - from) / 1000
+      await page.goto(address, { waitUntil: 'commit' })
+      await frame.waitFor()
+      const framed = passed()
+      await title.waitFor()
+      return [framed, passed()]
+    }
+    // A machine that is busy beside it is no weak net: the best of a few tries counts.
+    const best = async (tries: number, before: () => Promise<unknown>): Promise<[frame: number, windows: number]> => {
+      const all: [number, number][] = []
+      for (let i = 0; i < tries; i++) {
+        await before()
+        all.push(await seconds())
+      }
+      return [Math.min(...all.map(([frame]) => frame)), Math.min(...all.map(([, windows]) => windows))]
+    }
+    const first = await best(2, () => cdp.send('Network.clearBrowserCache'))
+    const again = await best(4, () => Promise.resolve())
+    expect(first[0]).toBeLessThan(3.5)
+    expect(first[1]).toBeLessThan(5)
+    expect(again[1]).toBeLessThan(2)
+    await cdp.detach()
   })
 })

@@ -121,7 +121,7 @@ test('the heat up to any day stands beside past seasons, by the date and under t
   await upTo.getByText(/ (Feb|Mar|Apr) /).waitFor()
   const link = await page.getByRole('link', { name: 'This heat day by day, as CSV' }).getAttribute('href')
   const text = await page.evaluate(async (address) => (await fetch(address)).text(), link!)
-  expect(text).toMatch(/^date,heat_Cd,heat_sum_Cd/)
+  expect(text).toMatch(/^date,heat_Fd,heat_sum_Fd/)
 })
 
 describe('a block in a cold hollow', () => {

@@ -38,6 +38,12 @@ createRoot(root).render(
   </StrictMode>,
 )
 
-/** Until the first screen stands, the line is its own. */
+/** Until the first screen stands, and nothing is on its way to it, the line is its own. */
 const AFTER_MS = 3000
-setTimeout(() => void fetchTheRest(), AFTER_MS)
+const LOOK_EVERY_MS = 500
+const fetchWhenIdle = (): void => {
+  const isIdle = queryClient.isFetching() === 0 && document.querySelector('#screen h1, main h1') !== null
+  if (isIdle) void fetchTheRest()
+  else setTimeout(fetchWhenIdle, LOOK_EVERY_MS)
+}
+setTimeout(fetchWhenIdle, AFTER_MS)

@@ -72,6 +72,11 @@ export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, ev
   })
 }
 
+/** Begins to read what a screen will ask for, while its code is still on its way. */
+export function readAhead<E extends Endpoint>(client: QueryClient, e: E, c: Call<E>): void {
+  void client.prefetchQuery({ queryKey: [e.path, c.params, c.input], meta: restsOn(e, c.params), queryFn: () => watched(call(e, c)) })
+}
+
 interface WriteVariables<E extends Endpoint> extends Call<E> {
   idempotencyKey: string
 }

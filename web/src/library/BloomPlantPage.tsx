@@ -7,6 +7,7 @@ import { Hazards } from '../design/Hazards.js'
 import { Figure, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
@@ -23,7 +24,7 @@ export function BloomPlantPage() {
   const remove = useWrite(endpoints.library.removeFromRoute)
   const plant = plants?.find(({ id }) => id === plantId)
   usePageTitle(plant?.name)
-  if (!plants) return <p>{t('waiting')}</p>
+  if (!plants) return <Waiting />
   if (!plant) return <p>{t('way.gone')}</p>
   const { route } = plant
   return (

@@ -9,6 +9,7 @@ import { Heading, Line, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Drawing } from './drawings/Drawing.js'
 import { drillScore, type DrillTrial } from './drillScore.js'
@@ -90,7 +91,7 @@ export function Drill() {
   const [trials, setTrials] = useState<DrillTrial[]>([])
   const [said, setSaid] = useState<boolean | null>(null)
   const cards = useMemo(() => (entry && photos ? cardsOf(entry, photos, round) : []), [entry, photos, round])
-  if (!entry || !photos) return <p>{t('waiting')}</p>
+  if (!entry || !photos) return <Waiting />
   const card = cards[trials.length]
   const answer = (saidIt: boolean): void => setSaid(saidIt)
   const next = (): void => {

@@ -16,6 +16,7 @@ import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Drawing } from './drawings/Drawing.js'
 import { Hazards } from '../design/Hazards.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
 import '../messages/en/field.js'
@@ -61,7 +62,7 @@ export function LookAlikeCheck() {
     .map(([id, answer]) => `${id}:${answer}`)
     .join(',')
   const { data: verdict } = useRead(endpoints.library.verdict, { params: { siteId: site.id, organismId }, input: { answers: said } })
-  if (!entry) return <p>{t('waiting')}</p>
+  if (!entry) return <Waiting />
   const { lookAlikes, characters } = entry.about.identity
   // Until it is known what may be touched, nothing is asked that has to be.
   const touching = characters.filter(({ by }) => by === 'touch').map(({ id }) => id)

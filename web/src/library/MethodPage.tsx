@@ -6,6 +6,7 @@ import { Hazards } from '../design/Hazards.js'
 import { Caution, Heading, Line, Quiet, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/field.js'
 import '../messages/en/library.js'
@@ -19,7 +20,7 @@ export function MethodPage() {
   const { data: methods } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
   const method = methods?.find(({ id }) => id === methodId)
   usePageTitle(method?.name)
-  if (!methods) return <p>{t('waiting')}</p>
+  if (!methods) return <Waiting />
   if (!method) return <p>{t('way.gone')}</p>
   return (
     <Stack $gap={16}>

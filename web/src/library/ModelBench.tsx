@@ -18,6 +18,7 @@ import { colour, font } from '../design/theme.js'
 import { differenceOf, measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import type { BenchChange, BenchResult } from '../workers/bench.js'
 import type { BenchWorker } from '../workers/bench.worker.js'
@@ -66,7 +67,7 @@ export function ModelBench() {
   const { data: entry } = useRead(endpoints.library.entry, { params, input })
   usePageTitle(entry && t('bench.title', { name: entry.name }))
   const { data } = useRead(endpoints.bench.data, { params, input })
-  if (!entry || !data) return <p>{t('waiting')}</p>
+  if (!entry || !data) return <Waiting />
   return (
     <Stack $gap={16}>
       <div>
@@ -148,7 +149,7 @@ function Desk({ entry, data, blockId }: { entry: LibraryEntry; data: BenchData; 
     changedAt.current = performance.now()
     setChange(next)
   }
-  if (!worker || !result || !base) return <p>{t('waiting')}</p>
+  if (!worker || !result || !base) return <Waiting />
   const unitOf = (path: string): string => entry.figures.find((figure) => figure.path === path)?.unit ?? '1'
   /** A day of this season by its number; null for a day of another. */
   const indexOf = (day: string): number | null => {

@@ -15,15 +15,17 @@ import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Bullets, Caution, Heading, Line, PlainTable, Quiet, Stack, Title } from '../design/text.js'
 import { size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import { DamageDegree } from './DamageDegree.js'
 import { Hazards } from '../design/Hazards.js'
+import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { LibraryNumbers } from './LibraryNumbers.js'
 import { Reach, TriedHere } from './Reach.js'
 import { ReportDuty } from './ReportDuty.js'
 import { Varieties } from './Varieties.js'
+import { monthsWords, signWords } from './signWords.js'
 import { YearHere } from './YearHere.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
@@ -60,7 +62,7 @@ export function OrganismPage() {
     input: blockId === 'site' ? {} : { blockId },
   })
   usePageTitle(entry?.name)
-  if (!entry) return <p>{t('waiting')}</p>
+  if (!entry) return <Waiting />
   const { about } = entry
   const api = `/api/v1/sites/${site.id}/library/organisms/${organismId}`
   return (
@@ -163,22 +165,6 @@ export function OrganismPage() {
       </Stack>
     </Stack>
   )
-}
-
-export const signWords = ({ part, sign }: { part: string; sign: string }, t: Say): string =>
-  t('sign.on', { sign: t(`sign.${sign}` as Parameters<Say>[0]), part: t(`part.${part}` as Parameters<Say>[0]) })
-
-/** "May to September", "November, April": months in their runs. */
-export function monthsWords(months: readonly number[], t: Say, nameOf: (day: string) => string): string {
-  const name = (month: number): string => nameOf(`2026-${String(month).padStart(2, '0')}-01`)
-  if (months.length === 12) return t('organism.allYear')
-  const runs: [number, number][] = []
-  for (const month of months) {
-    const last = runs.at(-1)
-    if (last && (last[1] % 12) + 1 === month) last[1] = month
-    else runs.push([month, month])
-  }
-  return runs.map(([from, to]) => (from === to ? name(from) : t('window.months.span', { from: name(from), to: name(to) }))).join(', ')
 }
 
 function Stages({ entry }: { entry: LibraryEntry }) {

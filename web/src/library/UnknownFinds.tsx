@@ -13,7 +13,7 @@ import { Fields, Heading, Line, Quiet, Rows, Sheet, Small, Stack } from '../desi
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
-import { signWords } from './OrganismPage.js'
+import { signWords } from './signWords.js'
 import { smallPhoto, type SmallPhoto } from './photo.js'
 
 const NO_BLOCK = 'none'

@@ -12,6 +12,7 @@ import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { Waiting } from '../shell/Waiting.js'
 import { DamageDegree } from './DamageDegree.js'
 import { RecordVariety, UNJUDGED } from './RecordVariety.js'
 
@@ -52,7 +53,7 @@ export function Varieties({ entry, blockId }: { entry: LibraryEntry; blockId: st
     <Stack data-testid="varieties">
       <Heading>{t('varieties.title')}</Heading>
       {entry.about.varieties.length === 0 ? <p>{t('varieties.unsaid')}</p> : <Said entry={entry} standings={here?.standings ?? []} />}
-      {here ? here.looks.length === 0 ? <p>{t('varieties.none')}</p> : <Standings standings={here.standings} /> : <p>{t('waiting')}</p>}
+      {here ? here.looks.length === 0 ? <p>{t('varieties.none')}</p> : <Standings standings={here.standings} /> : <Waiting />}
       {here && here.looks.length > 0 ? <Looks here={here} entry={entry} /> : null}
       {recording && here ? (
         <RecordVariety entry={entry} here={here} blockId={blockId} onDone={() => setRecording(false)} />

@@ -11,6 +11,7 @@ import { NumberField } from '../design/NumberField.js'
 import { Fields, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { amountOn } from './rates.js'
 
 /** What is typed of a treatment that was done. */
 export type DoneValues = {
@@ -77,8 +78,8 @@ export function DoneFields(p: {
   }, [then, stands, fill])
   const inAll =
     label && Number.isFinite(values.rate ?? NaN) && Number.isFinite(values.areaHa ?? NaN)
-      ? `${f.number((values.rate ?? 0) * (values.areaHa ?? 0), 3)} ${label.rateUnit.split('/')[0] ?? ''}`
-      : ''
+      ? amountOn(values.rate ?? 0, label.rateUnit, values.areaHa ?? 0)
+      : null
   return (
     <>
       <Fields>
@@ -104,7 +105,7 @@ export function DoneFields(p: {
         )}
         <AreaField
           label={t('record.area')}
-          hint={label ? t('record.inAll', { amount: inAll }) : t('optional')}
+          hint={label ? t('record.inAll', { amount: inAll ? `${f.number(inAll.amount, 3)} ${inAll.unit}` : '' }) : t('optional')}
           {...bind.number('areaHa')}
         />
         <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />

@@ -4,14 +4,13 @@ import {
   blockKinds,
   endpoints,
   formulations,
-  rateUnits,
   type Method,
   type Organism,
   type Product,
 } from '@bocado/contract'
 import { useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
-import { useOrganisms, useRead } from '../api/hooks.js'
+import { useOrganisms, useProducts, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
@@ -24,6 +23,7 @@ import { Caution, Line, Sheet, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText } from '../messages/useText.js'
+import { rateUnitsFor, usualUnit } from './rates.js'
 
 /** A share as it is typed. */
 const PERCENT = { shown: (share: number) => share * 100, stored: (percent: number) => percent / 100 }
@@ -33,6 +33,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
   const t = useText()
   const site = useSite()
   const { data: organisms = [] } = useOrganisms()
+  const { data: shelf = [] } = useProducts(site.id)
   const initial: ProductValues = {
     name: product?.name ?? '',
     methods: product?.methods ?? ([] as string[]),
@@ -47,7 +48,8 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     effect: product && !product.assumed.includes('effect') ? product.effect : null,
     residualDays: product && !product.assumed.includes('residualDays') ? product.residualDays : null,
     labelRate: product?.labelRate ?? (null as number | null),
-    rateUnit: product?.rateUnit ?? (null as Product['rateUnit'] | null),
+    // Labels of one country are written alike: the usual unit stands there to be changed.
+    rateUnit: product?.rateUnit ?? usualUnit(shelf),
     reEntryHours: product?.reEntryHours ?? (null as number | null),
     preHarvestDays: product?.preHarvestDays ?? (null as number | null),
     bees: product?.bees ?? (null as Product['bees'] | null),
@@ -97,7 +99,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
             label={t('product.rateUnit')}
             placeholder={t('choose')}
             width="14ch"
-            options={rateUnits.map((unit) => ({ id: unit, label: unit }))}
+            options={rateUnitsFor(site).map((unit) => ({ id: unit, label: unit }))}
             {...bind.choice('rateUnit')}
           />
         </Line>

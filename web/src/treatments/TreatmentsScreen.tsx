@@ -10,16 +10,20 @@ import { Caution, Columns, Empty, Heading, Line, Page, Quiet, Rows, Small, Stack
 import { hectaresFromSquareMetres } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { later } from '../shell/later.js'
+import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
-import { ProductForm } from './ProductForm.js'
-import { RecordUnplanned } from './RecordUnplanned.js'
-import { RecordForm } from './RecordForm.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
+
+const forms = later(() => import('./forms.js'))
+const ProductForm = partLater(async () => (await forms()).ProductForm)
+const RecordForm = partLater(async () => (await forms()).RecordForm)
+const RecordUnplanned = partLater(async () => (await forms()).RecordUnplanned)
 
 /** What is planned, what was done, and the shelf it comes from. */
 export function TreatmentsScreen() {

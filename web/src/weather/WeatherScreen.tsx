@@ -12,24 +12,28 @@ import { FormError } from '../design/FormError.js'
 import { Caution, Columns, Empty, Line, Page, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { later } from '../shell/later.js'
+import { partLater } from '../shell/partLater.js'
 import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
-import { DayHours } from './DayHours.js'
-import { DevicePanel } from './DevicePanel.js'
-import { DoubtList } from './DoubtList.js'
-import { FilePanel } from './FilePanel.js'
-import { ForecastScore } from './ForecastScore.js'
-import { HeatPanel } from './HeatPanel.js'
 import { SeasonFacts } from './SeasonFacts.js'
 import { SeasonPicture } from './SeasonPicture.js'
 import { SeasonTable } from './SeasonTable.js'
 import { StationHealth } from './StationHealth.js'
-import { StationPanel } from './StationPanel.js'
-import { TypeDays } from './TypeDays.js'
-import { WetEvents } from './WetEvents.js'
 import '../messages/en/field.js'
 import '../messages/en/weather.js'
+
+const panels = later(() => import('./panels.js'))
+const DayHours = partLater(async () => (await panels()).DayHours)
+const DevicePanel = partLater(async () => (await panels()).DevicePanel)
+const DoubtList = partLater(async () => (await panels()).DoubtList)
+const FilePanel = partLater(async () => (await panels()).FilePanel)
+const ForecastScore = partLater(async () => (await panels()).ForecastScore)
+const HeatPanel = partLater(async () => (await panels()).HeatPanel)
+const StationPanel = partLater(async () => (await panels()).StationPanel)
+const TypeDays = partLater(async () => (await panels()).TypeDays)
+const WetEvents = partLater(async () => (await panels()).WetEvents)
 
 /** Weather of one station, or as it is at a block that follows it: the season, any day's hours, heat, doubts, forecasts, and how it comes in. */
 export function WeatherScreen() {

@@ -11,6 +11,7 @@ import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { FigureTable } from './EventDates.js'
 import '../messages/en/field.js'
 import '../messages/en/figures.js'
@@ -27,7 +28,7 @@ export function ModelFigures({ forecast }: { forecast: WatchForecast }) {
   const { watch, offer } = forecast
   const { data: figures } = useRead(endpoints.watches.figures, { params: { siteId: site.id, watchId: watch.id }, input: {} })
   const takeModel = useWrite(endpoints.watches.takeModel)
-  if (!figures) return <p>{t('waiting')}</p>
+  if (!figures) return <Waiting />
   return (
     <Stack>
       <Heading>{t('figures.title', { model: watch.model })}</Heading>

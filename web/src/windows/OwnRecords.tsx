@@ -14,6 +14,7 @@ import { Caution, Fields, Figure, Heading, Line, Rows, Small, Stack } from '../d
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { Waiting } from '../shell/Waiting.js'
 import { CalibrationPicture } from './CalibrationPicture.js'
 import { OwnClock } from './OwnClock.js'
 import { TypedFigures } from './TypedFigure.js'
@@ -36,7 +37,7 @@ export function OwnRecords({ forecast }: { forecast: WatchForecast }) {
   const site = useSite()
   const [adding, setAdding] = useState<'none' | 'sighting' | 'catches'>('none')
   const { data } = useRead(endpoints.calibration.get, { params: { siteId: site.id, watchId: forecast.watch.id }, input: {} })
-  if (!data) return <p>{t('waiting')}</p>
+  if (!data) return <Waiting />
   // Where a figure is only a placeholder, dates make a clock of their own instead of moving it.
   const fitted = data.events.filter(({ event }) => !data.clocks.some((clock) => clock.event === event))
   return (

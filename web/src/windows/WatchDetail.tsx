@@ -2,18 +2,14 @@ import { endpoints, type bloomEvents, type Organism, type Round, type WatchForec
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
-import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
 import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { Checkbox, Choice, TextField } from '../design/controls.js'
-import { DateField } from '../design/DateField.js'
+import { Checkbox, Choice } from '../design/controls.js'
 import { Explained } from '../design/Explained.js'
-import { NumberField } from '../design/NumberField.js'
-import { DraftNote, FormError } from '../design/FormError.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { Hazards } from '../design/Hazards.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
@@ -24,9 +20,8 @@ import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
-import { ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
+import { EditWatchLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
 import { SeenToday } from './SeenToday.js'
-import { SourceKnown } from './SourceKnown.js'
 
 const Stages = styled.table`
   width: 100%;
@@ -171,7 +166,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
         </Small>
       )}
       {editing ? (
-        <EditWatch forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
+        <EditWatchLater forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
       ) : (
         <Line>
           <TextButton onPress={() => setEditing(true)}>{t('detail.edit')}</TextButton>
@@ -437,83 +432,6 @@ function StagesNow({ forecast }: { forecast: WatchForecast }) {
         })}
       </tbody>
     </Stages>
-  )
-}
-
-function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast; items: string; onDone: () => void }) {
-  const t = useText()
-  const site = useSite()
-  const { watch } = forecast
-  const entry = useEntry(
-    endpoints.watches.update,
-    {
-      biofix: watch.biofix,
-      biofixNote: watch.biofixNote,
-      sourceKnown: watch.sourceKnown,
-      per100: watch.threshold?.per100 ?? (null as number | null),
-      reason: watch.threshold?.reason ?? '',
-    },
-    watch,
-    watch.id,
-  )
-  const { values, set, errors } = entry
-  const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id, watchId: watch.id }, (v, rowVersion) => ({
-      biofix: v.biofix,
-      biofixNote: v.biofixNote,
-      sourceKnown: v.sourceKnown,
-      threshold: v.per100 === null ? null : { per100: v.per100, reason: v.reason },
-      rowVersion,
-    }))
-    if (saved) onDone()
-  }
-  return (
-    <Stack>
-      <Line>
-        <DateField label={t('watch.biofix')} value={values.biofix} onChange={(biofix) => set({ biofix })} error={errors['biofix']} />
-        <TextField
-          label={t('watch.biofixNote')}
-          width="34ch"
-          value={values.biofixNote}
-          onChange={(biofixNote) => set({ biofixNote })}
-          error={errors['biofixNote']}
-        />
-      </Line>
-      {forecast.infection ? <SourceKnown value={values.sourceKnown} onChange={(sourceKnown) => set({ sourceKnown })} /> : null}
-      <Line>
-        <NumberField
-          label={t('watch.threshold')}
-          unit={t('watch.per100', { items })}
-          width="20ch"
-          value={values.per100}
-          onChange={(per100) => set({ per100 })}
-          error={errors['threshold.per100']}
-        />
-        <TextField
-          label={t('watch.thresholdReason')}
-          width="34ch"
-          value={values.reason}
-          onChange={(reason) => set({ reason })}
-          error={errors['threshold.reason']}
-        />
-      </Line>
-      <DraftNote entry={entry} />
-      <FormError text={entry.general} />
-      <Line>
-        <Button onPress={() => void save()} isDisabled={entry.isBarred}>
-          {t('save')}
-        </Button>
-        <Button
-          $plain
-          onPress={() => {
-            entry.discard()
-            onDone()
-          }}
-        >
-          {t('cancel')}
-        </Button>
-      </Line>
-    </Stack>
   )
 }
 

@@ -7,6 +7,7 @@ import { Select } from '../design/controls.js'
 import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { Waiting } from '../shell/Waiting.js'
 import { FigureTable } from './EventDates.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
@@ -22,7 +23,7 @@ export function WhyMoved({ forecast }: { forecast: WatchForecast }) {
     params: { siteId: site.id, watchId: forecast.watch.id },
     input: since ? { since } : {},
   })
-  if (!data) return <p>{t('waiting')}</p>
+  if (!data) return <Waiting />
   const earlier = data.issued.filter(({ today, grade }) => today < site.today && grade === 'dates')
   if (earlier.length === 0 || !data.since) return forecast.grade === 'dates' ? <p>{t('moved.none')}</p> : <Undated issued={data.issued} />
   if (data.since.windows.length === 0) return <p>{t('moved.infection')}</p>

@@ -52,6 +52,8 @@ const Head = styled.div`
   @media ${PHONE} {
     .phone {
       display: inline-block;
+      min-width: 52px;
+      min-height: 48px;
     }
     padding: 12px 14px;
     .desk {
@@ -106,6 +108,10 @@ const Sentences = styled(Rows)`
   }
 `
 
+/** Where the first steps will stand, so that nothing moves when they come. */
+const StepsPlace = styled.div`
+  min-height: 45px;
+`
 const GroupName = styled.h2`
   display: none;
   @media ${PHONE} {
@@ -191,6 +197,8 @@ export function WindowsScreen() {
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')
   const [adding, setAdding] = useState(false)
+  const stepsKey = `bocado.first-steps ${site.id}`
+  const [stepsHidden, setStepsHidden] = useState(() => localStorage.getItem(stepsKey) !== null)
   useAsked('watch', () => setAdding(true))
   const [showPast, setShowPast] = useState(false)
   const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set())
@@ -311,16 +319,18 @@ export function WindowsScreen() {
               ) : null}
               {all.length > 0 ? (
                 <span className="phone">
-                  <PhoneViewLater
-                    asTable={asTable}
-                    onTable={(now) => go({ as: now ? 'table' : null })}
-                    by={by}
-                    onGroup={(group) => go({ group: group === 'urgency' ? null : group })}
-                    axis={band.heatAxis && !asTable ? axis : undefined}
-                    onAxis={setAxis}
-                    past={showPast}
-                    onPast={setShowPast}
-                  />
+                  <Suspense fallback={null}>
+                    <PhoneViewLater
+                      asTable={asTable}
+                      onTable={(now) => go({ as: now ? 'table' : null })}
+                      by={by}
+                      onGroup={(group) => go({ group: group === 'urgency' ? null : group })}
+                      axis={band.heatAxis && !asTable ? axis : undefined}
+                      onAxis={setAxis}
+                      past={showPast}
+                      onPast={setShowPast}
+                    />
+                  </Suspense>
                 </span>
               ) : null}
               <Button $plain onPress={() => setAdding((now) => !now)} aria-expanded={adding}>
@@ -367,14 +377,26 @@ export function WindowsScreen() {
     [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
   )
 
-  if (!band || !blocks || !organisms) return <Waiting />
+  if (!band || !blocks) return <Waiting />
+  // Until somebody has looked, or something was seen, the site is new.
+  const isNew = !all.some(({ rounds, seen }) => rounds.length > 0 || seen.length > 0)
   return (
     <main>
-      <Suspense fallback={null}>
-        <FirstStepsLater band={band} />
-      </Suspense>
+      {isNew && !stepsHidden ? (
+        <StepsPlace className="off-paper">
+          <Suspense fallback={null}>
+            <FirstStepsLater
+              band={band}
+              onHide={() => {
+                localStorage.setItem(stepsKey, 'hidden')
+                setStepsHidden(true)
+              }}
+            />
+          </Suspense>
+        </StepsPlace>
+      ) : null}
       {head}
-      {adding ? (
+      {adding && organisms ? (
         <AddWatchLater
           blocks={blocks}
           organisms={organisms}
@@ -418,7 +440,7 @@ export function WindowsScreen() {
               <Detail
                 key={selected.watch.id}
                 forecast={selected}
-                organism={organisms.find(({ id }) => id === selected.watch.organismId)}
+                organism={organisms?.find(({ id }) => id === selected.watch.organismId)}
                 blockName={blockNames.get(selected.watch.blockId) ?? ''}
                 onPlan={takeUp}
               />

@@ -3,6 +3,7 @@ import { register } from '../registry.js'
 /** The frame of every screen: words that all share, bars, keys, roles and units. */
 export const shell = {
   waiting: 'Fetching …',
+  'waiting.slow': 'This is slow: the connection is weak, or the server is busy. It goes on by itself, and you can go elsewhere meanwhile.',
   choose: 'Choose',
   cancel: 'Cancel',
   save: 'Save',
