@@ -100,7 +100,8 @@ export function Select(
         if (key !== null) p.onChange(String(key))
       }}
       isInvalid={p.error !== undefined}
-      isDisabled={p.isDisabled ?? false}
+      // What has nothing to choose from yet cannot be opened, and says so.
+      isDisabled={p.isDisabled === true || p.options.length === 0}
       validationBehavior="aria"
       placeholder={p.placeholder}
       style={{ width: p.width }}
