@@ -14,7 +14,7 @@ import {
   toMetresPerSecond,
 } from '@bocado/core/units'
 
-export { hectaresFromSquareMetres }
+export { acresFromHectares, hectaresFromSquareMetres }
 
 /** A quantity as the site's people read and type it; stored values stay SI. The one place where the page converts. */
 export interface Measure {

@@ -1,5 +1,5 @@
 import { rateUnits, type Product } from '@bocado/contract'
-import { acresFromHectares } from '@bocado/core/units'
+import { acresFromHectares } from '../design/units.js'
 
 type RateUnit = Product['rateUnit']
 
