@@ -13,14 +13,13 @@ import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
 import { pageHtml } from './http/pageHtml.js'
 import { HttpProblem, toProblem } from './http/problems.js'
+import { readFirst } from './http/readFirst.js'
 import type { Serving } from './http/route.js'
-import { reading } from './http/serving.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { packageRoutes } from './package/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
 import { siteRoutes } from './sites/routes.js'
-import { getSite } from './sites/service.js'
 import { treatmentRoutes } from './treatments/routes.js'
 import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
@@ -103,22 +102,6 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   })
   app.use(answerError(options.log))
   return app
-}
-
-/** Screens that wait for the band. */
-const WITH_BAND = /^\/sites\/([\da-f-]{36})\/(?:windows|scouting|treatments|outcomes|site)\/?$/
-
-/** What the screen of an address reads first, as the page asks for it. */
-async function readFirst(serving: Serving, path: string): Promise<string[]> {
-  const [, siteId] = WITH_BAND.exec(path) ?? []
-  if (!siteId) return []
-  try {
-    const { season } = await reading(serving, ({ db, clock }) => getSite(db, clock, siteId))
-    return [`/api/v1/sites/${siteId}/band?season=${season.start}`, `/api/v1/sites/${siteId}/blocks`]
-  } catch {
-    // The page says itself what is wrong; it is sent all the same.
-    return []
-  }
 }
 
 function answerError(log: Logger): ErrorRequestHandler {
