@@ -186,6 +186,12 @@ describe('a January such as the place has never had', () => {
     const found = await unseen()
     expect(found.reduce((sum, { hours }) => sum + hours, 0)).toBeGreaterThan(25 * 24)
     expect(found.every(({ from }) => /^2026-0(1|2-01)/.test(from))).toBe(true)
+    // It is kept as every doubt is, so that somebody can decide on it.
+    await tendStations(servingOver(app), place.site.id)
+    const [[kept]] = await app.database.query<Row[]>("SELECT COUNT(*) AS n FROM reading_fix WHERE station_id = ? AND flag = 'unseen'", [
+      stand.stationId,
+    ])
+    expect(Number(kept!['n'])).toBeGreaterThan(25 * 24)
     // The other stations of the site stand in for it.
     expect(found[0]!.standsIn!.high).toBeLessThan(20)
     const correction = {
