@@ -377,7 +377,7 @@ export function WindowsScreen() {
     [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
   )
 
-  if (!band || !blocks) return <Waiting />
+  if (!band || !blocks || !organisms) return <Waiting />
   // Until somebody has looked, or something was seen, the site is new.
   const isNew = !all.some(({ rounds, seen }) => rounds.length > 0 || seen.length > 0)
   return (
