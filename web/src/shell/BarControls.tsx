@@ -19,8 +19,14 @@ const WorkingAs = styled(Select)`
     color: ${colour.onBar};
     border-color: ${colour.barRule};
     font-size: ${size.small};
-    max-width: 172px;
+    max-width: 190px;
     line-height: 1.2;
+    /* On one line, so that the bar stays as high as it is without it. */
+    white-space: nowrap;
+    .react-aria-SelectValue {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
     &::after {
       color: ${colour.onBarSoft};
     }
@@ -29,6 +35,8 @@ const WorkingAs = styled(Select)`
     > button {
       min-height: 48px;
       max-width: 132px;
+      max-height: 48px;
+      white-space: normal;
     }
   }
 `

@@ -38,6 +38,7 @@ const Bar = styled.header`
   }
   @media ${PHONE} {
     flex-wrap: nowrap;
+    min-height: 60px;
     padding: 6px 14px;
   }
 `
