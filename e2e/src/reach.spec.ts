@@ -192,8 +192,12 @@ describe('in every theme', () => {
   })
 })
 
-test('twice as large, everything stands below each other and nothing is cut', async () => {
+test('nothing is cut; twice as large, everything stands below each other', async () => {
   const before = page.viewportSize()!
+  for (const screen of SCREENS) {
+    await open(screen)
+    expect(await page.evaluate(() => document.scrollingElement!.scrollWidth - window.innerWidth), screen).toBeLessThanOrEqual(0)
+  }
   await page.setViewportSize({ width: 640, height: 400 })
   for (const screen of [...SCREENS, 'overview']) {
     await open(screen)

@@ -28,7 +28,7 @@ import { Waiting } from './Waiting.js'
 const Bar = styled.header`
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 10px;
   min-height: 52px;
   padding: 6px 20px;
   background: ${colour.bar};
@@ -69,7 +69,7 @@ const Nav = styled.nav`
   display: flex;
   gap: 2px;
   a {
-    padding: 6px 9px;
+    padding: 6px 8px;
     border-radius: 4px;
     color: ${colour.onBarSoft};
     text-decoration: none;

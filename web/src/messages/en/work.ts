@@ -137,7 +137,7 @@ export const work = {
   'rule.removed': '{name} is counted as the library says.',
   'rule.explain':
     'How much each weighs in a count; 0 does not count. Past rounds are reckoned by it as well, so that years stay comparable.',
-  'rule.ownUnit': 'Look at units of one’s own, such as 10 single plants',
+  'rule.ownUnit': 'From now on, units of one’s own, such as 10 single plants',
   'rule.suggested': 'In a round',
   'rule.many': 'Several are called',
   'rule.one': 'One is called',
