@@ -46,6 +46,8 @@ export const roundInput = z.object({
   watchId: z.uuid({ error: 'choose what was counted' }),
   checkAreaId: id.nullable().default(null),
   countedOn: civilDateSchema,
+  /** By which unit it was counted; null: as the site counts it when it is stored. */
+  unit: sampleUnitSchema.nullable().default(null),
   units: z.array(tally).min(1, { error: 'count at least one sample unit' }).max(1000, { error: 'at most 1000 sample units in a round' }),
   note,
 })
@@ -117,7 +119,7 @@ export const scouting = {
     path: '/sites/:siteId/rounds/:roundId',
     summary: 'Correct a counting round',
     params: roundParams,
-    input: roundInput.omit({ watchId: true }).extend({ rowVersion }),
+    input: roundInput.omit({ watchId: true, unit: true }).extend({ rowVersion }),
     response: roundSchema,
   }),
   remove: endpoint({

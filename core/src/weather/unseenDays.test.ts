@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { dayNumber } from '../time/index.js'
-import { unseenDays } from './unseenDays.js'
+import { unseenDays, unseenExtremes } from './unseenDays.js'
 
 const FIRST = dayNumber('2016-01-01')
 const LAST = dayNumber('2026-06-12')
@@ -32,6 +32,18 @@ describe('days that the place has never had', () => {
     const wrong = ['2018-01', '2020-01', '2022-01', '2024-01']
     const found = unseenDays(tenYears((day, c) => (wrong.some((month) => inMonth(day, month)) ? c * 1.8 + 32 : c)))
     expect(new Set(found.map((day) => new Date(day * 86_400_000).toISOString().slice(0, 7)))).toEqual(new Set(wrong))
+  })
+
+  test('are found by extremes alone as well, and a day that is not known is none', () => {
+    const { values } = tenYears((day, c) => (inMonth(day, '2024-01') ? c * 1.8 + 32 : c))
+    const extremesBy = (pick: (...hours: number[]) => number) =>
+      Float64Array.from({ length: LAST - FIRST }, (_, d) => pick(...values.subarray(d * 24, d * 24 + 24)))
+    const [min, max] = [extremesBy(Math.min), extremesBy(Math.max)]
+    const whole = unseenExtremes({ firstDay: FIRST, min, max })
+    expect(whole).toEqual(unseenDays({ firstHour: FIRST * 24, values }))
+    const gone = whole[3]!
+    for (const one of [min, max]) one[gone - FIRST] = NaN
+    expect(unseenExtremes({ firstDay: FIRST, min, max })).toEqual(whole.filter((day) => day !== gone))
   })
 
   test('are colder ones too', () => {

@@ -36,7 +36,7 @@ export async function getRound(db: Queryable, siteId: string, roundId: string): 
   return presented(round, await countingRules(db, siteId))
 }
 
-type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId'>
+type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId' | 'unit'>
 
 async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundFields) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
@@ -63,8 +63,8 @@ export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typ
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   // What was decided on that day stays as it was, whatever is thought of thresholds later.
   const threshold = actionThreshold(watch.threshold?.per100 ?? null, countedFor(organismOf(watch).sampling))
-  // By which unit it was counted stays with it, too.
-  const unit = (await countingRules(w.tx, w.siteId)).get(watch.organismId)?.unit
+  // By which unit it was counted stays with it, too, though somebody set another while it was counted.
+  const unit = input.unit ?? (await countingRules(w.tx, w.siteId)).get(watch.organismId)?.unit
   const columns = {
     watch_id: watch.id,
     ...(unit ? { unit_one: unit.one, unit_many: unit.many, unit_items: unit.items } : {}),

@@ -95,6 +95,10 @@ describe('a site that counts by its own rule', () => {
     expect(await count('codling-moth', ten, '2026-06-12')).toMatchObject({ per100: 10, unit: { one: 'single fruit', items: 1 } })
     expect(await rounds('codling-moth')).toContainEqual(library)
     expect(library.unit.items).toBeGreaterThan(1)
+    // Whoever began to count by the tree before the rule was set has counted trees.
+    const [moth] = (await rounds('codling-moth')).map(({ watchId }) => watchId)
+    const trees = { watchId: moth!, countedOn: '2026-06-12', units: [{ 'fresh-entry': 1 }], unit: library.unit }
+    expect(done(await app.call(scouting.create, at, trees, as))).toMatchObject({ per100: 100 / library.unit.items, unit: library.unit })
     // Of single fruits a hundred found on one are still one fruit of one.
     expect(
       done(await app.call(scouting.setRule, { ...at, organismId: 'european-red-mite' }, { ...input, weights: {} }, as)).rowVersion,

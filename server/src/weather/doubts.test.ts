@@ -206,4 +206,50 @@ describe('a January such as the place has never had', () => {
     done(await app.call(weather.correct, ask, correction, { person: place.person }))
     expect(await unseen()).toEqual([])
   })
+
+  test('is doubted in a file of days as well; a day that somebody believes is used again', async () => {
+    const barn = {
+      ...place,
+      stationId: done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'Barn Book' }, { person: place.person })).id,
+    }
+    const days = new Map<string, number[]>()
+    for (const line of hourlyFile(2020, '2026-06-12').split('\n').slice(1)) {
+      const [time = '', temperature] = line.split(',')
+      const c = Number(temperature) * (time.startsWith('2026-01') ? 1.8 : 1) + (time.startsWith('2026-01') ? 32 : 0)
+      days.set(time.slice(0, 10), [...(days.get(time.slice(0, 10)) ?? []), c])
+    }
+    const file = [
+      'date,tmax,tmin',
+      ...[...days]
+        .filter(([, of]) => of.length === 24)
+        .map(([day, of]) => `${day},${Math.max(...of).toFixed(1)},${Math.min(...of).toFixed(1)}`),
+    ].join('\n')
+    await importFile(app, barn, file, (await preview(app, barn, file.slice(0, 200_000))).body.mapping)
+    const ask = { siteId: place.site.id, stationId: barn.stationId }
+    const unseen = async () => done(await app.call(weather.doubts, ask, { season: SEASON })).filter(({ flag }) => flag === 'unseen')
+    const dayOf = async (day: string) => done(await app.call(weather.days, ask, { season: SEASON })).days.find((one) => one.day === day)
+    const found = await unseen()
+    expect(found.reduce((sum, { hours }) => sum + hours, 0)).toBeGreaterThan(25 * 24)
+    expect(found.every(({ from, read }) => /^2026-0(1|2-01)/.test(from) && read!.high > 30)).toBe(true)
+    expect((await dayOf('2026-01-15'))?.max ?? 0).toBeLessThan(20)
+    const decide = (decision: 'overruled' | 'open') =>
+      app.call(
+        weather.decideDoubts,
+        ask,
+        { decision, doubts: found.map(({ variable, from, to }) => ({ variable, from, to })) },
+        { person: place.person },
+      )
+    done(await decide('overruled'))
+    expect((await unseen()).map(({ decision, decidedBy }) => ({ decision, decidedBy }))).toContainEqual({
+      decision: 'overruled',
+      decidedBy: expect.any(String) as string,
+    })
+    expect((await dayOf('2026-01-15'))!.max).toBeGreaterThan(30)
+    done(await decide('open'))
+    expect((await dayOf('2026-01-15'))?.max ?? 0).toBeLessThan(20)
+    // Typed by hand it is nobody's doubt.
+    const typed = { days: [{ day: '2026-01-15', min: 41, max: 44, rain: null }] }
+    done(await app.call(weather.typeDays, ask, typed, { person: place.person }))
+    expect((await dayOf('2026-01-15'))!.max).toBe(44)
+  })
 })

@@ -2,6 +2,7 @@ import { dayNumber, stationDays as daysFrom, type Position, type StationDays as 
 import { LRUCache } from 'lru-cache'
 import type { Queryable } from '../database/index.js'
 import { ContentSum } from './contentKey.js'
+import { doubtedDays, listDayDecisions, type DoubtedDay } from './doubtedDays.js'
 import { listFixes, type StoredFix } from './fixStore.js'
 import { believed, checkedStation, type StationHours } from './quality.js'
 import { HOUR_VALUES, readDays, readTypedDays, type TypedDayRow } from './readingStore.js'
@@ -14,6 +15,8 @@ export interface StationDays extends DaysOfStation {
   hours: StationHours
   /** Days of which a file gave the extremes alone. */
   daysAlone: number
+  /** Days of files that lie outside what the place has had; those that nobody believed are left out. */
+  doubtedDays: readonly DoubtedDay[]
   /** Days that somebody typed: they win over hours and files. */
   typed: readonly TypedDayRow[]
   /** What is doubted of the readings, and the readings themselves as far as corrections have put them right. */
@@ -98,16 +101,22 @@ export class StationHistory {
     const hours = believed(raw, fixes, station.utcOffsetMinutes)
     const read = await readDays(db, station.id)
     const typed = await readTypedDays(db, station.id)
-    const { series, rain, temperatures } = daysFrom(
-      hours,
-      [...read.map((day) => ({ ...day, byHand: false })), ...typed.map((day) => ({ ...day, byHand: true }))].map(
-        ({ day, min, max, rain: mm, byHand }) => ({ day: dayNumber(day), min, max, rain: mm, byHand }),
-      ),
-      place,
-      station.utcOffsetMinutes,
-    )
+    const from = (file: typeof read) =>
+      daysFrom(
+        hours,
+        [...file.map((day) => ({ ...day, byHand: false })), ...typed.map((day) => ({ ...day, byHand: true }))].map(
+          ({ day, min, max, rain: mm, byHand }) => ({ day: dayNumber(day), min, max, rain: mm, byHand }),
+        ),
+        place,
+        station.utcOffsetMinutes,
+      )
+    const whole = from(read)
+    const doubted =
+      read.length > 0 ? doubtedDays(read, new Set(typed.map(({ day }) => day)), await listDayDecisions(db, station.id), whole) : []
+    const leftOut = new Set(doubted.flatMap(({ day, decision }) => (decision === 'overruled' ? [] : [day])))
+    const { series, rain, temperatures } = leftOut.size > 0 ? from(read.filter(({ day }) => !leftOut.has(day))) : whole
     const contentBefore = contentKey({ series, rain, hours })
-    return { series, rain, hours, temperatures, daysAlone: read.length, typed, fixes, raw, contentBefore }
+    return { series, rain, hours, temperatures, daysAlone: read.length, doubtedDays: doubted, typed, fixes, raw, contentBefore }
   }
 }
 

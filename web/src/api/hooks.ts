@@ -3,7 +3,7 @@ import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
 import { noteReachable, noteStale } from './connection.js'
-import { noteAct } from './lastAct.js'
+import { isNoAct, noteAct } from './lastAct.js'
 import { useOnlyLooks } from './may.js'
 import { noteVersions, restsOn } from './versions.js'
 import { useSite, useWorkplace } from './workplace.js'
@@ -72,13 +72,9 @@ export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, ev
   })
 }
 
-/** Begins to read what a screen will ask for, while its code is still on its way. */
-export function readAhead<E extends Endpoint>(client: QueryClient, e: E, c: Call<E>): void {
-  void client.prefetchQuery({ queryKey: [e.path, c.params, c.input], meta: restsOn(e, c.params), queryFn: () => watched(call(e, c)) })
-}
-
 interface WriteVariables<E extends Endpoint> extends Call<E> {
   idempotencyKey: string
+  onAnswer: ((answer: ResponseOf<E>) => void) | undefined
 }
 
 /** Longer than this nobody waits to hear that something was stored, however much is read anew because of it. */
@@ -99,16 +95,19 @@ export function useWrite<E extends Endpoint>(e: E) {
     return Promise.all(sites.map(([siteId, versions]) => noteVersions(client, siteId, versions, true)))
   }
   const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
-    mutationFn: async ({ idempotencyKey, ...c }) => {
+    mutationFn: async ({ idempotencyKey, onAnswer, ...c }) => {
       let changed: Readonly<Record<string, AspectVersions>> = {}
       const answer = await watched(call(e, c as Call<E>, { personId, idempotencyKey, onChanged: (what) => (changed = what) }))
-      noteAct('fixed')
+      if (!isNoAct(e)) noteAct('fixed')
+      onAnswer?.(answer)
       await Promise.race([readAnew(changed), patience()])
       return answer
     },
   })
   return {
-    save: (c: Call<E>): Promise<ResponseOf<E>> => mutation.mutateAsync({ ...c, idempotencyKey: crypto.randomUUID() }),
+    /** @param onAnswer what is done as soon as it is stored, before what rests on it is read anew and seen */
+    save: (c: Call<E>, onAnswer?: (answer: ResponseOf<E>) => void): Promise<ResponseOf<E>> =>
+      mutation.mutateAsync({ ...c, onAnswer, idempotencyKey: crypto.randomUUID() }),
     /** While it is being stored, and for those who may only look. */
     isBarred: mutation.isPending || onlyLooks,
   }

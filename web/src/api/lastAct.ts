@@ -10,6 +10,9 @@ export function noteAct(act: LastAct): void {
   last = act
 }
 
+/** What stores nothing of one's own: a look at what would be stored, and the clock of the demonstration. */
+export const isNoAct = ({ path }: Endpoint): boolean => /preview$/.test(path) || path.startsWith('/demo/')
+
 const all: readonly Endpoint[] = Object.values(endpoints).flatMap((group) => Object.values<Endpoint>(group))
 
 /** What removes a row that `e` has made; undefined where nothing does, and for whole sites, which are not removed by a key. */

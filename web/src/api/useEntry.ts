@@ -114,11 +114,13 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       return undefined
     }
     try {
-      const stored = await save({ params, input: body as InputOf<E> })
-      const version = (stored as { rowVersion?: number } | null)?.rowVersion
-      kept.drop()
+      const versionOf = (answer: unknown): number | undefined => (answer as { rowVersion?: number } | null)?.rowVersion
       // What was put over somebody else's change is not taken back: what stood before it was theirs.
-      noteAct((isOverTheirs ? undefined : takenBack(stored, params, () => input(before, version ?? null))) ?? 'fixed')
+      const stored = await save({ params, input: body as InputOf<E> }, (answer) => {
+        noteAct((isOverTheirs ? undefined : takenBack(answer, params, () => input(before, versionOf(answer) ?? null))) ?? 'fixed')
+      })
+      const version = versionOf(stored)
+      kept.drop()
       setOverTheirs(false)
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored

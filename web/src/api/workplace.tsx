@@ -1,5 +1,6 @@
 import type { Person, Site } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core/time'
+import { noteAct } from './lastAct.js'
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 
 /** Where and as whom one works: kept in this browser until accounts exist. */
@@ -20,6 +21,8 @@ export function WorkplaceProvider({ children }: { children: ReactNode }) {
       workAs: ({ id }: Pick<Person, 'id'>) => {
         localStorage.setItem(KEY, id)
         setPersonId(id)
+        // What somebody else did is not one's own last act.
+        noteAct('nothing')
       },
     }),
     [personId],

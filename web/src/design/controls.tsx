@@ -220,7 +220,7 @@ const StyledPicks = styled(ListBox)`
     border-radius: 4px;
     outline: none;
     cursor: pointer;
-    @media (max-width: ${PHONE}px) {
+    @media ${PHONE} {
       min-height: 48px;
     }
     &::before {

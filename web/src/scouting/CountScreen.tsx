@@ -108,11 +108,13 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const title = t('count.title', { organism: row.organismName, block: block.name })
   usePageTitle(title)
   const heldAs = round?.id ?? row.watch.id
+  const { sampling: sampledBy } = organism
   const [initial] = useState<HeldCount>(
     () =>
       heldCount(heldAs) ?? {
         checkAreaId: round?.checkAreaId ?? null,
         countedOn: round?.countedOn ?? site.today,
+        unit: round?.unit ?? { one: sampledBy.unit, many: sampledBy.units, items: sampledBy.itemsPerUnit },
         units: round?.units ?? [{}],
         note: round?.note ?? '',
       },
@@ -127,11 +129,9 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const [asked, setAsked] = useState<{ classId: string; by: number } | null>(null)
   const [asksLast, setAsksLast] = useState(false)
   const [paper, setPaper] = useState<string | null>(null)
-  // A round stays with the unit by which it was counted.
-  const sampling = round
-    ? { ...organism.sampling, unit: round.unit.one, units: round.unit.many, itemsPerUnit: round.unit.items }
-    : organism.sampling
-  const { units } = values
+  // A round stays with the unit by which it was begun, though another is set for the site meanwhile.
+  const { units, unit: by } = values
+  const sampling = by ? { ...sampledBy, unit: by.one, units: by.many, itemsPerUnit: by.items } : sampledBy
 
   useEffect(() => {
     holdCount(heldAs, values)

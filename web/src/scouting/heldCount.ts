@@ -1,9 +1,12 @@
+import type { SampleUnit } from '@bocado/contract'
 import type { Unit } from './unitLines.js'
 
 /** A round that is being counted and not stored yet. */
 export interface HeldCount extends Record<string, unknown> {
   checkAreaId: string | null
   countedOn: string | null
+  /** By which unit it is counted; not there in what an older page held. */
+  unit?: SampleUnit | null
   units: Unit[]
   note: string
 }

@@ -1,10 +1,10 @@
-import { endpoints, type Site } from '@bocado/contract'
+import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
-import { readAhead, useSites } from '../api/hooks.js'
+import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
 import { useOnlyLooks } from '../api/may.js'
 import { noteVersions } from '../api/versions.js'
@@ -313,12 +313,6 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useSections()
-  const client = useQueryClient()
-  useEffect(() => {
-    readAhead(client, endpoints.watches.band, { params: { siteId: site.id }, input: { season: site.season.start } })
-    readAhead(client, endpoints.blocks.list, { params: { siteId: site.id }, input: {} })
-    readAhead(client, endpoints.watches.organisms, { params: { siteId: site.id }, input: {} })
-  }, [client, site.id, site.season.start])
   useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
   const to = (path: string): string => `/sites/${site.id}/${path}`
   return (

@@ -65,7 +65,9 @@ function DoubtRow({ doubt, onDecide }: { doubt: Doubt; onDecide: (decision: Doub
     s === null ? '' : value(s.low) === value(s.high) ? value(s.low) : t('interval', { low: value(s.low), high: value(s.high) })
   const read = doubt.read ? t('doubts.read', { span: span(doubt.read) }) : t('doubts.notRead')
   const methods = doubt.methods.map((method) => t(`method.fill.${method}`)).join(', ')
-  const standsIn = doubt.standsIn ? t('doubts.standsIn', { span: span(doubt.standsIn), methods }) : t('doubts.unknown')
+  // Of whole days of a file nothing stands in here: they are filled as days that are missing.
+  const notThere = doubt.methods.length > 0 ? t('doubts.unknown') : t('doubts.leftOut')
+  const standsIn = doubt.standsIn ? t('doubts.standsIn', { span: span(doubt.standsIn), methods }) : notThere
   return (
     <Row $open={doubt.decision === 'open'}>
       <span>

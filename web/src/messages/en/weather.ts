@@ -244,6 +244,7 @@ export const weather = {
   'doubts.standsIn': 'taken as {span}, {methods}.',
   'doubts.suspected': 'used as read until you agree that it drifts; {span} would stand in, {methods}.',
   'doubts.unknown': 'nothing can stand in, so it stays unknown.',
+  'doubts.leftOut': 'left out, and filled as a day that is missing.',
   'doubts.believed': 'the reading is believed.',
   'doubts.by': 'Decided by {person}.',
   'doubts.accept': 'Agree',
