@@ -196,7 +196,7 @@ export function WindowsScreen() {
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')
-  const [adding, setAdding] = useState(false)
+  const [isAsked, setAdding] = useState<boolean | undefined>()
   const stepsKey = `bocado.first-steps ${site.id}`
   const [stepsHidden, setStepsHidden] = useState(() => localStorage.getItem(stepsKey) !== null)
   useAsked('watch', () => setAdding(true))
@@ -228,6 +228,8 @@ export function WindowsScreen() {
     [kept, words, blockNames, sentences, organisms, t],
   )
   const groups = useMemo(() => grouped(rows, by, blockNames), [rows, by, blockNames])
+  // Where nothing is watched yet that is the one question.
+  const adding = isAsked ?? (band !== undefined && all.length === 0 && (blocks ?? []).length > 0 && site.archivedAt === null)
   const selected = all.find(({ watch }) => watch.id === search.get('watch')) ?? rows[0] ?? all[0]
   const folded = useMemo(() => {
     const ids = new Set<string>(
@@ -333,7 +335,7 @@ export function WindowsScreen() {
                   </Suspense>
                 </span>
               ) : null}
-              <Button $plain onPress={() => setAdding((now) => !now)} aria-expanded={adding}>
+              <Button $plain onPress={() => setAdding(!adding)} aria-expanded={adding}>
                 <Plus size={16} aria-hidden style={{ verticalAlign: '-3px' }} /> {t('watch.add')}
               </Button>
             </span>
