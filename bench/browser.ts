@@ -1,4 +1,4 @@
-import { openBrowser } from '@bocado/e2e/browser'
+import { openBrowser, signIn } from '@bocado/e2e/browser'
 import { startApplication } from '@bocado/server/testing/application'
 import type { CDPSession, Page } from 'playwright-core'
 import { NOW, startBench, watchForty } from './farm.js'
@@ -86,6 +86,7 @@ export async function report(server: string): Promise<string[]> {
   try {
     const place = await startBench(app, 'Hollin Bench')
     await watchForty(app, place)
+    await signIn(browser.context, app, place.person)
     const page = await browser.context.newPage()
     await page.goto(`${app.address}/sites/${place.site.id}/windows?group=block`)
     await page.getByTestId('band').waitFor()

@@ -36,8 +36,8 @@ const memory = (pid: number, what: 'VmRSS' | 'VmHWM'): number =>
   Number(new RegExp(`${what}:\\s+(\\d+)`).exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? NaN) / 1024
 
 /** A page that listens; `heard` is called with each aspect that rises. */
-function listen(app: Application, siteId: string, heard: (aspects: string[]) => void): ClientRequest {
-  const request = get(`${app.address}/api/v1/changes?sites=${siteId}`, { headers: { Accept: 'text/event-stream' } }, (response) => {
+function listen(app: Application, siteId: string, Cookie: string, heard: (aspects: string[]) => void): ClientRequest {
+  const request = get(`${app.address}/api/v1/changes?sites=${siteId}`, { headers: { Accept: 'text/event-stream', Cookie } }, (response) => {
     response.setEncoding('utf8').on('data', (text: string) => {
       for (const [, data] of text.matchAll(/^data: (.*)$/gm))
         heard(Object.keys((JSON.parse(data ?? '{}') as { versions: object }).versions))
@@ -48,18 +48,20 @@ function listen(app: Application, siteId: string, heard: (aspects: string[]) => 
 }
 
 async function manySites(app: Application): Promise<string[]> {
+  const person = await app.newPerson()
   for (let i = 0; i < SITES; i++) {
-    const { site, person } = await startSite(app, `Bench ${i}`)
+    const { site } = await startSite(app, `Bench ${i}`, person)
     for (const name of ['River', 'Terrace', 'Glass']) done(await app.call(weather.addStation, { siteId: site.id }, { name }, { person }))
   }
   await app.settled()
   const plain = await taken(() => fetch(`${app.address}/healthz`), 60)
-  const list = await taken(() => app.call(sites.list, {}, {}), 60)
+  const list = await taken(() => app.call(sites.list, {}, {}, { person }), 60)
   return [`list of ${SITES} sites: p95 ${at(list, 0.95).toFixed(0)} ms (at most 30); an empty answer ${at(plain, 0.95).toFixed(0)} ms`]
 }
 
 async function listening(app: Application, place: TestSite): Promise<string[]> {
-  const pages = Array.from({ length: PAGES }, () => listen(app, place.site.id, () => undefined))
+  const cookie = await app.cookieOf(place.person)
+  const pages = Array.from({ length: PAGES }, () => listen(app, place.site.id, cookie, () => undefined))
   await sleep(2000)
   const pid = app.process.pid ?? 0
   const before = cpuSeconds(pid)
@@ -86,7 +88,7 @@ async function hours(app: Application, place: TestSite, push: () => Promise<Resp
   const read = () => app.call(weather.stations, { siteId: place.site.id }, {})
   const quiet = await taken(read, 120)
   let told: (() => void) | undefined
-  const page = listen(app, place.site.id, (aspects) => aspects.includes('forecasts') && told?.())
+  const page = listen(app, place.site.id, await app.cookieOf(place.person), (aspects) => aspects.includes('forecasts') && told?.())
   await sleep(1500)
   const fresh: number[] = []
   const beside: number[] = []
@@ -117,6 +119,7 @@ async function hours(app: Application, place: TestSite, push: () => Promise<Resp
 async function together(app: Application, place: TestSite, push: () => Promise<Response>): Promise<string[]> {
   const params = { siteId: place.site.id }
   const address = `${app.address}/api/v1/sites/${place.site.id}`
+  const Cookie = await app.cookieOf(place.person)
   let running = true
   const ms: number[] = []
   const reader = async (i: number): Promise<void> => {
@@ -125,7 +128,7 @@ async function together(app: Application, place: TestSite, push: () => Promise<R
       for (const path of ['/band?season=2026-01-01', '/stations', '/blocks', `/stations/${place.stationId}/days?season=2026-01-01`]) {
         const tag = tags.get(path)
         const began = performance.now()
-        const response = await fetch(address + path, tag ? { headers: { 'If-None-Match': tag } } : {})
+        const response = await fetch(address + path, { headers: { Cookie, ...(tag ? { 'If-None-Match': tag } : {}) } })
         await response.arrayBuffer()
         ms.push(performance.now() - began)
         const next = response.headers.get('ETag')

@@ -34,14 +34,14 @@ const end = (child, signal) =>
   })
 
 /** Sends a write under one key until somebody acknowledges it, as pages and devices do; each try goes to the next server. */
-async function write(servers, counts, first, method, path, body, person) {
+async function write(servers, counts, first, method, path, body, cookie) {
   const key = randomUUID()
   for (let i = first; ; i++) {
     const { address } = servers[i % servers.length]
     try {
       const response = await fetch(`${address}${path}`, {
         method,
-        headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key, ...(person ? { 'X-Bocado-Person': person } : {}) },
+        headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key, ...(cookie ? { Cookie: cookie } : {}) },
         body: JSON.stringify(body),
         signal: AbortSignal.timeout(10_000),
       })
@@ -80,14 +80,21 @@ async function main() {
     )
     console.log('Starting two servers, each on a node of its own')
     servers.push(await startServer(nodes[0].url, 4901), await startServer(nodes[1].url, 4911))
-    const site = await write(servers, counts, 0, 'POST', '/sites', {
-      name: 'Hollin Bench',
-      place: 'a river terrace',
-      timeZone: 'America/Los_Angeles',
-      units: 'us',
-      person: { name: 'Marit Solheim', role: 'lead' },
+    const begun = await fetch(`${servers[0].address}/account`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name: 'Marit Solheim', signInName: 'marit', password: randomUUID() }),
     })
-    const person = site.people[0].id
+    const person = begun.headers.getSetCookie()[0].split(';')[0]
+    const site = await write(
+      servers,
+      counts,
+      0,
+      'POST',
+      '/sites',
+      { name: 'Hollin Bench', place: 'a river terrace', timeZone: 'America/Los_Angeles', units: 'us' },
+      person,
+    )
     const acknowledged = new Map()
     let running = true
     // All write to one site: the worst case, since they raise the same versions on two nodes at once.

@@ -107,7 +107,13 @@ async function main() {
     if (port !== wanted) say(`Port ${wanted} is taken, using ${port}`)
     // Threads that read files and pack answers would otherwise keep an arena of memory each.
     const environment = JSON.parse(readFileSync(join(root, 'server/environment.json'), 'utf8'))
-    const env = { BOCADO_DATABASE_URL: external ?? database.url, BOCADO_PORT: String(port), NODE_ENV: 'production', ...environment }
+    const env = {
+      BOCADO_DATABASE_URL: external ?? database.url,
+      BOCADO_PORT: String(port),
+      BOCADO_DEMO: 'on',
+      NODE_ENV: 'production',
+      ...environment,
+    }
     say('Migrating and seeding the demonstration site')
     await run('demo/dist/seed.js', env)
     const address = `http://127.0.0.1:${port}/`

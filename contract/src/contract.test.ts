@@ -30,7 +30,6 @@ test('names of blank space are no names, and spaces around one go', () => {
     place: 'a river terrace',
     timeZone: 'America/Los_Angeles',
     units: 'metric',
-    person: { name: 'Marit Solheim', role: 'lead' },
   }
   expect(siteInput.safeParse({ ...site, name: '   ' }).error?.issues[0]?.message).toBe('enter the name of the site')
   expect(siteInput.parse({ ...site, name: ' Hollin Bench ' }).name).toBe('Hollin Bench')
@@ -50,7 +49,8 @@ test('no two operations share a method and a path, and what is bound to a site s
   const all = Object.values(endpoints).flatMap((group) => Object.values<Endpoint>(group))
   const keys = all.map(({ method, path }) => `${method} ${path}`)
   expect(new Set(keys).size).toBe(keys.length)
-  for (const { path } of all) expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|demo)/)
+  for (const { path } of all)
+    expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|demo|session|account|links)/)
 })
 
 test('every read of a site says what its answer changes with', () => {

@@ -1,31 +1,23 @@
 import './plainErrors.js'
-import { bench } from './bench.js'
-import { bloom } from './bloom.js'
-import { calibration } from './calibration.js'
-import { demo, devices } from './devices.js'
-import { library } from './library.js'
-import { outcomes } from './outcomes.js'
-import { places } from './places.js'
-import { scouting } from './scouting.js'
-import { blocks, sites } from './sites.js'
-import { treatments } from './treatments.js'
-import { varieties } from './varieties.js'
-import { watches } from './watches.js'
-import { weather } from './weather.js'
 
+export * from './account.js'
 export * from './aspects.js'
 export * from './bench.js'
 export * from './bloom.js'
 export * from './calibration.js'
 export * from './common.js'
+export * from './crew.js'
 export * from './devices.js'
 export * from './endpoint.js'
+export * from './endpoints.js'
 export * from './library.js'
+export * from './needs.js'
 export * from './openapi.js'
 export * from './organisms.js'
 export { plainMessage } from './plainErrors.js'
 export * from './outcomes.js'
 export * from './places.js'
+export * from './rights.js'
 export * from './scouting.js'
 export * from './sites.js'
 export * from './stations.js'
@@ -37,22 +29,4 @@ export * from './watchForecasts.js'
 export * from './watches.js'
 export * from './weather.js'
 
-/** Every operation of the HTTP interface, by resource. */
-export const endpoints = {
-  sites,
-  blocks,
-  places,
-  weather,
-  watches,
-  calibration,
-  library,
-  varieties,
-  bench,
-  bloom,
-  scouting,
-  treatments,
-  outcomes,
-  devices,
-  demo,
-}
 export * from './refusals.js'

@@ -4,15 +4,16 @@ import { z } from 'zod'
 import { aspects } from './aspects.js'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
+import { roles } from './rights.js'
 
-export const roles = ['lead', 'scout', 'applicator', 'viewer'] as const
 export const blockKinds = ['orchard', 'vineyard', 'field', 'bed', 'tunnel', 'pots', 'natural-area'] as const
 export const soilTextures = ['sand', 'loamy-sand', 'sandy-loam', 'loam', 'silt-loam', 'clay-loam', 'clay'] as const
 export const soilCovers = ['bare', 'covered'] as const
 export const wetEventKinds = ['overhead-watering', 'condensation', 'hail'] as const
 export const unitSystems = ['metric', 'us'] as const
 
-export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean(), rowVersion })
+/** Somebody of a site, and whether they have an account of their own. */
+export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean(), signsIn: z.boolean(), rowVersion })
 export type Person = z.infer<typeof personSchema>
 
 /** Who owns sites, and beside them a shelf, organisms and methods that all of them have. */
@@ -76,8 +77,8 @@ export const personInput = z.object({
 })
 /** Somebody new, or with `personId` somebody who works at another site of the holding. */
 export const memberInput = personInput.extend({ personId: id.nullable().default(null) })
-/** Without a holding the site begins one of its own. */
-export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null), person: personInput })
+/** Without a holding the site begins one of its own. Who starts it owns it. */
+export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null) })
 export const sitePatch = z.object({ ...siteFields, kind: z.enum(siteKinds), rowVersion })
 
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
@@ -218,7 +219,7 @@ export const sites = {
     method: 'get',
     path: '/sites',
     restsOn: ['site', 'day'],
-    summary: 'Sites, with the people who work there',
+    summary: 'One’s sites, with the people who work there',
     params: z.object({}),
     input: z.object({}),
     response: z.array(siteSchema),
@@ -226,7 +227,7 @@ export const sites = {
   create: endpoint({
     method: 'post',
     path: '/sites',
-    summary: 'Start a site with its first person',
+    summary: 'Start a site; who starts it owns it',
     params: z.object({}),
     input: siteInput,
     response: siteSchema,

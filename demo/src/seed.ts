@@ -13,7 +13,7 @@ import { insertIssue } from '@bocado/server/forecasts/store'
 import { addCheck } from '@bocado/server/library/identity'
 import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
-import { addPerson, createSite, getSites } from '@bocado/server/sites/service'
+import { addPerson, createSite, everySite } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { acceptClock } from '@bocado/server/watches/calibration'
@@ -152,8 +152,10 @@ async function seedLastSeason(
 async function seed(deps: Deps): Promise<void> {
   const tx = deps.db
   await tx.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(DEMO_NOW)])
-  const site = await createSite(deps, endpoints.sites.create.input.parse({ ...SITE, person: LEAD }))
-  const lead: Write = { tx, siteId: site.id, personId: site.people[0]!.id, now: new Date(DEMO_NOW) }
+  const leadId = randomUUID()
+  await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [leadId, LEAD.name])
+  const site = await createSite(deps, leadId, endpoints.sites.create.input.parse(SITE))
+  const lead: Write = { tx, siteId: site.id, personId: leadId, now: new Date(DEMO_NOW) }
   const people = new Map<string, Write>()
   for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, { personId: null, ...person })).id })
   const scout = people.get('scout') as Write
@@ -247,7 +249,14 @@ async function seed(deps: Deps): Promise<void> {
       [block, null],
       [untreated, check.id],
     ] as const) {
-      await createRound(scout, deps, { watchId: story, checkAreaId, countedOn, units: drawRound(random, density, 24, 20), note: '' })
+      await createRound(scout, deps, {
+        watchId: story,
+        checkAreaId,
+        countedOn,
+        unit: null,
+        units: drawRound(random, density, 24, 20),
+        note: '',
+      })
     }
   }
   const virus = products[0]!
@@ -299,7 +308,7 @@ async function seed(deps: Deps): Promise<void> {
 
 /** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */
 async function issuePastForecasts(serving: Serving): Promise<void> {
-  const [site] = await reading(serving, ({ db, clock: time }) => getSites(db, time))
+  const [site] = await reading(serving, ({ db, clock: time }) => everySite(db, time))
   if (!site) return
   await tendStations(serving, site.id)
   for (const ago of ISSUED_DAYS_AGO) {

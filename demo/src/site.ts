@@ -17,8 +17,8 @@ export const SITE = {
 export const DEMO_NOW = '2026-06-12T14:30:00Z'
 export const SEASON = '2026-01-01'
 
-export const LEAD = { name: 'Marit Solheim', role: 'lead', licensed: true } as const
-export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion'>[] = [
+export const LEAD = { name: 'Marit Solheim' } as const
+export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion' | 'signsIn'>[] = [
   { name: 'Dario Quince', role: 'scout', licensed: false },
   { name: 'Tovah Lindqvist', role: 'applicator', licensed: true },
   { name: 'Packing-house buyer', role: 'viewer', licensed: false },

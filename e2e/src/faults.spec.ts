@@ -9,7 +9,7 @@ import { done, startSite } from '@bocado/server/testing/farm'
 import { hourlyFile, importFile, importUntilStoring } from '@bocado/server/testing/upload'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { startMariadb } from '../../scripts/machine/mariadb.mjs'
-import { openBrowser } from './browser.js'
+import { openBrowser, signIn } from './browser.js'
 import { choose, press } from './page.js'
 
 const NOW = '2026-06-12T14:30:00Z'
@@ -66,7 +66,7 @@ describe('a database that is killed', () => {
     const cut = await importUntilStoring(app, place, file, mapping, id)
     await mariadb.kill()
     expect((await cut.last)?.problem?.status).toBe(503)
-    expect((await app.call(endpoints.blocks.list, { siteId: place.site.id }, {})).status).toBe(503)
+    expect((await app.call(endpoints.blocks.list, { siteId: place.site.id }, {}, { person: place.person })).status).toBe(503)
     mariadb = await startMariadb(dir, { port: mariadb.port })
     const [[left]] = await app.database.query<Row[]>(
       'SELECT (SELECT COUNT(*) FROM reading WHERE station_id = ?) + (SELECT COUNT(*) FROM weather_import WHERE id = ?) AS n',
@@ -91,6 +91,7 @@ describe('a server that is away', () => {
 
   test('is said on the page; what was typed stays and is stored once when it is back', async () => {
     const place = await startSite(app)
+    await signIn(browser.context, app, place.person)
     const page = await browser.context.newPage()
     await page.goto(`${app.address}/sites/${place.site.id}/site`)
     await press(page, 'Add a block')

@@ -119,7 +119,7 @@ describe('what can be taken back', () => {
 
   test('what cannot be removed or brought back says why, and stays as it is', async () => {
     await openScreen('site')
-    await choose(page, 'Working as', 'Marit Solheim, lead')
+    await choose(page, 'Working as', 'Marit Solheim, owner')
     await press(page, 'Remove Stone Row')
     await page.getByRole('status').getByText('Stone Row removed.').waitFor()
     // Meanwhile somebody else takes the name.
@@ -282,7 +282,7 @@ describe('on a phone, with gloves', () => {
 })
 
 test('what the logger’s file cannot give is refused on the page, and a site without weather says what it lacks', async () => {
-  const bare = await startSite(app, 'Bare bench')
+  const bare = await startSite(app, 'Bare bench', place.person)
   done(
     await app.call(
       watches.create,

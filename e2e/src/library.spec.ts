@@ -80,7 +80,7 @@ describe('from a sign to a watch', () => {
     const at = { siteId: place.site.id }
     const [kept] = done(await app.call(library.photos, at, { organismId: 'european-corn-borer' }))
     expect(kept).toMatchObject({ takenOn: '2026-06-11', position: { latitude: 46.2013, longitude: -119.3042 } })
-    const stored = await fetch(`${app.address}/api/v1/sites/${place.site.id}/photos/${kept!.id}/jpeg`)
+    const stored = await app.get(`sites/${place.site.id}/photos/${kept!.id}/jpeg`)
     expect(Buffer.from(await stored.arrayBuffer()).includes('Exif')).toBe(false)
     const reference = page.getByRole('checkbox', { name: 'belongs to our reference set' })
     await page.getByText('belongs to our reference set').click()

@@ -6,7 +6,7 @@ import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
 import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { openBrowser } from './browser.js'
+import { openBrowser, signIn } from './browser.js'
 import { expectAccessible, press, show } from './page.js'
 
 /* What moves by itself: a device pushes, the time of the demonstration goes on, simulated stations follow. */
@@ -20,7 +20,7 @@ let closeBrowser: () => Promise<void>
 let simulators: ChildProcess | undefined
 
 beforeAll(async () => {
-  app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+  app = await startApplication({ now: '2026-06-12T14:30:00Z', demo: true })
   // The simulated stations look for the demonstration's site and its two stations.
   place = await startSite(app)
   const other = done(await app.call(weather.addStation, { siteId: place.site.id }, { name: 'River' }, { person: place.person }))
@@ -32,6 +32,7 @@ beforeAll(async () => {
   done(await app.call(watches.create, { siteId: place.site.id }, watch, { person: place.person }))
   const browser = await openBrowser()
   closeBrowser = browser.close
+  await signIn(browser.context, app, place.person)
   page = await browser.context.newPage()
 })
 beforeEach(({ task, onTestFailed }) =>

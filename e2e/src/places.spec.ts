@@ -21,7 +21,7 @@ setStage(
       ['2025-01-01', '2025-05-09'],
     ] as const)
       done(await app.call(watches.create, at, { organismId: 'codling-moth', blockId: place.blockId, season, biofix }, as))
-    done(
+    const lower = done(
       await app.call(
         sites.create,
         {},
@@ -31,10 +31,11 @@ setStage(
           timeZone: 'America/Los_Angeles',
           units: 'us',
           holdingId: place.site.holding.id,
-          person: { name: 'Tovah Lindqvist', role: 'lead' },
         },
+        as,
       ),
     )
+    done(await app.call(sites.addPerson, { siteId: lower.id }, { name: 'Tovah Lindqvist', role: 'lead' }, as))
   },
   (stage) => ({ page, open } = stage),
 )
@@ -90,7 +91,7 @@ test('somebody of another site joins this one, is changed, leaves and comes back
   await open('site')
   await press(page, 'Add a person')
   await choose(page, 'Who', 'Tovah Lindqvist')
-  await choose(page, 'Role', 'applicator')
+  await choose(page, 'Role', 'applicator: counts, treatments, the shelf')
   await press(page, 'Save')
   const line = page.getByRole('listitem').filter({ hasText: 'Tovah Lindqvist' })
   await line.getByText('applicator').waitFor()

@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Band, Site } from '@bocado/contract'
+import type { Band, Session, Site } from '@bocado/contract'
 import type { Page } from 'playwright-core'
 import { openBrowser } from './browser.js'
 
@@ -15,13 +15,13 @@ interface Shot {
   act?: (page: Page) => Promise<void>
 }
 
-async function get<T>(address: string): Promise<T> {
-  return (await (await fetch(address)).json()) as T
-}
-
 /** Takes one picture of each main view of a running demonstration into a folder. */
 export async function takeScreenshots(address: string, folder: string): Promise<string[]> {
   mkdirSync(folder, { recursive: true })
+  const { context, close } = await openBrowser(DESK)
+  const get = async <T>(of: string): Promise<T> => (await (await context.request.get(of)).json()) as T
+  const { demo } = await get<Session>(`${address}api/v1/session`)
+  await context.request.post(`${address}api/v1/demo/session`, { data: { personId: demo?.[0]?.id ?? '' } })
   const site = (await get<Site[]>(`${address}api/v1/sites`)).find(({ name }) => name === 'Hollin Bench')
   if (!site) throw new Error('the demonstration site is not there')
   const api = `${address}api/v1/sites/${site.id}`
@@ -100,7 +100,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     { name: 'phone-scouting', path: 'scouting', size: PHONE },
     { name: 'phone-treatments', path: 'treatments', size: PHONE },
   ]
-  const { context, close } = await openBrowser(DESK)
   try {
     const page = await context.newPage()
     for (const { name, path, size = DESK, act } of shots) {

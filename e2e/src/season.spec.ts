@@ -87,6 +87,22 @@ const shown = (index: number): string => {
 }
 const percent = (share: number): string => String(Math.round(100 * share))
 
+const PASSWORD = 'seven grey geese fly'
+
+test('whoever sits at a new server makes the first account', async () => {
+  await page.goto(app.address)
+  await page.getByRole('heading', { name: 'Begin' }).waitFor()
+  await expectAccessible(page, 'the first account')
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Marit Solheim')
+  await page.getByRole('textbox', { name: 'Name to sign in with' }).fill('marit@hollin.example')
+  await page.getByLabel('New password').fill('short')
+  await press(page, 'Make the account')
+  await page.getByText(/use at least 10 characters/).waitFor()
+  await page.getByLabel('New password').fill(PASSWORD)
+  await page.getByLabel('New password').press('Enter')
+  await page.getByRole('heading', { name: 'Start a site' }).waitFor()
+})
+
 test('a site is started; what is wrong is said at its field and what was typed stays', async () => {
   await page.goto(app.address)
   await page.getByRole('heading', { name: 'Start a site' }).waitFor()
@@ -102,7 +118,6 @@ test('a site is started; what is wrong is said at its field and what was typed s
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Hollin Bench')
   await enterNumber(page, 'Latitude', 46.2)
   await choose(page, 'Units', 'US (°F, inches, mph, acres)')
-  await page.getByRole('textbox', { name: 'Your name' }).fill('Marit Solheim')
   await press(page, 'Start the site')
   await page.getByRole('heading', { name: 'No blocks yet' }).waitFor()
 })
@@ -179,8 +194,8 @@ test('a day is typed', async () => {
 })
 
 test('the window’s dates are those of the computation', async () => {
+  // Nothing is watched yet, so that is what the screen asks.
   await goTo(page, 'Windows')
-  await press(page, 'Watch something')
   await choose(page, 'Block', 'Old Apples')
   await page.getByRole('option', { name: /^Codling moth dates, by heat/ }).click()
   await page.getByText('anal comb').waitFor()
@@ -360,15 +375,54 @@ test('the outcome gives both formulas with their intervals, the threshold, and o
   await expectAccessible(page, 'outcomes')
 })
 
-test('the person who works is chosen, and a viewer is told why nothing is stored', async () => {
+test('somebody comes by an invitation, and as a viewer is told why nothing is stored', async () => {
   await goTo(page, 'Site')
-  await press(page, 'Add a person')
+  await press(page, 'Invite somebody')
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Packing-house buyer')
-  await choose(page, 'Role', 'viewer')
-  await press(page, 'Save')
-  await page.getByRole('listitem').filter({ hasText: 'Packing-house buyer' }).waitFor()
-  await choose(page, 'Working as', 'Packing-house buyer, viewer')
+  await choose(page, 'Role', 'viewer: looks at everything, changes nothing')
+  await expectAccessible(page, 'an invitation')
+  await press(page, 'Make the link')
+  const link = await page.getByTestId('link').innerText()
+  await press(page, 'Done')
+  await page.getByRole('listitem').filter({ hasText: 'invited by Marit Solheim' }).waitFor()
+  await press(page, 'Marit Solheim: account, sign out')
+  await press(page, 'Sign out')
+  await page.getByRole('heading', { name: 'Sign in' }).waitFor()
+  await page.goto(link)
+  await page.getByRole('heading', { name: 'Come to Hollin Bench' }).waitFor()
+  await expectAccessible(page, 'coming in')
+  await page.getByRole('textbox', { name: 'Name to sign in with' }).fill('buyer')
+  await page.getByLabel('New password').fill(PASSWORD)
+  await press(page, 'Come in')
   await page.getByText('You are here as a viewer: everything can be looked at, nothing changed.').waitFor()
+  await goTo(page, 'Site')
   await press(page, 'Add a block')
   expect(await page.getByRole('button', { name: 'Save', exact: true }).isDisabled()).toBe(true)
+  await page.getByText('This is for who leads the site').first().waitFor()
+  await page.goto(link)
+  await page.getByText('This link was used already.').waitFor()
+})
+
+test('one signs out and in again; a wrong password says no more than that; who is signed out elsewhere is asked again where they were', async () => {
+  await page.goto(`${app.address}/account`)
+  await page.getByRole('heading', { name: 'Where you are signed in' }).waitFor()
+  await expectAccessible(page, 'the account')
+  await press(page, 'Sign out')
+  await page.getByRole('textbox', { name: 'Name to sign in with' }).fill('marit@hollin.example')
+  await page.getByLabel('Password').fill('not that one')
+  await press(page, 'Sign in')
+  await page.getByText('The name or the password is not right.').waitFor()
+  await page.getByLabel('Password').fill(PASSWORD)
+  await press(page, 'Sign in')
+  await page.getByText('Signed in as Marit Solheim').waitFor()
+  await page.goto(app.address)
+  await goTo(page, 'Scouting')
+  // Somebody ends every sign-in of hers from elsewhere.
+  await app.database.query('UPDATE sign_in SET ended_at = UTC_TIMESTAMP()')
+  await page.getByRole('navigation').getByRole('link', { name: 'Library', exact: true }).first().click()
+  await page.getByLabel('Password').fill(PASSWORD)
+  await page.getByRole('textbox', { name: 'Name to sign in with' }).fill('marit@hollin.example')
+  await press(page, 'Sign in')
+  await page.waitForURL(/library/)
+  await page.getByRole('heading', { level: 1 }).first().waitFor()
 })

@@ -3,7 +3,7 @@ import { startSite, type TestSite } from '@bocado/server/testing/farm'
 import { importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach } from 'vitest'
-import { openBrowser } from './browser.js'
+import { openBrowser, signIn } from './browser.js'
 
 /** The application with a farm on it, and a page of a browser. */
 export interface Stage {
@@ -32,7 +32,7 @@ export function setStage(
   let stage: Stage | undefined
   let close: (() => Promise<void>)[] = []
   beforeAll(async () => {
-    const app = await startApplication({ now: '2026-06-12T14:30:00Z' })
+    const app = await startApplication({ now: '2026-06-12T14:30:00Z', demo: true })
     close = [() => app.stop()]
     const place = await startSite(app)
     await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
@@ -40,6 +40,7 @@ export function setStage(
     await prepare(set)
     const browser = await openBrowser()
     close.unshift(browser.close)
+    await signIn(browser.context, app, place.person)
     const page = await browser.context.newPage()
     const open = async (path: string): Promise<void> => {
       await page.goto(`${app.address}/sites/${place.site.id}/${path}`)

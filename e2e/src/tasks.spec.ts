@@ -1,8 +1,9 @@
-import { endpoints } from '@bocado/contract'
+import { endpoints, siteKinds, type SiteKind } from '@bocado/contract'
 import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Locator, Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
+import { expectAccessible } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /*
@@ -10,7 +11,7 @@ import { setStage, type Stage } from './stage.js'
  * `docs/tasks.md` has them. Walked on a desk, on a phone, twice as large, and by the keyboard alone.
  */
 
-const { blocks } = endpoints
+const { blocks, sites, watches } = endpoints
 
 let page: Page
 let open: Stage['open']
@@ -22,12 +23,22 @@ const SIZES: Record<Way, { width: number; height: number }> = {
   'twice as large': { width: 640, height: 400 },
   'keyboard alone': { width: 1280, height: 800 },
 }
+/** A site of each kind, with one block and nothing else. */
+const fresh = new Map<SiteKind, string>()
 /** A block for each way, in which nothing is watched yet. */
 const blockOf = (way: Way): string => `Apples for ${way}`
 
 setStage(
   hourlyFile(2024, '2026-06-01'),
-  async ({ app, at, as }) => {
+  async ({ app, at, as, place }) => {
+    for (const kind of siteKinds) {
+      const site = { name: `New ${kind}`, kind, place: 'a terrace', timeZone: 'America/Los_Angeles', units: 'us' } as const
+      const { id } = done(await app.call(sites.create, {}, { ...site, latitude: 46.2, longitude: -119.3 }, as))
+      done(await app.call(blocks.create, { siteId: id }, { name: 'Trees', kind: 'orchard', areaHa: 0.01, grows: 'apple' }, as))
+      fresh.set(kind, `${app.address}/sites/${id}`)
+    }
+    const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: null }
+    done(await app.call(watches.create, at, watch, as))
     for (const way of WAYS) done(await app.call(blocks.create, at, { name: blockOf(way), kind: 'orchard', areaHa: 1, grows: 'apple' }, as))
   },
   (stage) => ({ page, open } = stage),
@@ -172,3 +183,25 @@ describe.each(WAYS)('%s', (way) => {
     expect(hands.actions).toBe(3)
   })
 })
+
+const FIVE = [/^Apple scab/, /^European red mite/, /^Oriental fruit moth/, /^Fire blight/, /^Woolly apple aphid/]
+
+test.each(siteKinds.map((kind, i) => [kind, WAYS[i]!] as const))(
+  'a new site, %s, asks what to watch first, and five take 6: %s',
+  async (kind, way) => {
+    await page.setViewportSize(SIZES[way])
+    await page.goto(`${fresh.get(kind)}/windows`)
+    await page.waitForLoadState('networkidle')
+    await page.getByText('First steps').waitFor()
+    await expectAccessible(page, `a new site, ${kind}`)
+    const hands = new Hands(way)
+    for (const name of FIVE) await hands.tick(name)
+    await hands.button('Watch these 5')
+    await page.getByText('Apple scab, Trees').first().waitFor({ state: 'attached' })
+    expect(hands.actions).toBe(6)
+    await page.goto(`${fresh.get(kind)}/site`)
+    await page.getByRole('heading', { name: /^One block/ }).waitFor()
+    await expectAccessible(page, `the site, ${kind}`)
+    expect(await page.evaluate(() => document.scrollingElement!.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
+  },
+)

@@ -202,7 +202,7 @@ describe('a station', () => {
 })
 
 test('a site without a station starts from monthly normals, and its forecast says so', async () => {
-  const bare = await startSite(app, 'Bare bench')
+  const bare = await startSite(app, 'Bare bench', place.person)
   done(
     await app.call(
       watches.create,

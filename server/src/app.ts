@@ -3,6 +3,7 @@ import compression from 'compression'
 import express, { Router, type ErrorRequestHandler, type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import { accountRoutes } from './accounts/routes.js'
 import { bloomRoutes } from './bloom/routes.js'
 import type { Changes } from './changes/changes.js'
 import { changeRoutes } from './changes/routes.js'
@@ -11,6 +12,7 @@ import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
+import { signInOf } from './http/identity.js'
 import { pageHtml } from './http/pageHtml.js'
 import { HttpProblem, toProblem } from './http/problems.js'
 import { readFirst } from './http/readFirst.js'
@@ -24,14 +26,16 @@ import { treatmentRoutes } from './treatments/routes.js'
 import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
 import { weatherRoutes } from './weather/routes.js'
+import { wayRoutes } from './way/routes.js'
+import type { WayIn } from './way/settings.js'
 import { weatherFileRoutes } from './weatherFiles/routes.js'
 
 export interface AppOptions {
   /** Folder of the built page. */
   page: string
   log: Logger
-  /** Address under which a proxy with TLS offers this server. */
-  publicOrigin?: string | undefined
+  /** How this server is reached. */
+  way: WayIn
 }
 
 const YEAR_S = 31_536_000
@@ -39,12 +43,14 @@ const YEAR_S = 31_536_000
 /** The application over its parts: the interface under /api/v1, the built page elsewhere. */
 export function createApp(serving: Serving, changes: Changes, options: AppOptions): Express {
   const app = express()
-  app.use(named, ownNamesOnly(options.publicOrigin))
+  // Where a request comes from a proxy may say that is known, and nobody else.
+  app.set('trust proxy', options.way.proxies.length > 0 ? options.way.proxies : false)
+  app.use(named, ownNamesOnly(options.way))
   // Styles are made in the page as it runs; everything else comes from this server. Over plain HTTP nothing promises HTTPS.
   app.use(
     helmet({
       contentSecurityPolicy: { directives: { 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
-      strictTransportSecurity: options.publicOrigin?.startsWith('https:') ? { maxAge: YEAR_S } : false,
+      strictTransportSecurity: options.way.publicOrigin?.startsWith('https:') ? { maxAge: YEAR_S } : false,
     }),
   )
   // What is told bit by bit is not held back to be packed.
@@ -65,6 +71,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     res.json(document)
   })
   for (const routes of [
+    accountRoutes,
     siteRoutes,
     blockRoutes,
     placeRoutes,
@@ -82,7 +89,8 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     demoRoutes,
   ])
     routes(api, serving)
-  changeRoutes(api, changes)
+  wayRoutes(api, serving, options.way)
+  changeRoutes(api, serving, changes)
   api.use(() => {
     throw new HttpProblem(404, 'There is nothing at this address.')
   })
@@ -95,10 +103,11 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   let html: ReturnType<typeof pageHtml> | undefined
   app.get('/{*screen}', async (req, res) => {
     if (/\.\w+$/.test(req.path)) throw new HttpProblem(404, 'There is no such file here.')
+    const { reads, isDoor } = await readFirst(serving, req.path, signInOf(req))
     res
       .type('html')
       .set('Cache-Control', 'no-cache')
-      .send((html ??= pageHtml(options.page))(req.path, await readFirst(serving, req.path)))
+      .send((html ??= pageHtml(options.page))(req.path, reads, isDoor))
   })
   app.use(answerError(options.log))
   return app

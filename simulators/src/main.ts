@@ -1,17 +1,34 @@
 import { dayNumber, instantOfDay } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
-import type { Site, Station } from '@bocado/contract'
+import type { Session, Site, Station } from '@bocado/contract'
 import { CURRENT_YEAR, inventWeather, SITE, STATIONS } from '@bocado/demo'
 import { runForecastService } from './forecastService.js'
 import { runStation, type DeviceSettings } from './weatherStation.js'
 
-const get = async <T>(address: string): Promise<T> => (await (await fetch(address)).json()) as T
+type Headers = Record<string, string>
+
+const get = async <T>(address: string, headers: Headers = {}): Promise<T> => (await (await fetch(address, { headers })).json()) as T
+
+/** Signs in as who owns the demonstration, as a person does there: by one press. */
+async function signIn(address: string): Promise<Headers> {
+  const { demo } = await get<Session>(`${address}/api/v1/session`)
+  const owner = demo?.find(({ role }) => role === 'owner')
+  if (!owner) throw new Error(`${address} shows no demonstration`)
+  const response = await fetch(`${address}/api/v1/demo/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ personId: owner.id }),
+  })
+  const [cookie] = response.headers.getSetCookie()
+  if (!response.ok || !cookie) throw new Error(`nobody is signed in: ${response.status}`)
+  return { Cookie: cookie.split(';')[0] as string }
+}
 
 /** Sets a device up as a person does: issues a token for its station and hands it over. */
-async function setUp(address: string, site: Site, station: Station): Promise<DeviceSettings> {
+async function setUp(address: string, site: Site, station: Station, as: Headers): Promise<DeviceSettings> {
   const response = await fetch(`${address}/api/v1/sites/${site.id}/stations/${station.id}/token`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': randomUUID(), 'X-Bocado-Person': site.people[0]?.id ?? '' },
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': randomUUID(), ...as },
     body: JSON.stringify({ simulated: true }),
   })
   if (!response.ok) throw new Error(`no token for ${station.name}: ${response.status}`)
@@ -23,11 +40,12 @@ async function setUp(address: string, site: Site, station: Station): Promise<Dev
 async function main(): Promise<void> {
   const address = (process.env['BOCADO_ADDRESS'] ?? '').replace(/\/$/, '')
   if (!address) throw new Error('BOCADO_ADDRESS is not set; npm run demo sets it')
-  const site = (await get<Site[]>(`${address}/api/v1/sites`)).find(({ name }) => name === SITE.name)
+  const as = await signIn(address)
+  const site = (await get<Site[]>(`${address}/api/v1/sites`, as)).find(({ name }) => name === SITE.name)
   if (!site) throw new Error(`there is no ${SITE.name} at ${address}`)
   const stop = new AbortController()
   for (const signal of ['SIGTERM', 'SIGINT', 'disconnect'] as const) process.once(signal, () => stop.abort())
-  const stations = await get<Station[]>(`${address}/api/v1/sites/${site.id}/stations`)
+  const stations = await get<Station[]>(`${address}/api/v1/sites/${site.id}/stations`, as)
   const yearEnd = Date.UTC(CURRENT_YEAR + 1, 0, 1)
   const running = STATIONS.map(async (invented) => {
     const station = stations.find(({ name }) => name === invented.name)
@@ -35,7 +53,7 @@ async function main(): Promise<void> {
     const hours = inventWeather(invented, yearEnd)
     // What was seeded need not be pushed again; the day it ends in is, which changes nothing.
     const since = station.lastDay ? instantOfDay(dayNumber(station.lastDay), station.utcOffsetMinutes) : 0
-    const settings = await setUp(address, site, station)
+    const settings = await setUp(address, site, station, as)
     await Promise.all([runStation(settings, hours, since, stop.signal), runForecastService(settings, hours, stop.signal)])
   })
   process.send?.('running')

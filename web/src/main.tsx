@@ -8,7 +8,6 @@ import { createRoot } from 'react-dom/client'
 import { IntlProvider } from 'react-intl'
 import { RouterProvider } from 'react-router'
 import { queryClient } from './api/hooks.js'
-import { WorkplaceProvider } from './api/workplace.js'
 import { GlobalStyle } from './design/theme.js'
 import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
@@ -28,10 +27,8 @@ createRoot(root).render(
     <IntlProvider locale={LOCALE} messages={messages as Record<string, string>}>
       <I18nProvider locale={LOCALE}>
         <QueryClientProvider client={queryClient}>
-          <WorkplaceProvider>
-            <GlobalStyle />
-            <RouterProvider router={router} />
-          </WorkplaceProvider>
+          <GlobalStyle />
+          <RouterProvider router={router} />
         </QueryClientProvider>
       </I18nProvider>
     </IntlProvider>

@@ -136,9 +136,9 @@ describe('the log', () => {
   })
 
   test('goes out as CSV in a form that it takes in again, and as Darwin Core', async () => {
-    const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/bloom.csv`)).text()
+    const csv = await (await app.get(`sites/${place.site.id}/bloom.csv`)).text()
     expect(done(await app.call(bloom.import, at(), { text: csv }, as()))).toEqual({ added: 0, known: 16, skipped: 0 })
-    const dwc = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/bloom-occurrences.csv`)).text()
+    const dwc = await (await app.get(`sites/${place.site.id}/bloom-occurrences.csv`)).text()
     expect(dwc.split(/\r?\n/)[0]).toContain('scientificName,eventDate')
     expect(dwc).toContain('Syringa vulgaris,2025-05-06')
   })

@@ -1,8 +1,10 @@
 import { ALL_SITES, id } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
+import { signInOf } from '../http/identity.js'
 import { z } from 'zod'
 import { HttpProblem } from '../http/problems.js'
-import { parse } from '../http/route.js'
+import { parse, requireCaller } from '../http/route.js'
+import { reading, type Serving } from '../http/serving.js'
 import type { Changes } from './changes.js'
 
 /** One browser has one stream, however many pages it shows. */
@@ -25,9 +27,17 @@ const query = z.object({
  * its aspects that have risen; the first of a site has all of them. A page that lost its stream compares that with what it holds, so it
  * misses nothing, whichever server it comes back to.
  */
-export function changeRoutes(router: Router, changes: Changes): void {
-  router.get('/changes', (req: Request, res: Response) => {
+export function changeRoutes(router: Router, serving: Serving, changes: Changes): void {
+  /** Who may look at all of these sites, and still may while they listen. */
+  const requireLooker = (token: string | undefined, sites: readonly string[]): Promise<void> =>
+    reading(serving, async ({ db }) => {
+      await requireCaller(db, 'signed-in', token, undefined)
+      for (const siteId of sites) await requireCaller(db, 'look', token, siteId)
+    })
+  router.get('/changes', async (req: Request, res: Response) => {
     const { sites } = parse(query, req.query)
+    const token = signInOf(req)
+    await requireLooker(token, sites)
     if (changes.listeners >= MOST_STREAMS)
       throw new HttpProblem(503, 'Too many pages listen here. This one asks by itself until there is room.', { retryAfter: 30 })
     res.writeHead(200, {
@@ -40,7 +50,13 @@ export function changeRoutes(router: Router, changes: Changes): void {
       res.write(`event: versions\ndata: ${JSON.stringify({ siteId, versions })}\n\n`)
     }
     const leave = changes.view([ALL_SITES, ...sites], say, () => res.end())
-    const alive = setInterval(() => res.write(': here\n\n'), ALIVE_EVERY_MS)
+    const alive = setInterval(() => {
+      requireLooker(token, sites).then(
+        () => res.write(': here\n\n'),
+        // Whoever signed out or left the site hears nothing more; while the database is away nobody is let go.
+        (error: unknown) => (error instanceof HttpProblem && error.status < 500 ? res.end() : res.write(': here\n\n')),
+      )
+    }, ALIVE_EVERY_MS)
     res.once('close', () => {
       leave()
       clearInterval(alive)

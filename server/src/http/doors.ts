@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto'
 import type { RequestHandler } from 'express'
 import { HttpProblem } from './problems.js'
 
-const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]'])
+/** Names of this machine itself. */
+export const LOOPBACK: ReadonlySet<string> = new Set(['localhost', '127.0.0.1', '[::1]'])
 const READS = new Set(['GET', 'HEAD', 'OPTIONS'])
 
-const hostnameOf = (host: string): string | undefined => {
+export const hostnameOf = (host: string): string | undefined => {
   try {
     return new URL(`http://${host}`).hostname
   } catch {
@@ -17,13 +18,13 @@ const hostnameOf = (host: string): string | undefined => {
  * Answers only to names that are this server's: a page elsewhere could otherwise point a name of its own here and act as anyone. A
  * write that a browser sends has to come from this server's own page.
  *
- * @param publicOrigin address under which a proxy with TLS offers this server
+ * @param way the address under which a proxy with TLS offers this server, and the names that it has beside those of this machine
  */
-export function ownNamesOnly(publicOrigin: string | undefined): RequestHandler {
+export function ownNamesOnly({ publicOrigin, names }: { publicOrigin: string | undefined; names: readonly string[] }): RequestHandler {
   const offered = publicOrigin === undefined ? undefined : new URL(publicOrigin)
   const isOwn = (host: string): boolean => {
     const name = hostnameOf(host)
-    return name !== undefined && (LOOPBACK.has(name) || host === offered?.host)
+    return name !== undefined && (LOOPBACK.has(name) || names.includes(name) || host === offered?.host)
   }
   return (req, _res, next) => {
     const host = req.header('Host') ?? ''

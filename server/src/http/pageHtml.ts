@@ -9,6 +9,8 @@ interface Part {
 
 /** The screen with which the page begins where the address names none. */
 const FIRST_SCREEN = 'windows'
+/** What stands in every place for who is not signed in. */
+const DOOR = 'signin'
 /** Before this in the page's head. */
 const FIRST_LINK = '<script type="module"'
 
@@ -17,9 +19,9 @@ const FIRST_LINK = '<script type="module"'
  * trip after the other. Without the bundler's list it is sent as it was built.
  *
  * @param root folder of the built page
- * @returns the page for a path, with `asked`, addresses that its screen will read
+ * @returns the page for a path, with the addresses that its screen will read; `door` for who is not signed in
  */
-export function pageHtml(root: string): (path: string, asked?: readonly string[]) => string {
+export function pageHtml(root: string): (path: string, asked: readonly string[], door?: boolean) => string {
   const html = readFileSync(join(root, 'index.html'), 'utf8')
   const parts = partsOf(root)
   const screens = new Map(
@@ -44,10 +46,10 @@ export function pageHtml(root: string): (path: string, asked?: readonly string[]
         .join('\n    '),
     ]),
   )
-  return (path, asked = []) => {
-    const screen = path.split('/').findLast((word) => screens.has(word)) ?? FIRST_SCREEN
+  return (path, asked, door = false) => {
+    const screen = door ? DOOR : (path.split('/').findLast((word) => screens.has(word)) ?? FIRST_SCREEN)
     // What is read comes first: it is what the screen waits for at the end.
-    const reads = ['/api/v1/sites', ...asked].map((address) => `<link rel="preload" as="fetch" crossorigin="anonymous" href="${address}">`)
+    const reads = asked.map((address) => `<link rel="preload" as="fetch" crossorigin="anonymous" href="${address}">`)
     const [before = '', after = ''] = html.split(FIRST_LINK)
     return [before, ...reads, FIRST_LINK, after].join('').replace('</head>', `  ${links.get(screen) ?? ''}\n  </head>`)
   }

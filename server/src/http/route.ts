@@ -1,14 +1,15 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
-import { CHANGED_HEADER, type Endpoint, type ParamsOf, type ParsedInputOf, type ResponseOf } from '@bocado/contract'
-import type { Request, Response, Router } from 'express'
-import { z } from 'zod'
-import type { Queryable, Row, Transaction, Write } from '../database/index.js'
+import { CHANGED_HEADER, needOf, type Endpoint, type Need, type ParamsOf, type ParsedInputOf, type ResponseOf } from '@bocado/contract'
+import type { Request, RequestHandler, Response, Router } from 'express'
+import { type z } from 'zod'
+import type { Queryable, Transaction, Write } from '../database/index.js'
 import { requireSeason } from '../sites/service.js'
 import { findSite } from '../sites/store.js'
 import { jsonBody } from './body.js'
 import { claimKey, keepAnswer } from './idempotency.js'
+import { callerAt, requireNeed, signInOf } from './identity.js'
 import { limitWrites } from './limits.js'
 import { HttpProblem, schemaProblem } from './problems.js'
 import { reading, writing, type Deps, type Serving } from './serving.js'
@@ -19,6 +20,10 @@ export interface ReadContext<E extends Endpoint> {
   deps: Deps
   params: ParamsOf<E>
   input: ParsedInputOf<E>
+  /** Who is signed in; empty where an operation asks for nobody. */
+  personId: string
+  /** The secret of their sign-in. */
+  token: string
 }
 
 export interface WriteContext<E extends Endpoint> extends ReadContext<E>, Write {}
@@ -36,17 +41,36 @@ export function read<E extends Endpoint>(
   e: E,
   handler: (ctx: ReadContext<E>) => Promise<ResponseOf<E>>,
 ): void {
-  router[e.method](e.path, jsonBody, async (req: Request, res: Response) => {
+  const need = needOf(e)
+  router[e.method](e.path, knownFor(need), jsonBody, async (req: Request, res: Response) => {
     const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
-    const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
+    const token = signInOf(req) ?? ''
     const body = await reading(serving, async (deps) => {
+      const personId = await requireCaller(deps.db, need, token, params.siteId)
+      const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
       if (params.siteId !== undefined) await requirePlace(deps.db, params.siteId, (input as { season?: unknown }).season)
-      return handler({ deps, params, input })
+      return handler({ deps, params, input, personId, token })
     })
     const written = writtenBodies.get(body as object)
     if (written) sendWritten(req, res, await written)
     else res.json(body)
   })
+}
+
+/** Turns away whoever shows no sign-in before anything that they send is read. */
+export const knownFor =
+  (need: Need): RequestHandler =>
+  (req, _res, next) => {
+    if (need !== 'nothing' && signInOf(req) === undefined) requireNeed(need, undefined, undefined)
+    next()
+  }
+
+/** Who calls, where they may do what is needed; empty where nobody has to be known. */
+export async function requireCaller(db: Queryable, need: Need, token: string | undefined, siteId: string | undefined): Promise<string> {
+  if (need === 'nothing') return ''
+  const caller = await callerAt(db, token || undefined, siteId)
+  requireNeed(need, caller, siteId)
+  return caller?.personId ?? ''
 }
 
 /** A site that is not there, or no longer, has nothing to read; nor has a day of it that begins no season. */
@@ -66,7 +90,7 @@ export interface Download {
   cache?: string
 }
 
-/** Registers a file to download: it is made in one read, and sent after it. */
+/** Registers a file to download, for whoever may look at its site: it is made in one read, and sent after it. */
 export function download<P extends z.ZodType, Q extends z.ZodType>(
   router: Router,
   serving: Serving,
@@ -79,6 +103,7 @@ export function download<P extends z.ZodType, Q extends z.ZodType>(
     const [p, q] = [parse(params, req.params), parse(query, req.query)]
     const { type, body, fileName, cache } = await reading(serving, async (deps) => {
       const { siteId } = p as { siteId?: string }
+      await requireCaller(deps.db, 'look', signInOf(req), siteId)
       if (siteId !== undefined) await requirePlace(deps.db, siteId, (q as { season?: unknown } | undefined)?.season)
       return make(deps, p, q)
     })
@@ -129,8 +154,6 @@ function sendWritten(req: Request, res: Response, { json, packed, tag }: Written
 export interface WriteSettings {
   /** The answer shows a secret: it is given once and never kept. A replay is told to have a new one made. */
   secret?: boolean
-  /** Who may write where no site is named; nobody has to be known where it is not given. */
-  by?: (tx: Transaction, header: string | undefined) => Promise<string>
   /** It may touch years of readings, and gets the time that an import gets. */
   long?: boolean
   /** It is for sites that are archived, too, or even for those that were removed. */
@@ -148,9 +171,10 @@ export function write<E extends Endpoint>(
   handler: (ctx: WriteContext<E>) => Promise<ResponseOf<E>>,
   settings: WriteSettings = {},
 ): void {
-  router[e.method](e.path, limitWrites, jsonBody, async (req: Request, res: Response) => {
+  const need = needOf(e)
+  router[e.method](e.path, knownFor(need), ...limitWrites, jsonBody, async (req: Request, res: Response) => {
+    const token = signInOf(req) ?? ''
     const params = parse(e.params, req.params) as ParamsOf<E> & { siteId?: string }
-    const input = parse(e.input, req.body) as ParsedInputOf<E>
     const hash = createHash('sha256')
       .update(`${req.method} ${req.originalUrl}\n${JSON.stringify(req.body)}`)
       .digest('hex')
@@ -159,13 +183,14 @@ export function write<E extends Endpoint>(
     const store = async (deps: Deps): Promise<ResponseOf<E>> => {
       const tx = deps.db
       session = tx
-      const header = req.header('X-Bocado-Person')
-      const personId = siteId === '' ? ((await settings.by?.(tx, header)) ?? '') : await writerOf(tx, siteId, header, settings.at)
+      const personId = await requireWriter(tx, need, token, params.siteId, settings.at)
+      // What somebody sends is looked at once it is known that they may send it.
+      const input = parse(e.input, req.body) as ParsedInputOf<E>
       const key = { key: req.header('Idempotency-Key'), personId, hash }
       const earlier = await claimKey(tx, key)
       if (earlier !== undefined) return earlier.answer as ResponseOf<E>
       const now = await deps.clock.now(tx)
-      const result = await handler({ deps, params, input, tx, siteId, personId, now })
+      const result = await handler({ deps, params, input, tx, siteId, personId, token, now })
       await keepAnswer(tx, key, settings.secret ? undefined : result)
       return result
     }
@@ -176,40 +201,18 @@ export function write<E extends Endpoint>(
   })
 }
 
-function personOf(header: string | undefined): string {
-  const person = z.uuid().safeParse(header)
-  if (!person.success) throw new HttpProblem(400, 'Say who is writing: choose a person under "working as".')
-  return person.data
-}
-
-/** The person who writes, where it concerns no single site: somebody who is no viewer at one of them. */
-export async function writerSomewhere(tx: Queryable, header: string | undefined): Promise<string> {
-  const person = personOf(header)
-  const [[row]] = await tx.query<Row[]>(
-    "SELECT 1 AS found FROM site_person WHERE person_id = ? AND role <> 'viewer' AND left_at IS NULL LIMIT 1",
-    [person],
-  )
-  if (!row) throw new HttpProblem(403, 'Only somebody who works at a site may change this. Choose another person under "working as".')
-  return person
-}
-
-/** The person who writes: somebody of this site, and not a viewer. */
-export async function writerOf(
+/** Who writes: somebody who may, at a site that is worked on. */
+export async function requireWriter(
   tx: Queryable,
-  siteId: string,
-  header: string | undefined,
+  need: Need,
+  token: string | undefined,
+  siteId: string | undefined,
   at: WriteSettings['at'] = undefined,
 ): Promise<string> {
-  const person = personOf(header)
+  const personId = await requireCaller(tx, need, token, siteId)
+  if (siteId === undefined) return personId
   if (at !== 'removed') await requirePlace(tx, siteId)
   if (at === undefined && (await findSite(tx, siteId))?.archivedAt)
     throw new HttpProblem(409, 'This site is archived: it can be looked at only. Take it up again on its Site screen to change something.')
-  const [[row]] = await tx.query<Row[]>('SELECT role FROM site_person WHERE site_id = ? AND person_id = ? AND left_at IS NULL', [
-    siteId,
-    person,
-  ])
-  if (!row) throw new HttpProblem(403, 'This person does not work at this site. Choose another under "working as".')
-  if (row['role'] === 'viewer')
-    throw new HttpProblem(403, 'A viewer can look at everything and change nothing. Choose another person under "working as".')
-  return person
+  return personId
 }

@@ -189,7 +189,7 @@ describe('a check of identity', () => {
     expect(kept).toMatchObject({ verdict: 'matches', checkedOn: '2026-06-12', personName: 'Marit Solheim' })
     const [stored] = done(await app.call(library.photos, at(), { organismId: 'wild-parsnip' }))
     expect(stored).toMatchObject({ id: kept.photoId, reference: false, position: { latitude: 46.2 } })
-    const picture = await fetch(`${app.address}/api/v1/sites/${place.site.id}/photos/${stored!.id}/jpeg`)
+    const picture = await app.get(`sites/${place.site.id}/photos/${stored!.id}/jpeg`)
     expect(picture.headers.get('content-type')).toBe('image/jpeg')
     expect(Buffer.from(await picture.arrayBuffer()).toString('base64')).toBe(JPEG)
     const params = { ...at(), rowId: stored!.id }
@@ -229,7 +229,7 @@ describe('a check of identity', () => {
 
 describe('an organism of the site’s own', () => {
   const file = async (id: string): Promise<Record<string, unknown>> =>
-    (await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/library/organisms/${id}/file`)).json()) as Record<string, unknown>
+    (await (await app.get(`sites/${place.site.id}/library/organisms/${id}/file`)).json()) as Record<string, unknown>
   const save = (entry: Record<string, unknown>, rowVersion: number | null = null) =>
     app.call(library.saveOrganism, at(), { entry, rowVersion }, as())
 
@@ -314,7 +314,7 @@ describe('an organism of the site’s own', () => {
   })
 
   test('a method goes out and in, is offered, and can be removed and brought back', async () => {
-    const method = (await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/library/methods/hand-picking/file`)).json()) as object
+    const method = (await (await app.get(`sites/${place.site.id}/library/methods/hand-picking/file`)).json()) as object
     const { id, entryId } = done(await app.call(library.saveMethod, at(), { entry: { ...method, name: 'Picking with children' } }, as()))
     const named = async () => done(await app.call(library.methods, at(), {})).filter(({ id: own }) => own === entryId).length
     expect(await named()).toBe(1)
@@ -333,7 +333,7 @@ describe('an organism of the site’s own', () => {
     const made = [done(await save({ ...given, name: one })), done(await save({ ...given, name: other }))]
     expect(new Set(made.map(({ entryId }) => entryId)).size).toBe(2)
     expect(await Promise.all(made.map(async ({ entryId }) => (await file(entryId))['name']))).toEqual([one, other])
-    const method = (await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/library/methods/row-cover/file`)).json()) as object
+    const method = (await (await app.get(`sites/${place.site.id}/library/methods/row-cover/file`)).json()) as object
     const net = (name: string) => app.call(library.saveMethod, at(), { entry: { ...method, name } }, as())
     const nets = [done(await net(`${one} net 1.3 mm`)), done(await net(`${other} net 0.8 mm`))]
     expect(new Set(nets.map(({ entryId }) => entryId)).size).toBe(2)

@@ -77,7 +77,7 @@ describe('a find that nobody can name', () => {
       ['bud', 'maggots', true],
       ['leaf', 'holes', false],
     ])
-    expect((await fetch(`${app.address}/api/v1/sites/${at.siteId}/photos/${kept.photoId}/jpeg`)).status).toBe(200)
+    expect((await app.get(`sites/${at.siteId}/photos/${kept.photoId}/jpeg`)).status).toBe(200)
     const params = { ...at, findId: kept.id }
     const named = done(await app.call(library.nameUnknown, params, { namedAs: 'swede-midge', rowVersion: kept.rowVersion }, as))
     expect(named.namedAs).toBe('swede-midge')

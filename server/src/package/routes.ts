@@ -5,7 +5,8 @@ import { promisify } from 'node:util'
 import type { Request, Response, Router } from 'express'
 import { z } from 'zod'
 import { HttpProblem } from '../http/problems.js'
-import { parse, type Serving } from '../http/route.js'
+import { signInOf } from '../http/identity.js'
+import { parse, requireCaller, type Serving } from '../http/route.js'
 import { reading } from '../http/serving.js'
 import { findSite } from '../sites/store.js'
 import { exportSite } from './exportSite.js'
@@ -20,7 +21,10 @@ export function packageRoutes(router: Router, serving: Serving): void {
   let made = 0
   router.get('/sites/:siteId/package', async (req: Request, res: Response) => {
     const { siteId } = parse(params, req.params)
-    const site = await reading(serving, ({ db }) => findSite(db, siteId))
+    const site = await reading(serving, async ({ db }) => {
+      await requireCaller(db, 'lead', signInOf(req), siteId)
+      return findSite(db, siteId)
+    })
     if (!site) throw new HttpProblem(404, 'There is no such site.')
     if (made >= AT_ONCE) throw new HttpProblem(503, 'Two packages are being made already. Ask again in a minute.')
     made++

@@ -147,8 +147,8 @@ describe('a holding', () => {
           timeZone: 'America/Los_Angeles',
           units: 'metric',
           holdingId: place.site.holding.id,
-          person: { name: 'Ina Berg', role: 'lead' },
         },
+        as,
       ),
     )
     there = { siteId: second.id }
@@ -159,7 +159,7 @@ describe('a holding', () => {
     expect(second.holding).toEqual({ ...place.site.holding, sites: 2 })
     const { id: _, sites: __, ...held } = second.holding
     done(await app.call(sites.nameHolding, at, { ...held, name: 'Hollin Farms' }, as))
-    const all = done(await app.call(sites.list, {}, {}))
+    const all = done(await app.call(sites.list, {}, {}, as))
     expect(all.map(({ holding }) => holding.name)).toEqual(['Hollin Farms', 'Hollin Farms'])
     expect(all.every(({ versions }) => (versions.site ?? 0) > 0)).toBe(true)
     expect((await app.call(sites.nameHolding, there, { ...held, name: 'Late' }, { person: second.people[0]!.id })).status).toBe(409)
@@ -169,10 +169,10 @@ describe('a holding', () => {
     const product = done(await app.call(treatments.addProduct, at, { ...GRANULE, name: 'Everywhere', shared: true }, as))
     expect((await shelf(there)).map(({ name, shared }) => [name, shared])).toEqual([['Everywhere', true]])
     expect((await shelf(at)).map(({ name }) => name)).toEqual(['Everywhere', 'Granule C'])
-    const before = done(await app.call(sites.list, {}, {})).find(({ id }) => id === second.id)?.versions.treatments ?? 0
+    const before = done(await app.call(sites.list, {}, {}, as)).find(({ id }) => id === second.id)?.versions.treatments ?? 0
     const corrected = { ...GRANULE, name: 'Everywhere', shared: true, protection: 'gloves, mask', rowVersion: product.rowVersion }
     done(await app.call(treatments.updateProduct, { ...at, productId: product.id }, corrected, as))
-    expect(done(await app.call(sites.list, {}, {})).find(({ id }) => id === second.id)?.versions.treatments).toBe(before + 1)
+    expect(done(await app.call(sites.list, {}, {}, as)).find(({ id }) => id === second.id)?.versions.treatments).toBe(before + 1)
     const outside = await startSite(app, 'Quarry Gate')
     expect(await shelf({ siteId: outside.site.id })).toEqual([])
     expect(
@@ -182,7 +182,7 @@ describe('a holding', () => {
   })
 
   test('shares an organism of its own with every site, until one watches it', async () => {
-    const moth = await (await fetch(`${app.address}/api/v1/sites/${at.siteId}/library/organisms/codling-moth/file`)).json()
+    const moth = await (await app.get(`sites/${at.siteId}/library/organisms/codling-moth/file`)).json()
     const entry = { ...(moth as Record<string, unknown>), name: 'Late moth' }
     const own = done(await app.call(library.saveOrganism, at, { entry, shared: true }, as))
     const brief = done(await app.call(library.list, there, {})).find(({ id }) => id === own.entryId)

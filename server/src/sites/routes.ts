@@ -18,8 +18,8 @@ import {
 
 export function siteRoutes(router: Router, serving: Serving): void {
   const { sites } = endpoints
-  read(router, serving, sites.list, ({ deps }) => getSites(deps.db, deps.clock))
-  write(router, serving, sites.create, ({ deps, input }) => createSite(deps, input))
+  read(router, serving, sites.list, ({ deps, personId }) => getSites(deps.db, deps.clock, personId))
+  write(router, serving, sites.create, ({ deps, input, personId }) => createSite(deps, personId, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.addPerson, (ctx) => addPerson(ctx, ctx.input))

@@ -17,7 +17,7 @@ import {
 } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { findSite, insertPerson, joinSite, listSites, peopleOf, seasonsOf, sitesOfHoldings, type StoredSite } from './store.js'
+import { findSite, insertPerson, joinSite, listSites, listSitesOf, peopleOf, seasonsOf, sitesOfHoldings, type StoredSite } from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -67,8 +67,14 @@ export async function getSite(db: Queryable, clock: Clock, siteId: string): Prom
   return shown as Site
 }
 
-export async function getSites(db: Queryable, clock: Clock): Promise<Site[]> {
+/** Every site there is: for what the server does by itself. */
+export async function everySite(db: Queryable, clock: Clock): Promise<Site[]> {
   return presented(db, clock, await listSites(db))
+}
+
+/** The sites at which somebody works. */
+export async function getSites(db: Queryable, clock: Clock, personId: string): Promise<Site[]> {
+  return presented(db, clock, await listSitesOf(db, personId))
 }
 
 type SiteColumns = Pick<
@@ -87,20 +93,23 @@ const columnsOf = (input: SiteColumns) => ({
   units: input.units,
 })
 
-/** Starts a site together with the person who starts it, who is also the one recorded as having done so. */
-export async function createSite({ db: tx, clock }: Deps, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
+/** Starts a site, which is then of the person who starts it. A holding takes sites of who owns or leads one of it. */
+export async function createSite({ db: tx, clock }: Deps, personId: string, input: ParsedInputOf<typeof sites.create>): Promise<Site> {
   const siteId = randomUUID()
-  const person = { id: randomUUID(), ...input.person }
-  await tx.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
-  const w: Write = { tx, siteId, personId: person.id, now: await clock.now(tx) }
+  const w: Write = { tx, siteId, personId, now: await clock.now(tx) }
   if (input.holdingId) {
-    const [[holding]] = await tx.query<Row[]>('SELECT id FROM holding WHERE id = ? AND deleted_at IS NULL', [input.holdingId])
+    const [[holding]] = await tx.query<Row[]>(
+      `SELECT h.id FROM holding h JOIN site s ON s.holding_id = h.id AND s.deleted_at IS NULL
+       JOIN site_person sp ON sp.site_id = s.id AND sp.person_id = ? AND sp.left_at IS NULL AND sp.role IN ('owner', 'lead')
+       WHERE h.id = ? AND h.deleted_at IS NULL LIMIT 1`,
+      [personId, input.holdingId],
+    )
     if (!holding) throw fieldProblem('holdingId', 'choose a holding from the list')
   }
   const holdingId = input.holdingId ?? randomUUID()
-  if (!input.holdingId) await tx.query('INSERT INTO holding (id, name, changed_by) VALUES (?, ?, ?)', [holdingId, input.name, person.id])
+  if (!input.holdingId) await tx.query('INSERT INTO holding (id, name, changed_by) VALUES (?, ?, ?)', [holdingId, input.name, personId])
   await insertRow(w, 'site', { ...columnsOf(input), holding_id: holdingId }, siteId)
-  await joinSite(tx, siteId, person)
+  await joinSite(tx, siteId, { id: personId, role: 'owner', licensed: false })
   return getSite(tx, clock, siteId)
 }
 
@@ -129,7 +138,7 @@ async function personAt(w: Write, personId: string): Promise<Person> {
 /** Somebody new, or somebody who works at another site of the holding already. */
 export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
   await holdPeople(w)
-  await requireLead(w)
+  if (input.role === 'owner') await requireOwner(w)
   const id = personId ?? randomUUID()
   if ((await peopleOf(w.tx, [w.siteId])).get(w.siteId)?.some((one) => one.id === id))
     throw fieldProblem('personId', 'works at this site already; change what they may do there instead')
@@ -153,17 +162,23 @@ async function holdPeople(w: Write): Promise<void> {
   await w.tx.query('SELECT person_id FROM site_person WHERE site_id = ? ORDER BY person_id FOR UPDATE', [w.siteId])
 }
 
-/** Refuses what would leave a site without anybody who may lead it. */
-async function requireLeadLeft(w: Write, without: string): Promise<void> {
+/** Refuses what would leave a site without anybody who owns it. */
+async function requireOwnerLeft(w: Write, without: string): Promise<void> {
   const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
-  if (!people.some(({ id, role }) => id !== without && role === 'lead'))
-    throw fieldProblem('role', 'nobody else leads this site: make somebody else lead first')
+  if (!people.some(({ id, role }) => id !== without && role === 'owner'))
+    throw fieldProblem('role', 'nobody else owns this site: make somebody else an owner first')
+}
+
+/** Owners are made, and unmade, by owners. */
+async function requireOwner(w: Write): Promise<void> {
+  const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
+  if (!people.some(({ id, role }) => id === w.personId && role === 'owner'))
+    throw fieldProblem('role', 'only an owner makes owners, and changes them')
 }
 
 /** The membership of a person, with all others held until the write is over. */
 async function memberRow(w: Write, personId: string, rowVersion: number): Promise<Row> {
   await holdPeople(w)
-  await requireLead(w)
   const [[row]] = await w.tx.query<Row[]>('SELECT * FROM site_person WHERE site_id = ? AND person_id = ?', [w.siteId, personId])
   if (!row) throw new HttpProblem(404, 'There is no such person at this site.')
   if (row['row_version'] !== rowVersion)
@@ -171,19 +186,12 @@ async function memberRow(w: Write, personId: string, rowVersion: number): Promis
   return row
 }
 
-/** People, and whether there is a site at all, are the business of whoever leads it. */
-async function requireLead(w: Write): Promise<void> {
-  const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
-  // A site that nobody leads may be put right by anybody who works there.
-  if (people.some(({ role }) => role === 'lead') && !people.some(({ id, role }) => id === w.personId && role === 'lead'))
-    throw new HttpProblem(403, 'Only who leads the site may do this.')
-}
-
 export async function changePerson(w: Write, personId: string, input: ParsedInputOf<typeof sites.changePerson>): Promise<Person> {
   const { rowVersion, name, role, licensed } = input
   const row = await memberRow(w, personId, rowVersion)
   const before = await personAt(w, personId)
-  if (role !== 'lead' && before.role === 'lead') await requireLeadLeft(w, personId)
+  if (role === 'owner' || before.role === 'owner') await requireOwner(w)
+  if (role !== 'owner' && before.role === 'owner') await requireOwnerLeft(w, personId)
   await w.tx.query('UPDATE person SET name = ? WHERE id = ?', [name, personId])
   await w.tx.query('UPDATE site_person SET role = ?, licensed = ?, row_version = row_version + 1 WHERE site_id = ? AND person_id = ?', [
     role,
@@ -206,12 +214,16 @@ export async function changePerson(w: Write, personId: string, input: ParsedInpu
 export async function removePerson(w: Write, personId: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
   await memberRow(w, personId, rowVersion)
   const { role } = await personAt(w, personId)
-  if (role === 'lead') await requireLeadLeft(w, personId)
+  if (role === 'owner') {
+    await requireOwner(w)
+    await requireOwnerLeft(w, personId)
+  }
   return setLeft(w, personId, rowVersion, 'remove')
 }
 
 export async function restorePerson(w: Write, personId: string, rowVersion: number): Promise<Person> {
-  await memberRow(w, personId, rowVersion)
+  const { role } = await memberRow(w, personId, rowVersion)
+  if (role === 'owner') await requireOwner(w)
   await setLeft(w, personId, rowVersion, 'restore')
   return personAt(w, personId)
 }
@@ -233,14 +245,12 @@ async function setLeft(
 }
 
 export async function archiveSite(w: Write, clock: Clock, { archived, rowVersion }: ParsedInputOf<typeof sites.archive>): Promise<Site> {
-  await requireLead(w)
   await updateRow(w, 'site', w.siteId, rowVersion, { archived_at: archived ? sqlInstant(w.now) : null })
   return getSite(w.tx, clock, w.siteId)
 }
 
 /** Takes a site out of sight. Only one that was archived before, so that nothing that is still worked on goes by a slip. */
 export async function removeSite(w: Write, clock: Clock, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
-  await requireLead(w)
   const { archivedAt } = await getSite(w.tx, clock, w.siteId)
   if (archivedAt === null) throw new HttpProblem(409, 'Archive the site first; an archived site can be removed.')
   return removeRow(w, 'site', w.siteId, rowVersion)

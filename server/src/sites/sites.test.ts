@@ -18,42 +18,43 @@ beforeAll(async () => {
 })
 afterAll(() => app.stop())
 
-const site = async (id = place.site.id) => done(await app.call(sites.list, {}, {})).find((s) => s.id === id)
+const site = async (id = place.site.id) => done(await app.call(sites.list, {}, {}, as)).find((s) => s.id === id)
 
 describe('the people of a site', () => {
   test('are renamed, given another role and licence, and leave, with a way back', async () => {
     const scout = done(await app.call(sites.addPerson, at, { name: 'Dario', role: 'scout' }, as))
     const params = { ...at, personId: scout.id }
     const changed = done(
-      await app.call(
-        sites.changePerson,
-        params,
-        { name: 'Dario Quince', role: 'applicator', licensed: true, rowVersion: scout.rowVersion },
-        as,
-      ),
+      await app.call(sites.changePerson, params, { name: 'Dario Quince', role: 'lead', licensed: true, rowVersion: scout.rowVersion }, as),
     )
-    expect(changed).toMatchObject({ name: 'Dario Quince', role: 'applicator', licensed: true })
+    expect(changed).toMatchObject({ name: 'Dario Quince', role: 'lead', licensed: true })
     expect((await app.call(sites.changePerson, params, { ...changed, rowVersion: scout.rowVersion }, as)).status).toBe(409)
     const left = done(await app.call(sites.removePerson, params, { rowVersion: changed.rowVersion }, as))
     expect((await site())!.people.some(({ id }) => id === scout.id)).toBe(false)
     const grown = { name: 'Stone Row', kind: 'orchard' } as const
-    expect((await app.call(blocks.create, at, grown, { person: scout.id })).status).toBe(403)
+    expect((await app.call(blocks.create, at, grown, { person: scout.id })).status).toBe(404)
     done(await app.call(sites.restorePerson, params, { rowVersion: left.rowVersion }, as))
     expect((await app.call(blocks.create, at, grown, { person: scout.id })).status).toBe(200)
   })
 
-  test('are the business of who leads, and somebody always does', async () => {
+  test('are the business of who leads; owners are made by owners, and there always is one', async () => {
     const { people } = (await site())!
-    const lead = people.find(({ role }) => role === 'lead')!
-    const other = people.find(({ role }) => role === 'applicator')!
+    const lead = people.find(({ role }) => role === 'owner')!
+    const other = people.find(({ role }) => role === 'lead')!
     const params = { ...at, personId: lead.id }
     const step = { name: lead.name, role: 'scout' as const, rowVersion: lead.rowVersion }
-    expect((await app.call(sites.changePerson, params, step, as)).problem.fields?.[0]?.message).toContain('nobody else leads')
+    expect((await app.call(sites.changePerson, params, step, as)).problem.fields?.[0]?.message).toContain('nobody else owns')
     expect((await app.call(sites.removePerson, params, { rowVersion: lead.rowVersion }, as)).status).toBe(422)
-    expect((await app.call(sites.removePerson, params, { rowVersion: lead.rowVersion }, { person: other.id })).status).toBe(403)
+    expect((await app.call(sites.removePerson, params, { rowVersion: lead.rowVersion }, { person: other.id })).status).toBe(422)
+    const made = { name: other.name, role: 'owner' as const, rowVersion: other.rowVersion }
+    const byLead = await app.call(sites.changePerson, { ...at, personId: other.id }, made, { person: other.id })
+    expect(byLead.problem.fields?.[0]?.message).toContain('only an owner makes owners')
+    expect((await app.call(sites.addPerson, at, { name: 'Ina Berg', role: 'owner' }, { person: other.id })).status).toBe(422)
+    expect((await app.call(sites.addPerson, at, { name: 'Ina Berg', role: 'scout' }, { person: other.id })).status).toBe(200)
   })
 
   test('work at several sites of one holding, under one name', async () => {
+    const tovahHerself = done(await app.call(sites.addPerson, at, { name: 'Tovah Lindqvist', role: 'lead' }, as)).id
     const second = done(
       await app.call(
         sites.create,
@@ -64,8 +65,8 @@ describe('the people of a site', () => {
           timeZone: 'America/Los_Angeles',
           units: 'us',
           holdingId: place.site.holding.id,
-          person: { name: 'Tovah Lindqvist', role: 'lead' },
         },
+        { person: tovahHerself },
       ),
     )
     const tovah = { person: second.people[0]!.id }
@@ -108,11 +109,11 @@ describe('a site that is no longer worked', () => {
   })
 
   test('is given out as one file first, by any address of it', async () => {
-    const answer = await fetch(`${app.address}/api/v1/sites/${place.site.id}/package`)
+    const answer = await app.get(`sites/${place.site.id}/package`)
     expect(answer.headers.get('content-disposition')).toContain('bocado-Hollin-Bench.zip')
     const files = unzipSync(new Uint8Array(await answer.arrayBuffer()))
     expect(JSON.parse(Buffer.from(files['datapackage.json']!).toString())).toMatchObject({ title: 'Hollin Bench' })
-    expect((await fetch(`${app.address}/api/v1/sites/${crypto.randomUUID()}/package`)).status).toBe(404)
+    expect((await app.get(`sites/${crypto.randomUUID()}/package`)).status).toBe(404)
   })
 })
 

@@ -32,6 +32,16 @@ export async function findSite(db: Queryable, siteId: string): Promise<StoredSit
   return row && siteOf(row)
 }
 
+/** The sites at which somebody works. */
+export async function listSitesOf(db: Queryable, personId: string): Promise<StoredSite[]> {
+  const [rows] = await db.query<Row[]>(
+    `${SELECT} JOIN site_person sp ON sp.site_id = s.id AND sp.person_id = ? AND sp.left_at IS NULL
+     WHERE s.deleted_at IS NULL ORDER BY s.created_at, s.name`,
+    [personId],
+  )
+  return rows.map(siteOf)
+}
+
 /** How many sites holdings have. */
 export async function sitesOfHoldings(db: Queryable, holdingIds: readonly string[]): Promise<Map<string, number>> {
   if (holdingIds.length === 0) return new Map()
@@ -47,7 +57,8 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
   const people = new Map<string, Person[]>()
   if (siteIds.length === 0) return people
   const [rows] = await db.query<Row[]>(
-    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.row_version FROM site_person sp JOIN person p ON p.id = sp.person_id
+    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.row_version, a.person_id IS NOT NULL AS signs_in FROM site_person sp
+     JOIN person p ON p.id = sp.person_id LEFT JOIN account a ON a.person_id = p.id
      WHERE sp.site_id IN (?) AND sp.left_at IS NULL ORDER BY sp.role, p.name`,
     [siteIds],
   )
@@ -58,6 +69,7 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
       name: row['name'] as string,
       role: row['role'] as Person['role'],
       licensed: Boolean(row['licensed']),
+      signsIn: Boolean(row['signs_in']),
       rowVersion: row['row_version'] as number,
     }
     people.set(siteId, [...(people.get(siteId) ?? []), person])
@@ -65,13 +77,17 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
   return people
 }
 
-export async function insertPerson(db: Queryable, siteId: string, person: Omit<Person, 'rowVersion'>): Promise<void> {
+export async function insertPerson(db: Queryable, siteId: string, person: Omit<Person, 'rowVersion' | 'signsIn'>): Promise<void> {
   await db.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
   await joinSite(db, siteId, person)
 }
 
 /** Somebody who was here before comes back. */
-export async function joinSite(db: Queryable, siteId: string, { id, role, licensed }: Omit<Person, 'rowVersion'>): Promise<void> {
+export async function joinSite(
+  db: Queryable,
+  siteId: string,
+  { id, role, licensed }: Pick<Person, 'id' | 'role' | 'licensed'>,
+): Promise<void> {
   await db.query(
     `INSERT INTO site_person (site_id, person_id, role, licensed) VALUES (?, ?, ?, ?)
      ON DUPLICATE KEY UPDATE role = VALUES(role), licensed = VALUES(licensed), left_at = NULL, row_version = row_version + 1`,

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url'
 import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
 import { createConnection } from 'mysql2/promise'
 import type { Pool } from 'mysql2/promise'
+import { hashOf, newToken } from '../accounts/tokens.js'
 import { clock } from '../clock.js'
 import { Database } from '../database/database.js'
 import { openPool, sqlInstant, type Row } from '../database/pool.js'
@@ -31,13 +32,21 @@ export interface Application {
   databaseUrl: string
   database: Pool
   process: ChildProcess
-  /** Calls an endpoint; `person` and `key` as its headers. */
+  /**
+   * Calls an endpoint as somebody who is signed in; a read of a site without anybody as one who owns it, and `person: ''` as nobody.
+   */
   call: <E extends Endpoint>(
     e: E,
     params: ParamsOf<E>,
     input: InputOf<E>,
     as?: { person?: string; key?: string },
   ) => Promise<Answer<ResponseOf<E>>>
+  /** Somebody new, who works nowhere yet. */
+  newPerson: (name?: string) => Promise<string>
+  /** The header with which somebody is signed in. */
+  cookieOf: (person: string) => Promise<string>
+  /** Fetches an address under /api/v1/ as an owner of the site that it names. */
+  get: (path: string, init?: RequestInit) => Promise<Response>
   /** Waits until everything that follows from what was stored is made; it fails where some of it cannot be. */
   settled: () => Promise<void>
   stop: () => Promise<void>
@@ -102,14 +111,18 @@ async function emptyDatabase(server: string): Promise<{ url: string; drop: () =>
  * Starts an application for a test.
  * @param options.now the time that the server shall take it to be, ISO in UTC; real time without it
  * @param options.server the database server; the one that `npm test` started without it
+ * @param options.demo its people sign in by one press
  * @param options.worker false: nobody does the work beside requests
  */
-export async function startApplication(options: { now?: string; server?: string; worker?: false } = {}): Promise<Application> {
+export async function startApplication(options: { now?: string; server?: string; worker?: false; demo?: true } = {}): Promise<Application> {
   const server = options.server ?? process.env['BOCADO_TEST_SERVER']
   if (!server) throw new Error('BOCADO_TEST_SERVER is not set; run the tests with npm test')
   const { url: databaseUrl, drop } = await emptyDatabase(server)
   const port = await freePort()
-  const child = await startServer(databaseUrl, port, options.worker === false ? { BOCADO_WORKER: 'elsewhere' } : {})
+  const child = await startServer(databaseUrl, port, {
+    ...(options.worker === false ? { BOCADO_WORKER: 'elsewhere' } : {}),
+    ...(options.demo ? { BOCADO_DEMO: 'on' } : {}),
+  })
   const database = openPool(databaseUrl)
   if (options.now) await database.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(options.now)])
   const stop = async (): Promise<void> => {
@@ -139,6 +152,7 @@ function over(
   waits = true,
 ): Application {
   const address = `http://127.0.0.1:${port}`
+  const cookieOf = (person: string): Promise<string> => cookieFor(database, person)
   return {
     address,
     databaseUrl,
@@ -147,11 +161,72 @@ function over(
     // A page shows what is derived as it was, and is told when it is made anew; a test waits for that.
     call: async (e, params, input, as = {}) => {
       if (waits && e.restsOn?.includes('forecasts')) await settled(database)
-      return callEndpoint(address, e, params, input, as)
+      const { siteId } = params as { siteId?: string }
+      const person = as.person ?? (e.method === 'get' || e.path.endsWith('preview') ? await ownerOf(database, siteId) : '')
+      return callEndpoint(address, e, params, input, { ...as, cookie: person === '' ? '' : await cookieOf(person) })
+    },
+    newPerson: async (name = 'Marit Solheim') => {
+      const id = randomUUID()
+      await database.query('INSERT INTO person (id, name) VALUES (?, ?)', [id, name])
+      return id
+    },
+    cookieOf,
+    get: async (path, init = {}) => {
+      const owner = await ownerOf(database, /sites[/=]([\da-f-]{36})/.exec(path)?.[1])
+      const cookie: Record<string, string> = owner === '' ? {} : { Cookie: await cookieOf(owner) }
+      return fetch(`${address}/api/v1/${path}`, { ...init, headers: { ...(init.headers as Record<string, string>), ...cookie } })
     },
     settled: () => settled(database),
     stop,
   }
+}
+
+const cookies = new WeakMap<Pool, Map<string, Promise<string>>>()
+
+/** Signs somebody in past the door: what comes in by it has tests of its own. */
+function cookieFor(database: Pool, person: string): Promise<string> {
+  const known = cookies.get(database) ?? new Map<string, Promise<string>>()
+  cookies.set(database, known)
+  const cookie = known.get(person) ?? openCookie(database, person)
+  known.set(person, cookie)
+  return cookie
+}
+
+async function openCookie(database: Pool, person: string): Promise<string> {
+  const token = newToken()
+  const [[found]] = await database.query<Row[]>('SELECT 1 AS found FROM person WHERE id = ?', [person])
+  if (found)
+    await database.query(
+      `INSERT INTO sign_in (token_hash, id, person_id, how, agent, created_at, seen_at, expires_at)
+       VALUES (?, ?, ?, 'password', 'a test', UTC_TIMESTAMP(), UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL 1 DAY)`,
+      [hashOf(token), randomUUID(), person],
+    )
+  return `bocado=${token}`
+}
+
+const owners = new Map<string, string>()
+
+/** Somebody who owns a site, or the first site there is; empty for none. While the database is away it is who it was before. */
+async function ownerOf(database: Pool, siteId: string | undefined): Promise<string> {
+  const key = siteId ?? ''
+  try {
+    const owner = await findOwner(database, siteId)
+    owners.set(key, owner)
+    return owner
+  } catch (error) {
+    const known = owners.get(key)
+    if (known === undefined) throw error
+    return known
+  }
+}
+
+async function findOwner(database: Pool, siteId: string | undefined): Promise<string> {
+  const [[row]] = await database.query<Row[]>(
+    `SELECT sp.person_id FROM site_person sp JOIN site s ON s.id = sp.site_id
+     WHERE sp.role = 'owner' AND sp.left_at IS NULL AND (? IS NULL OR s.id = ?) ORDER BY s.created_at, s.id LIMIT 1`,
+    [siteId ?? null, siteId ?? null],
+  )
+  return (row?.['person_id'] as string | undefined) ?? (siteId === undefined ? '' : ownerOf(database, undefined))
 }
 
 const SETTLE_MS = 20_000
@@ -172,7 +247,7 @@ async function callEndpoint<E extends Endpoint>(
   e: E,
   params: ParamsOf<E>,
   input: InputOf<E>,
-  as: { person?: string; key?: string },
+  as: { key?: string; cookie: string },
 ): Promise<Answer<ResponseOf<E>>> {
   const path = e.path.replace(/:(\w+)/g, (_, name: string) => (params as Record<string, string>)[name] ?? '')
   const query = e.method === 'get' ? `?${new URLSearchParams(input as Record<string, string>).toString()}` : ''
@@ -181,7 +256,7 @@ async function callEndpoint<E extends Endpoint>(
     headers: {
       'Content-Type': 'application/json',
       'Idempotency-Key': as.key ?? randomUUID(),
-      ...(as.person ? { 'X-Bocado-Person': as.person } : {}),
+      ...(as.cookie ? { Cookie: as.cookie } : {}),
     },
     ...(e.method === 'get' ? {} : { body: JSON.stringify(input) }),
   })

@@ -31,8 +31,9 @@ export function done<T>(answer: { status: number; body: T; problem: { detail: st
   return answer.body
 }
 
-export async function startSite(app: Application, name = 'Hollin Bench'): Promise<TestSite> {
+export async function startSite(app: Application, name = 'Hollin Bench', owner?: string): Promise<TestSite> {
   const { sites, blocks, weather } = endpoints
+  const person = owner ?? (await app.newPerson())
   const site = done(
     await app.call(
       sites.create,
@@ -44,11 +45,10 @@ export async function startSite(app: Application, name = 'Hollin Bench'): Promis
         units: 'us',
         latitude: 46.2,
         longitude: -119.3,
-        person: { name: 'Marit Solheim', role: 'lead' },
       },
+      { person },
     ),
   )
-  const person = site.people[0]!.id
   const viewer = done(await app.call(sites.addPerson, { siteId: site.id }, { name: 'Packing-house buyer', role: 'viewer' }, { person })).id
   const stationId = done(await app.call(weather.addStation, { siteId: site.id }, { name: 'Bench' }, { person })).id
   const blockId = done(

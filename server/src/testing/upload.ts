@@ -19,7 +19,7 @@ export async function preview(
   const query = mapping ? `?${new URLSearchParams({ mapping: JSON.stringify(mapping) }).toString()}` : ''
   const response = await fetch(`${addressOf(app, place, endpoints.weather.preview.path)}${query}`, {
     method: 'POST',
-    headers: { ...HEADERS, 'X-Bocado-Person': place.person },
+    headers: { ...HEADERS, Cookie: await app.cookieOf(place.person) },
     body: file as NonNullable<RequestInit['body']>,
   })
   return { status: response.status, body: (await response.json()) as FilePreview & Problem }
@@ -36,7 +36,7 @@ export async function importFile(
   const query = new URLSearchParams({ importId, fileName: 'bench.csv', mapping: JSON.stringify(mapping) })
   const response = await fetch(`${addressOf(app, place, endpoints.weather.import.path)}?${query.toString()}`, {
     method: 'POST',
-    headers: { ...HEADERS, Accept: 'application/json', 'X-Bocado-Person': place.person },
+    headers: { ...HEADERS, Accept: 'application/json', Cookie: await app.cookieOf(place.person) },
     body: file as NonNullable<RequestInit['body']>,
   })
   return { status: response.status, body: (await response.json()) as ImportResult & Problem }
@@ -56,7 +56,7 @@ export async function importUntilStoring(
   const query = new URLSearchParams({ importId, fileName: 'bench.csv', mapping: JSON.stringify(mapping) })
   const response = await fetch(`${addressOf(app, place, endpoints.weather.import.path)}?${query.toString()}`, {
     method: 'POST',
-    headers: { ...HEADERS, Accept: 'application/x-ndjson', 'X-Bocado-Person': place.person },
+    headers: { ...HEADERS, Accept: 'application/x-ndjson', Cookie: await app.cookieOf(place.person) },
     body: file,
   })
   const decoder = new TextDecoder()

@@ -97,7 +97,7 @@ describe('what is done by hand', () => {
   })
 
   test('keeps its name when the own method that it was is renamed and removed', async () => {
-    const method = (await (await fetch(`${app.address}/api/v1/sites/${at.siteId}/library/methods/hand-picking/file`)).json()) as object
+    const method = (await (await app.get(`sites/${at.siteId}/library/methods/hand-picking/file`)).json()) as object
     const own = done(await app.call(library.saveMethod, at, { entry: { ...method, name: 'Picking at dusk' } }, as))
     const did = { watchId: moth, methodId: own.entryId, ...DID, deviationReason: 'tried it' }
     const deed = done(await app.call(treatments.recordUnplanned, at, did, as))

@@ -99,7 +99,7 @@ describe('how varieties bore it here', () => {
 
   test('goes out as a file, all organisms together, quoted where it has to be', async () => {
     done(await add(look('Old Keeper', 2, { lookedOn: '2023-08-20', note: 'by the pump, "north" rows' })))
-    const answer = await fetch(`${app.address}/api/v1/sites/${place.site.id}/variety-looks.csv`)
+    const answer = await app.get(`sites/${place.site.id}/variety-looks.csv`)
     expect(answer.headers.get('content-type')).toContain('text/csv')
     const lines = (await answer.text()).split('\r\n')
     expect(lines[0]).toBe('date,block,organism,variety,part,looked,hit,degree_percent,note,observer')
@@ -147,7 +147,7 @@ describe('how varieties bore it here', () => {
       degree: 12.5,
       note: 'the "low" rows',
     })
-    const out = await (await fetch(`${app.address}/api/v1/sites/${at().siteId}/variety-looks.csv`)).text()
+    const out = await (await app.get(`sites/${at().siteId}/variety-looks.csv`)).text()
     expect(done(await bring(out))).toEqual({ added: 0, known: out.trim().split(/\r?\n/).length - 1 })
     expect((await bring('date;block\n')).problem.detail).toContain('is missing')
   })

@@ -130,6 +130,7 @@ describe('a new hour', () => {
       (
         await fetch(
           `http://127.0.0.1:${port}/api/v1${e.path.replace(':siteId', place.site.id).replace(':stationId', place.stationId)}?season=${SEASON}`,
+          { headers: { Cookie: await app.cookieOf(place.person) } },
         )
       ).json()
     expect(await anew(weather.days)).toEqual(grown.season)
@@ -140,7 +141,7 @@ describe('a new hour', () => {
 
 describe('what is taken out as CSV', () => {
   const csv = async (kind: 'days' | 'hours' | 'heat', query: string) => {
-    const response = await fetch(`${app.address}/api/v1/sites/${place.site.id}/stations/${place.stationId}/${kind}.csv?${query}`)
+    const response = await app.get(`sites/${place.site.id}/stations/${place.stationId}/${kind}.csv?${query}`)
     return { status: response.status, type: response.headers.get('content-type'), text: await response.text() }
   }
   test('can be taken in again and is the same', async () => {

@@ -16,15 +16,15 @@ afterAll(() => app.stop())
 
 /** A site whose clock stands between the hours, with a spike at four in the afternoon of the first of May. */
 async function siteIn(timeZone: string, latitude: number): Promise<TestSite> {
-  const person = { name: 'Marit Solheim', role: 'lead' } as const
+  const as = { person: await app.newPerson() }
   const site = done(
     await app.call(
       sites.create,
       {},
-      { name: `Bench of ${timeZone}`, place: 'a terrace', timeZone, units: 'metric', latitude, longitude: 80, person },
+      { name: `Bench of ${timeZone}`, place: 'a terrace', timeZone, units: 'metric', latitude, longitude: 80 },
+      as,
     ),
   )
-  const as = { person: site.people[0]!.id }
   const stationId = done(await app.call(weather.addStation, { siteId: site.id }, { name: 'Bench' }, as)).id
   const blockId = done(await app.call(blocks.create, { siteId: site.id }, { name: 'Rows', kind: 'field', areaHa: 1, grows: '' }, as)).id
   const place = { site, person: as.person, viewer: '', stationId, blockId }

@@ -56,7 +56,7 @@ describe('importing a file', () => {
     const file = `${FILE}\n2026-05-16 00:00,hot,\n2026-05-16 01:00,9,0`
     const result = (await importFile(app, place, file, await mappingOf(file))).body
     expect(result).toMatchObject({ new: 49, rejected: 1 })
-    const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
+    const csv = await (await app.get(`sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
     expect(csv.split('\r\n')).toEqual(['line,reason,content', '50,"temperature ""hot"" is not a number","2026-05-16 00:00,hot,"'])
   })
 
@@ -72,7 +72,7 @@ describe('importing a file', () => {
       { temperature: null, rain: 0.4 },
       { temperature: 9, rain: 0 },
     ])
-    const csv = await (await fetch(`${app.address}/api/v1/sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
+    const csv = await (await app.get(`sites/${place.site.id}/weather-imports/${result.id}/rejected.csv`)).text()
     expect(csv).toContain('temperature ""hot"" is not a number; the rest of the line is taken')
   })
 
@@ -113,9 +113,9 @@ describe('importing a file', () => {
   test('tells how far it is and ends with the result', async () => {
     const mapping = await mappingOf(FILE)
     const query = new URLSearchParams({ importId: randomUUID(), fileName: 'bench.csv', mapping: JSON.stringify(mapping) }).toString()
-    const response = await fetch(`${app.address}/api/v1/sites/${place.site.id}/stations/${place.stationId}/weather-imports?${query}`, {
+    const response = await app.get(`sites/${place.site.id}/stations/${place.stationId}/weather-imports?${query}`, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/octet-stream', Accept: 'application/x-ndjson', 'X-Bocado-Person': place.person },
+      headers: { 'Content-Type': 'application/octet-stream', Accept: 'application/x-ndjson' },
       body: FILE,
     })
     const lines = (await response.text())

@@ -1,10 +1,11 @@
-import { endpoints, id, type ImportResult } from '@bocado/contract'
+import { endpoints, id, needOf, type ImportResult } from '@bocado/contract'
 import { raw, type Request, type RequestHandler, type Response, type Router } from 'express'
 import { z } from 'zod'
 import { csvOf } from '../http/csv.js'
+import { signInOf } from '../http/identity.js'
 import { limitWrites } from '../http/limits.js'
 import { HttpProblem, toProblem } from '../http/problems.js'
-import { download, parse, read, write, writerOf, type Serving } from '../http/route.js'
+import { download, parse, read, requireWriter, write, type Serving } from '../http/route.js'
 import { reading, writing } from '../http/serving.js'
 import { getStation } from '../weather/stations.js'
 import { findImport, listImports, listRejections } from './store.js'
@@ -20,13 +21,13 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
   const toKnownStation: RequestHandler = async (req, _res, next) => {
     const { siteId, stationId } = parse(weather.preview.params, req.params)
     await reading(serving, async ({ db }) => {
-      await writerOf(db, siteId, req.header('X-Bocado-Person'))
+      await requireWriter(db, needOf(weather.preview), signInOf(req), siteId)
       await getStation(db, siteId, stationId)
     })
     next()
   }
 
-  router.post(weather.preview.path, limitWrites, toKnownStation, head, async (req: Request, res: Response) => {
+  router.post(weather.preview.path, ...limitWrites, toKnownStation, head, async (req: Request, res: Response) => {
     const { siteId, stationId } = parse(weather.preview.params, req.params)
     const { mapping, written } = parse(weather.preview.input, req.query)
     if (!Buffer.isBuffer(req.body)) throw new HttpProblem(400, 'Send the file as application/octet-stream.')
@@ -35,7 +36,7 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
   })
 
   /** With `Accept: application/x-ndjson` the answer is a stream of progress lines that ends in the result or a problem. */
-  router.post(weather.import.path, limitWrites, toKnownStation, async (req: Request, res: Response) => {
+  router.post(weather.import.path, ...limitWrites, toKnownStation, async (req: Request, res: Response) => {
     const params = parse(weather.import.params, req.params)
     const input = parse(weather.import.input, req.query)
     const streaming = req.accepts(['application/json', 'application/x-ndjson']) === 'application/x-ndjson'
@@ -45,9 +46,7 @@ export function weatherFileRoutes(router: Router, serving: Serving): void {
         if (streaming) res.write(`${JSON.stringify(line)}\n`)
       }
       try {
-        const stored = await runImport(serving, params, input, upload, req.header('X-Bocado-Person'), (phase, share) =>
-          say({ phase, share }),
-        )
+        const stored = await runImport(serving, params, input, upload, signInOf(req), (phase, share) => say({ phase, share }))
         return stored
       } catch (error) {
         if (!streaming) throw error
@@ -79,7 +78,7 @@ async function runImport(
   { siteId, stationId }: { siteId: string; stationId: string },
   input: { importId: string; fileName: string; mapping: Parameters<typeof readFile>[3] },
   upload: Upload,
-  personHeader: string | undefined,
+  token: string | undefined,
   onProgress: (phase: 'reading' | 'storing', share: number) => void,
 ): Promise<ImportResult> {
   const { done, clock } = await reading(serving, async (deps) => ({
@@ -92,7 +91,7 @@ async function runImport(
   return writing(
     serving,
     async ({ db: tx, clock: time }) => {
-      const personId = await writerOf(tx, siteId, personHeader)
+      const personId = await requireWriter(tx, needOf(endpoints.weather.import), token, siteId)
       const w = { tx, siteId, personId, now: await time.now(tx) }
       // The same import may have been stored while this one was read.
       const earlier = await findImport(tx, siteId, input.importId, { hash: upload.hash, stationId })

@@ -1,7 +1,7 @@
 import { hoursBetween } from '@bocado/core'
 import { instantOf, type Row } from '../database/index.js'
 import type { Deps } from '../http/serving.js'
-import { getSites } from '../sites/service.js'
+import { everySite } from '../sites/service.js'
 import { daysOfStations } from './stationDays.js'
 
 /** A weather forecast comes about every six hours; between them little changes. */
@@ -10,7 +10,7 @@ const HOURS_BETWEEN = 6
 /** Sites whose derived values are of another day, or some hours old by their own clock, or that have none. */
 export async function sitesToDerive({ db, clock }: Deps): Promise<{ siteId: string; dayTurned: boolean }[]> {
   const [sites, now, [rows]] = await Promise.all([
-    getSites(db, clock),
+    everySite(db, clock),
     clock.now(db),
     db.query<Row[]>('SELECT site_id, today, station_days, derived_at FROM site_derived'),
   ])

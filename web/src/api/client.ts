@@ -24,7 +24,6 @@ export interface Call<E extends Endpoint> {
 }
 
 export interface Writing {
-  personId: string | null
   /** The same for each try of one write, so that it is stored once. */
   idempotencyKey: string
   /** Hears what the write changed, by site; nothing where it had been stored before. */
@@ -42,6 +41,14 @@ export function addressOf<E extends Endpoint>(e: E, { params, input }: Call<E>):
   return `/api/v1${path}${text ? `?${text}` : ''}`
 }
 
+const signedOutListeners = new Set<() => void>()
+
+/** Hears that the server knows nobody here any more; the way to hear no more is returned. */
+export function onSignedOut(listener: () => void): () => void {
+  signedOutListeners.add(listener)
+  return () => signedOutListeners.delete(listener)
+}
+
 export async function fetchAnswer(address: string, init: RequestInit): Promise<Response> {
   let response: Response
   try {
@@ -52,6 +59,7 @@ export async function fetchAnswer(address: string, init: RequestInit): Promise<R
   }
   const inAMoment = response.status === 409 && response.headers.has('Retry-After')
   if (inAMoment || response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
+  if (response.status === 401) signedOutListeners.forEach((listener) => listener())
   if (!response.ok) throw new RequestProblem((await response.json()) as Problem)
   return response
 }
@@ -66,7 +74,6 @@ export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writi
   }
   if (writing) {
     headers['Idempotency-Key'] = writing.idempotencyKey
-    if (writing.personId) headers['X-Bocado-Person'] = writing.personId
   }
   const response = await fetchAnswer(addressOf(e, c), init)
   writing?.onChanged?.(JSON.parse(response.headers.get(CHANGED_HEADER) ?? '{}') as Record<string, AspectVersions>)

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
 import { endpoints } from '@bocado/contract'
-import { QueryClientProvider } from '@tanstack/react-query'
+import { QueryClientProvider, QueryObserver } from '@tanstack/react-query'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { IntlProvider } from 'react-intl'
@@ -18,7 +18,8 @@ const wrapper = ({ children }: { children: ReactNode }) => (
   </IntlProvider>
 )
 const ID = '7c9e6679-7425-40de-944b-e07fc1f90ae7'
-const KEY = `patch /sites/:siteId/blocks/:blockId ${ID}`
+/** As nobody is signed in here. */
+const KEY = ` patch /sites/:siteId/blocks/:blockId ${ID}`
 const useForm = ({ rowVersion, grows }: { rowVersion: number; grows: string }) =>
   useEntry(endpoints.blocks.update, { name: 'Row 4', kind: 'bed', areaHa: null, grows }, { rowVersion }, ID)
 const shown = (rowVersion: number, grows: string) => renderHook(useForm, { wrapper, initialProps: { rowVersion, grows } })
@@ -48,6 +49,29 @@ describe('what was typed and not stored', () => {
     })
     expect(sent).toMatchObject({ grows: 'quince', rowVersion: 3 })
     await waitFor(async () => expect(await readDraft(KEY)).toBeUndefined())
+  })
+
+  test('is none any more once it is stored, though the page is left while the rest is still read anew', async () => {
+    const { result } = shown(3, 'pear')
+    await act(() => Promise.resolve(result.current.set({ grows: 'quince' })))
+    await waitFor(async () => expect(await readDraft(KEY)).toBeDefined())
+    // Something is shown that takes its time to come anew.
+    const never = () => new Promise<never>(() => undefined)
+    const leave = new QueryObserver(client, { queryKey: ['slow'], queryFn: never, initialData: 1, staleTime: Infinity }).subscribe(
+      () => undefined,
+    )
+    answer = () => new Response(JSON.stringify({ rowVersion: 4 }), { headers: { 'Content-Type': 'application/json' } })
+    let isOver = false
+    act(() => {
+      void result.current.submit({ siteId: ID, blockId: ID }, (v, rowVersion) => ({ ...v, rowVersion })).then(() => (isOver = true))
+    })
+    await waitFor(async () => expect(await readDraft(KEY)).toBeUndefined())
+    expect(isOver).toBe(false)
+    window.dispatchEvent(new Event('pagehide'))
+    await new Promise((resolve) => setTimeout(resolve, 50))
+    expect(await readDraft(KEY)).toBeUndefined()
+    leave()
+    await waitFor(() => expect(isOver).toBe(true), { timeout: 3000 })
   })
 
   test('is let go when somebody begins anew', async () => {

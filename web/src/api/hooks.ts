@@ -4,9 +4,9 @@ import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
 import { noteReachable, noteStale } from './connection.js'
 import { isNoAct, noteAct } from './lastAct.js'
-import { useOnlyLooks } from './may.js'
+import { useLacking } from './may.js'
 import { noteVersions, restsOn } from './versions.js'
-import { useSite, useWorkplace } from './workplace.js'
+import { useSite } from './workplace.js'
 
 const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
 
@@ -86,8 +86,7 @@ const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolv
  */
 export function useWrite<E extends Endpoint>(e: E) {
   const client = useQueryClient()
-  const { personId } = useWorkplace()
-  const onlyLooks = useOnlyLooks()
+  const lacking = useLacking(e)
   const readAnew = (changed: Readonly<Record<string, AspectVersions>>): Promise<unknown> => {
     const sites = Object.entries(changed)
     // A write that had been stored before, its answer lost, does not say what it changed.
@@ -97,7 +96,7 @@ export function useWrite<E extends Endpoint>(e: E) {
   const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
     mutationFn: async ({ idempotencyKey, onAnswer, ...c }) => {
       let changed: Readonly<Record<string, AspectVersions>> = {}
-      const answer = await watched(call(e, c as Call<E>, { personId, idempotencyKey, onChanged: (what) => (changed = what) }))
+      const answer = await watched(call(e, c as Call<E>, { idempotencyKey, onChanged: (what) => (changed = what) }))
       if (!isNoAct(e)) noteAct('fixed')
       onAnswer?.(answer)
       await Promise.race([readAnew(changed), patience()])
@@ -108,8 +107,10 @@ export function useWrite<E extends Endpoint>(e: E) {
     /** @param onAnswer what is done as soon as it is stored, before what rests on it is read anew and seen */
     save: (c: Call<E>, onAnswer?: (answer: ResponseOf<E>) => void): Promise<ResponseOf<E>> =>
       mutation.mutateAsync({ ...c, onAnswer, idempotencyKey: crypto.randomUUID() }),
-    /** While it is being stored, and for those who may only look. */
-    isBarred: mutation.isPending || onlyLooks,
+    /** While it is being stored, and for whoever may not. */
+    isBarred: mutation.isPending || lacking !== null,
+    /** What they lack for it. */
+    lacking,
   }
 }
 

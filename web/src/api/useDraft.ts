@@ -20,6 +20,8 @@ export function useDraft(
   const [since, setSince] = useState<string | null>(null)
   const [isRead, setIsRead] = useState(false)
   const latest = useRef({ take, typed })
+  /** What was stored, or begun anew: though it still stands in the form, it is no draft. */
+  const letGo = useRef<string>(undefined)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   useEffect(() => {
     latest.current = { take, typed }
@@ -44,10 +46,11 @@ export function useDraft(
 
   const text = typed && JSON.stringify(typed)
   useEffect(() => {
+    if (text !== letGo.current) letGo.current = undefined
     if (key === undefined || !isRead) return
     const write = (): void => {
       const { typed: now } = latest.current
-      if (now) void keepDraft(key, { ...now, at: new Date().toISOString() })
+      if (now && JSON.stringify(now) !== letGo.current) void keepDraft(key, { ...now, at: new Date().toISOString() })
       else void dropDraft(key)
     }
     timer.current = setTimeout(write, PAUSE_MS)
@@ -65,6 +68,7 @@ export function useDraft(
 
   const drop = (): void => {
     clearTimeout(timer.current)
+    letGo.current = text
     setSince(null)
     if (key !== undefined) void dropDraft(key)
   }

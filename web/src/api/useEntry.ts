@@ -7,6 +7,7 @@ import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
 import { lastParameter, noteAct, removalOf } from './lastAct.js'
 import { useDraft } from './useDraft.js'
+import { useWorkplace } from './workplace.js'
 
 /**
  * What is typed into a form until it is stored. Checked by the contract's schema here and again by the server; each message
@@ -34,9 +35,11 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     )
     if (!wasTyped) setValues(initial)
   }
+  // On a phone that goes from hand to hand nobody finds what another one typed.
+  const { personId } = useWorkplace()
   const isTyped = JSON.stringify(values) !== begun.from
   const kept = useDraft(
-    draft === undefined ? undefined : `${e.method} ${e.path} ${draft}`,
+    draft === undefined ? undefined : `${personId ?? ''} ${e.method} ${e.path} ${draft}`,
     isTyped ? { values, rowVersion: begun.version } : undefined,
     (found) => {
       setValues({ ...initial, ...(found.values as V) })
@@ -45,7 +48,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   )
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
-  const { save, isBarred } = useWrite(e)
+  const { save, isBarred, lacking } = useWrite(e)
   const removal = removalOf(e)
   const remove = useWrite(removal ?? e)
   const client = useQueryClient()
@@ -117,10 +120,10 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       const versionOf = (answer: unknown): number | undefined => (answer as { rowVersion?: number } | null)?.rowVersion
       // What was put over somebody else's change is not taken back: what stood before it was theirs.
       const stored = await save({ params, input: body as InputOf<E> }, (answer) => {
+        kept.drop()
         noteAct((isOverTheirs ? undefined : takenBack(answer, params, () => input(before, versionOf(answer) ?? null))) ?? 'fixed')
       })
       const version = versionOf(stored)
-      kept.drop()
       setOverTheirs(false)
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored
@@ -157,6 +160,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     general,
     submit,
     isBarred,
+    lacking,
     discard,
     draftSince: kept.since,
   }

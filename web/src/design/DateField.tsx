@@ -47,20 +47,20 @@ const meant = (typed: CalendarDate): CalendarDate => (typed.year < 100 ? typed.s
 
 /** A day, typed or stepped with the arrow keys; `YYYY-MM-DD` outside, where a year is told once it is whole. */
 export function DateField(p: FieldProps & { value: string | null; onChange: (value: string | null) => void }) {
+  // As long as somebody types it is theirs: what follows from one digit may come after the next.
   const [typing, setTyping] = useState<CalendarDate | null>(null)
-  const tell = (value: CalendarDate | null): void => {
-    setTyping(null)
-    p.onChange(value ? value.toString() : null)
-  }
   return (
     <StyledDate
       value={typing ?? toDate(p.value)}
       onChange={(value) => {
-        if (value && value.year < FIRST_YEAR) setTyping(toCalendarDate(value))
-        else tell(value && toCalendarDate(value))
+        const typed = value && toCalendarDate(value)
+        setTyping(typed)
+        if (!typed) p.onChange(null)
+        else if (typed.year >= FIRST_YEAR) p.onChange(typed.toString())
       }}
       onBlur={() => {
-        if (typing) tell(meant(typing))
+        if (typing && typing.year < FIRST_YEAR) p.onChange(meant(typing).toString())
+        setTyping(null)
       }}
       isInvalid={p.error !== undefined}
       validationBehavior="aria"

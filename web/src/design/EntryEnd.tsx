@@ -1,4 +1,4 @@
-import { useOnlyLooks } from '../api/may.js'
+import type { Right } from '@bocado/contract'
 import { useText } from '../messages/useText.js'
 import { Button } from './buttons.js'
 import { DraftNote, FormError } from './FormError.js'
@@ -7,7 +7,7 @@ import { Line, Small } from './text.js'
 /** The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. */
 export function EntryEnd(p: {
   /** What `useEntry` gives. */
-  entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean }
+  entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean; lacking: Right | null }
   onSave: () => Promise<void>
   /** Leaves the form; what was typed is let go of. */
   onCancel: () => void
@@ -15,12 +15,11 @@ export function EntryEnd(p: {
   words?: string
 }) {
   const t = useText()
-  const onlyLooks = useOnlyLooks()
   return (
     <>
       <DraftNote entry={p.entry} />
       <FormError text={p.entry.general} />
-      {onlyLooks ? <Small>{t('may.look')}</Small> : null}
+      {p.entry.lacking ? <Small>{t(`may.lacking.${p.entry.lacking}`)}</Small> : null}
       <Line>
         <Button onPress={() => void p.onSave()} isDisabled={p.entry.isBarred}>
           {p.words ?? t('save')}

@@ -23,7 +23,16 @@ const StyledText = styled(AriaTextField)`
   ${fieldStyle}
 `
 
-export function TextField(p: FieldProps & { value: string; onChange: (value: string) => void; rows?: number; autoFocus?: boolean }) {
+export function TextField(
+  p: FieldProps & {
+    value: string
+    onChange: (value: string) => void
+    rows?: number
+    autoFocus?: boolean
+    /** What browsers and password managers fill in by; a password is not shown as it is typed. */
+    autoComplete?: 'username' | 'current-password' | 'new-password' | 'name'
+  },
+) {
   return (
     <StyledText
       value={p.value}
@@ -31,6 +40,8 @@ export function TextField(p: FieldProps & { value: string; onChange: (value: str
       isInvalid={p.error !== undefined}
       validationBehavior="aria"
       style={{ width: p.width }}
+      type={p.autoComplete?.endsWith('password') ? 'password' : 'text'}
+      {...(p.autoComplete ? { autoComplete: p.autoComplete } : {})}
     >
       <Label>{p.label}</Label>
       {p.rows ? <TextArea rows={p.rows} /> : <Input autoFocus={p.autoFocus} />}

@@ -6,7 +6,7 @@ import styled from 'styled-components'
 import { call } from '../api/client.js'
 import { useBlocks, useRead, useWrite, watched } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
-import { useSite, useWorkplace } from '../api/workplace.js'
+import { useSite } from '../api/workplace.js'
 import { Explained } from '../design/Explained.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
@@ -255,14 +255,13 @@ function RemoveOwn({ entry }: { entry: LibraryEntry }) {
   const [refused, setRefused] = useState<string | null>(null)
   const restore = useWrite(endpoints.library.restoreOwn)
   const client = useQueryClient()
-  const { personId } = useWorkplace()
   if (!entry.own) return null
   const params = { siteId: site.id, kind: 'organism' as const, rowId: entry.own.id }
   const { rowVersion } = entry.own
   const run = async (): Promise<void> => {
     try {
       const gone = await watched(
-        call(endpoints.library.removeOwn, { params, input: { rowVersion } }, { personId, idempotencyKey: crypto.randomUUID() }),
+        call(endpoints.library.removeOwn, { params, input: { rowVersion } }, { idempotencyKey: crypto.randomUUID() }),
       )
       undo.offer(t('own.removed', { name: entry.name }), () => restore.save({ params, input: { rowVersion: gone.rowVersion } }))
       // The page of what is gone is left before anything is read anew: it would not be found.

@@ -2,6 +2,7 @@ import { field } from './en/field.js'
 import { figures } from './en/figures.js'
 import { normals } from './en/normals.js'
 import { plan } from './en/plan.js'
+import { account } from './en/account.js'
 import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
@@ -20,6 +21,7 @@ import { work } from './en/work.js'
 /** Every text of the interface in English, in ICU message format, grouped by screen. */
 export const en = {
   ...shell,
+  ...account,
   ...bar,
   ...field,
   ...figures,

@@ -1,10 +1,14 @@
-import type { Site } from '@bocado/contract'
+import { endpoints, type Site } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
 import { Ellipsis, SunMoon } from 'lucide-react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useState } from 'react'
-import { useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
+import { useWrite } from '../api/hooks.js'
+import { useRole } from '../api/may.js'
+import { takeSession } from '../api/session.js'
+import { useSeasonChoice, useSite, useWorkplace, type Workplace } from '../api/workplace.js'
 import { Choice, Select } from '../design/controls.js'
 import { colour, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -78,20 +82,77 @@ const More = styled(Popover)`
   }
 `
 
+const PersonButton = styled(AriaButton)`
+  min-height: 34px;
+  max-width: 190px;
+  padding: 0 10px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  border: 1px solid ${colour.barRule};
+  border-radius: 4px;
+  background: none;
+  color: ${colour.onBar};
+  font-size: ${size.small};
+  cursor: pointer;
+  @media ${PHONE} {
+    min-height: 48px;
+    max-width: 132px;
+  }
+`
+
 /** Who works here. */
 export function PersonChoice() {
+  const { others } = useWorkplace()
+  return others ? <DemoPerson people={others} /> : <PersonMenu />
+}
+
+/** In the demonstration one is whoever one chooses. */
+function DemoPerson({ people }: { people: NonNullable<Workplace['others']> }) {
   const t = useText()
-  const site = useSite()
-  const { personId, workAs } = useWorkplace()
+  const client = useQueryClient()
+  const { personId } = useWorkplace()
+  const { save } = useWrite(endpoints.account.demoSignIn)
+  const workAs = async (id: string): Promise<void> => takeSession(client, await save({ params: {}, input: { personId: id } }))
   return (
     <WorkingAs
       hideLabel
       label={t('workingAs')}
       placeholder={t('workingAs.choose')}
-      options={site.people.map(({ id, name, role }) => ({ id, label: t('workingAs.person', { name, role: t(`role.${role}`) }) }))}
+      options={people.map(({ id, name, role }) => ({ id, label: t('workingAs.person', { name, role: t(`role.${role}`) }) }))}
       value={personId}
-      onChange={(id) => workAs({ id })}
+      onChange={(id) => void workAs(id)}
     />
+  )
+}
+
+/** Who is signed in, with the way to their account and out. */
+function PersonMenu() {
+  const t = useText()
+  const client = useQueryClient()
+  const { name } = useWorkplace()
+  const role = useRole()
+  const { save } = useWrite(endpoints.account.signOut)
+  return (
+    <DialogTrigger>
+      <PersonButton aria-label={t('person.menu', { name })}>
+        {role ? t('workingAs.person', { name, role: t(`role.${role}`) }) : name} ▾
+      </PersonButton>
+      <More placement="bottom end">
+        <Dialog aria-label={t('person.menu', { name })}>
+          {({ close }) => (
+            <>
+              <Link to="/account" onClick={close}>
+                {t('person.account')}
+              </Link>
+              <AriaButton onPress={() => void save({ params: {}, input: {} }).then((session) => takeSession(client, session))}>
+                {t('person.signOut')}
+              </AriaButton>
+            </>
+          )}
+        </Dialog>
+      </More>
+    </DialogTrigger>
   )
 }
 

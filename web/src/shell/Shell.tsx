@@ -6,9 +6,9 @@ import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNav
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
-import { useOnlyLooks } from '../api/may.js'
+import { useRole } from '../api/may.js'
 import { noteVersions } from '../api/versions.js'
-import { inSeason, SeasonContext, SiteProvider, useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
+import { inSeason, SeasonContext, SiteProvider, useSeasonChoice, useSite } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
 import { TextButton } from '../design/buttons.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
@@ -212,7 +212,7 @@ function LookedAt() {
   const t = useText()
   const site = useSite()
   const { isPast, now, choose } = useSeasonChoice()
-  const onlyLooks = useOnlyLooks()
+  const role = useRole()
   return (
     <>
       {isPast ? (
@@ -221,7 +221,7 @@ function LookedAt() {
           <TextButton onPress={() => choose(now)}>{t('season.back', { season: seasonName(now) })}</TextButton>
         </PastNote>
       ) : null}
-      {onlyLooks ? <PastNote role="status">{t('may.look')}</PastNote> : null}
+      {role === 'viewer' ? <PastNote role="status">{t('may.look')}</PastNote> : null}
       {site.archivedAt ? (
         <PastNote role="status">
           {t('site.archivedNote')} <Link to={`/sites/${site.id}/site`}>{t('site.toTakeUp')}</Link>
@@ -248,7 +248,6 @@ function Sites() {
   const areTold = useChanges(siteId)
   const { data: sites } = useSites(areTold)
   const client = useQueryClient()
-  const { personId, workAs } = useWorkplace()
   const site = sites?.find(({ id }) => id === siteId)
 
   useEffect(() => {
@@ -256,11 +255,8 @@ function Sites() {
   }, [site, client])
 
   useEffect(() => {
-    if (!site) return
-    localStorage.setItem('bocado.site', site.id)
-    // A person of another site cannot write here: start as the first who can.
-    if (!site.people.some(({ id }) => id === personId) && site.people[0]) workAs(site.people[0])
-  }, [site, personId, workAs])
+    if (site) localStorage.setItem('bocado.site', site.id)
+  }, [site])
 
   if (!sites) {
     return (

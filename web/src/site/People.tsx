@@ -1,5 +1,6 @@
-import { endpoints, roles, type Person } from '@bocado/contract'
+import { endpoints, type Person, type Role } from '@bocado/contract'
 import { useState } from 'react'
+import { useMay } from '../api/may.js'
 import { useSites } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -10,6 +11,9 @@ import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
+import { Invitations, GiveLink } from './Invitations.js'
+import { useRoleOptions } from './useRoleOptions.js'
+import { WayIn } from './WayIn.js'
 
 const NEW = 'new'
 
@@ -19,6 +23,8 @@ export function People() {
   const site = useSite()
   const [open, setOpen] = useState<string | null>(null)
   useAsked('person', () => setOpen(NEW))
+  const leads = useMay('lead')
+  const owns = useMay('own')
   return (
     <Stack>
       <Heading>{t('site.people')}</Heading>
@@ -34,8 +40,10 @@ export function People() {
                   <Quiet>
                     {t(`role.${person.role}`)}
                     {person.licensed ? `, ${t('person.licensed')}` : ''}
+                    {person.signsIn ? '' : `, ${t('person.noAccount')}`}
                   </Quiet>
                 </span>
+                {leads && (owns || person.role !== 'owner') ? <GiveLink person={person} /> : null}
                 <TextButton aria-label={t('person.editNamed', { name: person.name })} onPress={() => setOpen(person.id)}>
                   {t('edit')}
                 </TextButton>
@@ -54,6 +62,8 @@ export function People() {
         ))}
       </Rows>
       {open === NEW ? <AddPerson onDone={() => setOpen(null)} /> : <TextButton onPress={() => setOpen(NEW)}>{t('person.add')}</TextButton>}
+      {leads ? <Invitations /> : null}
+      {leads ? <WayIn /> : null}
       <Small>{t('person.note')}</Small>
     </Stack>
   )
@@ -65,8 +75,6 @@ function Licence({ bound }: { bound: { value: boolean; onChange: (value: boolean
   const site = useSite()
   return site.kind === 'garden' && !bound.value ? null : <Checkbox label={t('person.isLicensed')} {...bound} />
 }
-
-const roleOptions = (t: ReturnType<typeof useText>) => roles.map((role) => ({ id: role, label: t(`role.${role}`) }))
 
 function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }) {
   const t = useText()
@@ -80,7 +88,7 @@ function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }
   return (
     <Stack>
       <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
-      <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
+      <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
       <Licence bound={bind.check('licensed')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
@@ -94,7 +102,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
   const { data: sites = [] } = useSites()
   const entry = useEntry(endpoints.sites.addPerson, {
     name: '',
-    role: 'scout' as (typeof roles)[number],
+    role: 'scout' as Role,
     licensed: false,
     personId: null as string | null,
   })
@@ -123,7 +131,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
         />
       ) : null}
       {values.personId === null ? <TextField label={t('person.name')} {...bind.text('name')} autoFocus /> : null}
-      <Select label={t('person.role')} placeholder={t('choose')} options={roleOptions(t)} {...bind.choice('role')} />
+      <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
       <Licence bound={bind.check('licensed')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>

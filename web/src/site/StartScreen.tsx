@@ -1,11 +1,10 @@
-import { endpoints, roles, type SiteKind } from '@bocado/contract'
+import { endpoints, type SiteKind } from '@bocado/contract'
 import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { useSites } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
-import { useWorkplace } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
-import { Select, TextField } from '../design/controls.js'
+import { Select } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Line, Page, Sheet, Small, Stack, Title } from '../design/text.js'
 import { font } from '../design/theme.js'
@@ -23,13 +22,12 @@ const Word = styled.p`
   font: 650 36px ${font.heading};
 `
 
-/** Starts a site: its name, place, time zone and units, and who starts it. */
+/** Starts a site: its name, place, time zone and units. */
 export function StartScreen() {
   const t = useText()
   usePageTitle(t('start.title'))
   const navigate = useNavigate()
   const { data: sites = [] } = useSites()
-  const { workAs } = useWorkplace()
   const entry = useEntry(endpoints.sites.create, {
     name: '',
     kind: 'farm' as SiteKind,
@@ -39,16 +37,14 @@ export function StartScreen() {
     latitude: null as number | null,
     longitude: null as number | null,
     elevationM: null as number | null,
-    person: { name: '', role: 'lead' as (typeof roles)[number] },
     // Whoever has a holding begins the next site in it, unless they say otherwise.
     holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
   })
-  const { bind, values } = entry
+  const { bind } = entry
   const holdings = new Map(sites.map(({ holding }) => [holding.id, holding.name]))
   const start = async (): Promise<void> => {
     const site = await entry.submit({}, (v) => ({ ...v, holdingId: v.holdingId === NEW_HOLDING ? null : v.holdingId }))
     if (!site) return
-    if (site.people[0]) workAs(site.people[0])
     await navigate(`/sites/${site.id}/site`)
   }
   return (
@@ -69,16 +65,6 @@ export function StartScreen() {
                   width="28ch"
                   options={[...[...holdings].map(([id, label]) => ({ id, label })), { id: NEW_HOLDING, label: t('start.holdingNew') }]}
                   {...bind.choice('holdingId')}
-                />
-              ) : null}
-              <TextField label={t('start.person')} width="28ch" {...bind.text('person.name')} />
-              {values.kind === 'others' || entry.errors['person.role'] ? (
-                <Select
-                  label={t('person.role')}
-                  placeholder={t('choose')}
-                  width="20ch"
-                  options={roles.filter((role) => role !== 'viewer').map((role) => ({ id: role, label: t(`role.${role}`) }))}
-                  {...bind.choice('person.role')}
                 />
               ) : null}
             </Line>

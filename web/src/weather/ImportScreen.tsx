@@ -5,7 +5,7 @@ import { DropZone, FileTrigger, ProgressBar, type FileDropItem } from 'react-ari
 import { Link, useParams } from 'react-router'
 import styled from 'styled-components'
 import { RequestProblem } from '../api/client.js'
-import { useSite, useWorkplace } from '../api/workplace.js'
+import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
@@ -55,7 +55,6 @@ export function ImportScreen() {
   usePageTitle(t('import.title'))
   const site = useSite()
   const client = useQueryClient()
-  const { personId } = useWorkplace()
   const { stationId = '' } = useParams()
   const [file, setFile] = useState<File | null>(null)
   const [preview, setPreview] = useState<FilePreview | null>(null)
@@ -73,7 +72,7 @@ export function ImportScreen() {
     if (mapping) setPreview((before) => before && { ...before, mapping })
     else if (written) setPreview((before) => before && { ...before, mapping: { ...before.mapping, ...written } as WeatherMapping })
     try {
-      const seen = await previewFile(site.id, stationId, chosen, { mapping, written }, personId)
+      const seen = await previewFile(site.id, stationId, chosen, { mapping, written })
       if (turn === asked.current) setPreview(seen)
     } catch (error) {
       if (turn === asked.current) setProblem(wordsOf(error, t('offline')))
@@ -92,7 +91,7 @@ export function ImportScreen() {
     setProblem(null)
     setProgress({ phase: 'reading', share: 0 })
     try {
-      setResult(await importFile({ siteId: site.id, stationId, personId }, file, preview.mapping, setProgress))
+      setResult(await importFile({ siteId: site.id, stationId }, file, preview.mapping, setProgress))
       await client.invalidateQueries()
     } catch (error) {
       setProblem(wordsOf(error, t('offline')))

@@ -13,10 +13,7 @@ import { watched } from '../api/hooks.js'
 /** As much of a file as the preview reads. */
 const PREVIEW_BYTES = 262_144
 
-const headersOf = (personId: string | null): Record<string, string> => ({
-  'Content-Type': 'application/octet-stream',
-  ...(personId ? { 'X-Bocado-Person': personId } : {}),
-})
+const HEADERS = { 'Content-Type': 'application/octet-stream' }
 
 /** How the head of a file would be understood, by a mapping, or by a guess from what was said of how it is written. */
 export async function previewFile(
@@ -24,7 +21,6 @@ export async function previewFile(
   stationId: string,
   file: File,
   { mapping, written }: { mapping?: WeatherMapping | undefined; written?: Written | undefined },
-  personId: string | null,
 ): Promise<FilePreview> {
   const address = addressOf(endpoints.weather.preview, {
     params: { siteId, stationId },
@@ -33,7 +29,7 @@ export async function previewFile(
       ...(written ? { written: JSON.stringify(written) } : {}),
     },
   })
-  const response = await watched(fetchAnswer(address, { method: 'POST', headers: headersOf(personId), body: file.slice(0, PREVIEW_BYTES) }))
+  const response = await watched(fetchAnswer(address, { method: 'POST', headers: HEADERS, body: file.slice(0, PREVIEW_BYTES) }))
   return (await response.json()) as FilePreview
 }
 
@@ -42,20 +38,20 @@ export async function previewFile(
  * never stores the file twice.
  */
 export async function importFile(
-  place: { siteId: string; stationId: string; personId: string | null },
+  place: { siteId: string; stationId: string },
   file: File,
   mapping: WeatherMapping,
   onProgress: (progress: ImportProgress) => void,
 ): Promise<ImportResult> {
   const importId = crypto.randomUUID()
-  const { siteId, stationId, personId } = place
+  const { siteId, stationId } = place
   const address = addressOf(endpoints.weather.import, {
     params: { siteId, stationId },
     input: { importId, fileName: file.name, mapping: JSON.stringify(mapping) },
   })
   for (let attempt = 0; ; attempt++) {
     try {
-      return await watched(oneTry(address, file, personId, onProgress))
+      return await watched(oneTry(address, file, onProgress))
     } catch (error) {
       if (!(error instanceof Unreachable)) throw error
       await new Promise((resolve) => setTimeout(resolve, Math.min(500 * 2 ** attempt, 4000)))
@@ -63,15 +59,10 @@ export async function importFile(
   }
 }
 
-async function oneTry(
-  address: string,
-  file: File,
-  personId: string | null,
-  onProgress: (progress: ImportProgress) => void,
-): Promise<ImportResult> {
+async function oneTry(address: string, file: File, onProgress: (progress: ImportProgress) => void): Promise<ImportResult> {
   const response = await fetchAnswer(address, {
     method: 'POST',
-    headers: { ...headersOf(personId), Accept: 'application/x-ndjson' },
+    headers: { ...HEADERS, Accept: 'application/x-ndjson' },
     body: file,
   })
   const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader()

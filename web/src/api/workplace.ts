@@ -1,35 +1,16 @@
-import type { Person, Site } from '@bocado/contract'
+import type { Session, Site } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core/time'
-import { noteAct } from './lastAct.js'
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
+import { createContext, useContext } from 'react'
 
-/** Where and as whom one works: kept in this browser until accounts exist. */
-interface Workplace {
+/** As whom one works: whoever is signed in. */
+export interface Workplace {
   personId: string | null
-  workAs: (person: Pick<Person, 'id'>) => void
+  name: string
+  /** In the demonstration, who else one may be by one press; null elsewhere. */
+  others: Session['demo']
 }
 
-const WorkplaceContext = createContext<Workplace>({ personId: null, workAs: () => undefined })
-
-const KEY = 'bocado.person'
-
-export function WorkplaceProvider({ children }: { children: ReactNode }) {
-  const [personId, setPersonId] = useState<string | null>(() => localStorage.getItem(KEY))
-  const value = useMemo(
-    () => ({
-      personId,
-      workAs: ({ id }: Pick<Person, 'id'>) => {
-        localStorage.setItem(KEY, id)
-        setPersonId(id)
-        // What somebody else did is not one's own last act.
-        noteAct('nothing')
-      },
-    }),
-    [personId],
-  )
-  return <WorkplaceContext value={value}>{children}</WorkplaceContext>
-}
-
+export const WorkplaceContext = createContext<Workplace>({ personId: null, name: '', others: null })
 export const useWorkplace = (): Workplace => useContext(WorkplaceContext)
 
 /** undefined above the shell, where there is no site yet. */

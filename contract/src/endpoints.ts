@@ -1,0 +1,36 @@
+import { account } from './account.js'
+import { bench } from './bench.js'
+import { bloom } from './bloom.js'
+import { calibration } from './calibration.js'
+import { crew } from './crew.js'
+import { demo, devices } from './devices.js'
+import { library } from './library.js'
+import { outcomes } from './outcomes.js'
+import { places } from './places.js'
+import { scouting } from './scouting.js'
+import { blocks, sites } from './sites.js'
+import { treatments } from './treatments.js'
+import { varieties } from './varieties.js'
+import { watches } from './watches.js'
+import { weather } from './weather.js'
+
+/** Every operation of the HTTP interface, by resource. */
+export const endpoints = {
+  account,
+  crew,
+  sites,
+  blocks,
+  places,
+  weather,
+  watches,
+  calibration,
+  library,
+  varieties,
+  bench,
+  bloom,
+  scouting,
+  treatments,
+  outcomes,
+  devices,
+  demo,
+}

@@ -1,0 +1,24 @@
+/** What somebody is at a site. An owner is whose site it is; there is always one. */
+export const roles = ['owner', 'lead', 'scout', 'applicator', 'viewer'] as const
+export type Role = (typeof roles)[number]
+
+/**
+ * What may be done at a site: look at it; record what is seen (counts, blooms, finds); tend what forecasts rest on (weather, watches,
+ * library); treat (plan, do and record, and keep the shelf); lead (ground, people, stations); own (archive and remove it, make owners).
+ */
+export const rights = ['look', 'observe', 'tend', 'treat', 'lead', 'own'] as const
+export type Right = (typeof rights)[number]
+
+/** The one table of what each role may do. */
+export const MAY: Readonly<Record<Role, readonly Right[]>> = {
+  owner: ['look', 'observe', 'tend', 'treat', 'lead', 'own'],
+  lead: ['look', 'observe', 'tend', 'treat', 'lead'],
+  scout: ['look', 'observe', 'tend'],
+  applicator: ['look', 'observe', 'treat'],
+  viewer: ['look'],
+}
+
+export const may = (role: Role, right: Right): boolean => MAY[role].includes(right)
+
+/** What an operation asks of whoever calls it: a right at its site, to be signed in, the token of a device, or nothing. */
+export type Need = Right | 'signed-in' | 'device' | 'nothing'

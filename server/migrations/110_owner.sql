@@ -1,0 +1,1 @@
+ALTER TABLE site_person MODIFY COLUMN role ENUM('owner', 'lead', 'scout', 'applicator', 'viewer') NOT NULL

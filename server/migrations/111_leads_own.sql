@@ -1,0 +1,1 @@
+UPDATE site_person SET role = 'owner' WHERE role = 'lead'

@@ -1,0 +1,21 @@
+CREATE TABLE IF NOT EXISTS link (
+  id UUID PRIMARY KEY,
+  kind ENUM('invitation', 'reset') NOT NULL,
+  token_hash BINARY(32) NOT NULL COMMENT 'SHA-256 of what the link ends in',
+  site_id UUID NOT NULL COMMENT 'to which it invites, or from which the reset was asked',
+  person_id UUID NULL COMMENT 'whom it is for; null: somebody new',
+  name VARCHAR(120) NOT NULL,
+  role ENUM('owner', 'lead', 'scout', 'applicator', 'viewer') NULL,
+  licensed BOOLEAN NOT NULL DEFAULT FALSE,
+  created_by UUID NOT NULL,
+  created_at DATETIME NOT NULL,
+  expires_at DATETIME NOT NULL,
+  used_at DATETIME NULL,
+  withdrawn_at DATETIME NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  UNIQUE KEY by_token (token_hash),
+  KEY of_site (site_id, kind, used_at),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (person_id) REFERENCES person (id),
+  FOREIGN KEY (created_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,135 @@
+import { endpoints, needOf, type Endpoint, type ParsedInputOf, type Session } from '@bocado/contract'
+import type { Request, Response, Router } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import { jsonBody } from '../http/body.js'
+import { hostnameOf, LOOPBACK } from '../http/doors.js'
+import { callerAt, requireNeed, setSignIn, signInOf } from '../http/identity.js'
+import { limitWrites } from '../http/limits.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { knownFor, parse, read, write, type Serving } from '../http/route.js'
+import { reading, writing } from '../http/serving.js'
+import { invite, listInvitations, lookAtLink, resetLink, useLink, withdraw } from './links.js'
+import { isPassword, hashPassword } from './passwords.js'
+import {
+  begin,
+  changePassword,
+  meantAccount,
+  openByPassword,
+  ownAccount,
+  sessionOf,
+  signInsOf,
+  signInToDemo,
+  type SignedIn,
+  type Visitor,
+} from './service.js'
+import { endSignIn, endSignIns } from './store.js'
+
+const FROM_HERE = /^(::ffff:)?127\.|^::1$/
+/** What costs a password's hash is asked for by people, not by programs. */
+const PER_MINUTE = 60
+
+const visitorOf = (req: Request): Visitor => ({
+  address: req.ip ?? '',
+  agent: req.header('User-Agent') ?? '',
+  // What a proxy hands on comes from this machine as well, and is not of it.
+  isLocal:
+    FROM_HERE.test(req.socket.remoteAddress ?? '') &&
+    LOOPBACK.has(hostnameOf(req.header('Host') ?? '') ?? '') &&
+    !['X-Forwarded-For', 'X-Forwarded-Host', 'Forwarded'].some((name) => req.header(name) !== undefined),
+})
+
+/** Signing in and out, links, and one's account. */
+export function accountRoutes(router: Router, serving: Serving): void {
+  const { account, crew } = endpoints
+  const slowly = rateLimit({
+    windowMs: 60_000,
+    limit: PER_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: () => {
+      throw new HttpProblem(429, 'Too many tries in a minute from one place. Wait a minute and go on.', { retryAfter: 60 })
+    },
+  })
+
+  /** Registers what opens a sign-in: the browser gets its cookie once everything is stored. */
+  const opens = <E extends Endpoint>(
+    e: E,
+    act: (visitor: Visitor, input: ParsedInputOf<E>, personId: string | undefined) => Promise<SignedIn>,
+    isSlow = true,
+  ): void => {
+    router[e.method](e.path, knownFor(needOf(e)), ...(isSlow ? [slowly] : limitWrites), jsonBody, async (req: Request, res: Response) => {
+      const input = parse(e.input, req.body) as ParsedInputOf<E>
+      const visitor = visitorOf(req)
+      const before = signInOf(req)
+      const caller = await reading(serving, ({ db }) => callerAt(db, before, undefined))
+      requireNeed(needOf(e), caller, undefined)
+      const { personId, token } = await act(visitor, input, caller?.personId)
+      // A sign-in that was there before ends: what somebody put into the browser before is worth nothing after.
+      if (before !== undefined && caller) await writing(serving, ({ db }) => endSignIn(db, caller.personId, { token: before }))
+      setSignIn(req, res, token)
+      await answer(res, await reading(serving, ({ db }) => sessionOf(db, personId, visitor)))
+    })
+  }
+  const answer = async (res: Response, session: Session): Promise<void> => {
+    res.set('Cache-Control', 'no-store').json(session)
+    await Promise.resolve()
+  }
+
+  router.get(account.session.path, async (req: Request, res: Response) => {
+    const token = signInOf(req)
+    const session = await reading(serving, async ({ db }) =>
+      sessionOf(db, (await callerAt(db, token, undefined))?.personId, visitorOf(req)),
+    )
+    if (token !== undefined && session.person === null) setSignIn(req, res, null)
+    await answer(res, session)
+  })
+  // A password is hashed and checked between transactions: it takes a while, and holds no connection.
+  opens(account.signIn, async (visitor, { signInName, password }) => {
+    const known = await writing(serving, ({ db }) => meantAccount(db, visitor, signInName))
+    const isRight = await isPassword(password, known?.passwordHash)
+    return writing(serving, ({ db }) => openByPassword(db, visitor, known, isRight))
+  })
+  opens(account.demoSignIn, (visitor, { personId }) => writing(serving, ({ db }) => signInToDemo(db, visitor, personId)), false)
+  opens(account.begin, async (visitor, { password, ...input }) => {
+    const hash = await hashPassword(password)
+    return writing(serving, ({ db }) => begin(db, visitor, input, hash))
+  })
+  opens(account.useLink, async (visitor, { password, ...input }, personId) => {
+    await reading(serving, ({ db }) => lookAtLink(db, input.token))
+    const hash = password === null ? undefined : await hashPassword(password)
+    return writing(serving, (deps) => useLink(deps, visitor, personId, input, hash))
+  })
+  opens(account.changePassword, async (visitor, { current, password }, personId) => {
+    const known = await writing(serving, ({ db }) => ownAccount(db, visitor, personId ?? ''))
+    if (!(await isPassword(current, known.passwordHash))) throw fieldProblem('current', 'is not right')
+    const hash = await hashPassword(password)
+    return writing(serving, ({ db }) => changePassword(db, visitor, known, hash))
+  })
+  router.delete(account.signOut.path, ...limitWrites, jsonBody, async (req: Request, res: Response) => {
+    const { everywhere } = parse(account.signOut.input, req.body)
+    const token = signInOf(req)
+    await writing(serving, async ({ db }) => {
+      const caller = await callerAt(db, token, undefined)
+      if (!caller || token === undefined) return
+      if (everywhere) await endSignIns(db, caller.personId)
+      else await endSignIn(db, caller.personId, { token })
+    })
+    setSignIn(req, res, null)
+    await answer(res, await reading(serving, ({ db }) => sessionOf(db, undefined, visitorOf(req))))
+  })
+  router.post(account.lookAtLink.path, slowly, jsonBody, async (req: Request, res: Response) => {
+    const { token } = parse(account.lookAtLink.input, req.body)
+    res.set('Cache-Control', 'no-store').json(await reading(serving, ({ db }) => lookAtLink(db, token)))
+  })
+
+  read(router, serving, account.signIns, ({ deps, personId, token }) => signInsOf(deps.db, personId, token))
+  write(router, serving, account.endSignIn, async ({ tx, personId, token, params }) => {
+    if (!(await endSignIn(tx, personId, { id: params.signInId }))) throw new HttpProblem(404, 'There is no such sign-in, or it has ended.')
+    return signInsOf(tx, personId, token)
+  })
+
+  read(router, serving, crew.invitations, ({ deps, params }) => listInvitations(deps.db, params.siteId))
+  write(router, serving, crew.invite, (ctx) => invite(ctx, ctx.input), { secret: true })
+  write(router, serving, crew.withdraw, (ctx) => withdraw(ctx, ctx.params.invitationId, ctx.input.rowVersion))
+  write(router, serving, crew.resetLink, (ctx) => resetLink(ctx, ctx.params.personId), { secret: true })
+}

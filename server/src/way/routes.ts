@@ -1,0 +1,19 @@
+import { endpoints } from '@bocado/contract'
+import type { Router } from 'express'
+import { toString as codeOf } from 'qrcode'
+import { read, type Serving } from '../http/route.js'
+import { addressesOf, trustAddressOf, type WayIn } from './settings.js'
+import { fingerprintOf } from './trustPage.js'
+
+/** Where it is told how a phone reaches this server. */
+export function wayRoutes(router: Router, serving: Serving, way: WayIn): void {
+  const [first] = addressesOf(way)
+  const trust = trustAddressOf(way)
+  let code: Promise<string> | undefined
+  read(router, serving, endpoints.account.wayIn, async () => ({
+    addresses: addressesOf(way),
+    trust,
+    fingerprint: trust && way.tls ? fingerprintOf(way.tls.authority) : null,
+    code: first ? await (code ??= codeOf(trust ?? first, { type: 'svg', margin: 1 })) : null,
+  }))
+}

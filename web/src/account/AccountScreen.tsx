@@ -1,0 +1,136 @@
+import { endpoints, type OpenSignIn } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useRead, useWrite } from '../api/hooks.js'
+import { takeSession, useSession } from '../api/session.js'
+import { useEntry } from '../api/useEntry.js'
+import { Button, TextButton } from '../design/buttons.js'
+import { TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { useText } from '../messages/useText.js'
+import { Door } from './Door.js'
+import { Sent } from './SignInScreen.js'
+import '../messages/en/account.js'
+
+/** One's own account: where one is signed in, the password, and out. */
+export function AccountScreen() {
+  const t = useText()
+  const client = useQueryClient()
+  const session = useSession()
+  const out = useWrite(endpoints.account.signOut)
+  const [changes, setChanges] = useState(false)
+  const [isChanged, setChanged] = useState(false)
+  const person = session?.person
+  if (!person) return null
+  const leave = async (everywhere: boolean): Promise<void> => takeSession(client, await out.save({ params: {}, input: { everywhere } }))
+  return (
+    <Door title={t('account.title')}>
+      <Stack $gap={18}>
+        <p>
+          <b>{t('account.signedInAs', { name: person.name })}</b>{' '}
+          <Quiet>{person.signInName === null ? t('account.noAccount') : t('account.byName', { signInName: person.signInName })}</Quiet>
+        </p>
+        <SignIns />
+        {isChanged ? <Small role="status">{t('account.changed')}</Small> : null}
+        {person.signInName === null ? null : changes ? (
+          <ChangePassword
+            onDone={(now) => {
+              setChanges(false)
+              setChanged(now)
+            }}
+          />
+        ) : (
+          <TextButton onPress={() => setChanges(true)}>{t('account.change')}</TextButton>
+        )}
+        <Line>
+          <Button onPress={() => void leave(false)} isDisabled={out.isBarred}>
+            {t('account.out')}
+          </Button>
+          <Button $plain onPress={() => void leave(true)} isDisabled={out.isBarred}>
+            {t('account.outEverywhere')}
+          </Button>
+          <Link to="/">{t('account.back')}</Link>
+        </Line>
+      </Stack>
+    </Door>
+  )
+}
+
+const SYSTEMS = [
+  ['Android', /Android/],
+  ['iPhone', /iPhone/],
+  ['iPad', /iPad/],
+  ['Windows', /Windows/],
+  ['Mac', /Macintosh/],
+  ['Linux', /Linux/],
+] as const
+
+/** On what kind of machine a program runs, by what it says of itself. */
+export const systemOf = (agent: string): string | undefined => SYSTEMS.find(([, says]) => says.test(agent))?.[0]
+
+function SignIns() {
+  const t = useText()
+  const { data = [] } = useRead(endpoints.account.signIns, { params: {}, input: {} })
+  const { save, isBarred } = useWrite(endpoints.account.endSignIn)
+  const agentWords = (agent: string): string => {
+    const system = systemOf(agent)
+    return system ? t('account.browser', { system }) : t('account.program', { agent: agent || 'none' })
+  }
+  const moment = (iso: string): string =>
+    new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso))
+  return (
+    <Stack>
+      <Heading>{t('account.where')}</Heading>
+      <Rows>
+        {data.map(({ id, how, agent, since, seenAt, isThis }: OpenSignIn) => (
+          <li key={id}>
+            <Line>
+              <span>
+                {isThis ? <b>{t('account.here')}</b> : agentWords(agent)}{' '}
+                <Quiet>
+                  {t(`account.how.${how}`)}, {t('account.since', { since: moment(since), seen: moment(seenAt) })}
+                </Quiet>
+              </span>
+              {isThis ? null : (
+                <TextButton isDisabled={isBarred} onPress={() => void save({ params: { signInId: id }, input: {} })}>
+                  {t('account.end')}
+                </TextButton>
+              )}
+            </Line>
+          </li>
+        ))}
+      </Rows>
+    </Stack>
+  )
+}
+
+function ChangePassword({ onDone }: { onDone: (isChanged: boolean) => void }) {
+  const t = useText()
+  const client = useQueryClient()
+  const entry = useEntry(endpoints.account.changePassword, { current: '', password: '' })
+  const { bind } = entry
+  const change = async (): Promise<void> => {
+    const session = await entry.submit({})
+    if (!session) return
+    await takeSession(client, session)
+    onDone(true)
+  }
+  return (
+    <Sent onSend={change}>
+      <TextField label={t('account.current')} autoComplete="current-password" autoFocus {...bind.text('current')} />
+      <TextField label={t('account.passwordNew')} autoComplete="new-password" {...bind.text('password')} />
+      <Small>{t('account.passwordHint')}</Small>
+      <FormError text={entry.general} />
+      <Line>
+        <Button type="submit" isDisabled={entry.isBarred}>
+          {t('account.change')}
+        </Button>
+        <Button $plain onPress={() => onDone(false)}>
+          {t('cancel')}
+        </Button>
+      </Line>
+    </Sent>
+  )
+}

@@ -1,0 +1,141 @@
+import { endpoints, type Session } from '@bocado/contract'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState, type FormEvent, type ReactNode } from 'react'
+import { useWrite } from '../api/hooks.js'
+import { takeSession } from '../api/session.js'
+import { useEntry } from '../api/useEntry.js'
+import { Button } from '../design/buttons.js'
+import { Select, TextField } from '../design/controls.js'
+import { FormError } from '../design/FormError.js'
+import { Line, Rows, Sheet, Small, Stack } from '../design/text.js'
+import { useText } from '../messages/useText.js'
+import { Door } from './Door.js'
+import '../messages/en/account.js'
+
+const NEW = 'new'
+
+/** A form that Enter sends, as browsers and password managers expect it. */
+export function Sent({ onSend, children }: { onSend: () => Promise<unknown>; children: ReactNode }) {
+  return (
+    <form
+      onSubmit={(event: FormEvent) => {
+        event.preventDefault()
+        void onSend()
+      }}
+    >
+      <Sheet>
+        <Stack $gap={14}>{children}</Stack>
+      </Sheet>
+    </form>
+  )
+}
+
+/** Where nobody is signed in: the people of the demonstration, the first account of a server, or a name and a password. */
+export function SignInScreen({ session }: { session: Session }) {
+  if (session.demo) return <Demonstration people={session.demo} />
+  return session.first ? <FirstAccount people={session.first} /> : <ByPassword />
+}
+
+function Demonstration({ people }: { people: NonNullable<Session['demo']> }) {
+  const t = useText()
+  const client = useQueryClient()
+  const { save, isBarred } = useWrite(endpoints.account.demoSignIn)
+  const [refused, setRefused] = useState<string | null>(null)
+  const comeIn = async (personId: string): Promise<void> => {
+    try {
+      await takeSession(client, await save({ params: {}, input: { personId } }))
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error))
+    }
+  }
+  return (
+    <Door title={t('account.demo')} text={t('account.demoText')}>
+      <Rows>
+        {people.map(({ id, name, role }) => (
+          <li key={id}>
+            <Line>
+              <Button $plain onPress={() => void comeIn(id)} isDisabled={isBarred}>
+                {t('account.demoPerson', { name, role: t(`role.${role}`) })}
+              </Button>
+              <Small>{t(`does.${role}`)}</Small>
+            </Line>
+          </li>
+        ))}
+      </Rows>
+      <FormError text={refused} />
+    </Door>
+  )
+}
+
+function ByPassword() {
+  const t = useText()
+  const client = useQueryClient()
+  const entry = useEntry(endpoints.account.signIn, { signInName: '', password: '' })
+  const { bind } = entry
+  const comeIn = async (): Promise<void> => {
+    const session = await entry.submit({})
+    if (session) await takeSession(client, session)
+  }
+  return (
+    <Door title={t('account.signIn')}>
+      <Sent onSend={comeIn}>
+        <TextField label={t('account.signInName')} autoComplete="username" autoFocus {...bind.text('signInName')} />
+        <TextField label={t('account.password')} autoComplete="current-password" {...bind.text('password')} />
+        <FormError text={entry.general} />
+        <Line>
+          <Button type="submit" isDisabled={entry.isBarred}>
+            {t('account.signIn')}
+          </Button>
+        </Line>
+      </Sent>
+      <Small>{t('account.forgot')}</Small>
+      <Small>{t('account.invited')}</Small>
+    </Door>
+  )
+}
+
+function FirstAccount({ people }: { people: NonNullable<Session['first']> }) {
+  const t = useText()
+  const client = useQueryClient()
+  const [only] = people
+  const entry = useEntry(endpoints.account.begin, {
+    personId: only?.id ?? NEW,
+    name: only?.name ?? '',
+    signInName: '',
+    password: '',
+  })
+  const { bind, values, set } = entry
+  const begin = async (): Promise<void> => {
+    const session = await entry.submit({}, (v) => ({ ...v, personId: v.personId === NEW ? null : v.personId }))
+    if (session) await takeSession(client, session)
+  }
+  return (
+    <Door title={t('account.begin')} text={t('account.beginText')}>
+      <Sent onSend={begin}>
+        {people.length > 0 ? (
+          <Select
+            label={t('account.beginAs')}
+            placeholder={t('choose')}
+            options={[
+              ...people.map(({ id, name, site }) => ({ id, label: t('account.beginPerson', { name, site }) })),
+              { id: NEW, label: t('account.beginNew') },
+            ]}
+            value={values.personId}
+            error={entry.errors['personId']}
+            onChange={(personId) => set({ personId, name: people.find(({ id }) => id === personId)?.name ?? '' })}
+          />
+        ) : null}
+        {values.personId === NEW ? <TextField label={t('account.name')} autoComplete="name" autoFocus {...bind.text('name')} /> : null}
+        <TextField label={t('account.signInName')} autoComplete="username" {...bind.text('signInName')} />
+        <TextField label={t('account.passwordNew')} autoComplete="new-password" {...bind.text('password')} />
+        <Small>{t('account.passwordHint')}</Small>
+        <FormError text={entry.general} />
+        <Line>
+          <Button type="submit" isDisabled={entry.isBarred}>
+            {t('account.beginDo')}
+          </Button>
+        </Line>
+      </Sent>
+    </Door>
+  )
+}

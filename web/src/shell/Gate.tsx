@@ -1,0 +1,40 @@
+import { lazy, Suspense, useMemo } from 'react'
+import { Outlet } from 'react-router'
+import { useSession } from '../api/session.js'
+import { WorkplaceContext } from '../api/workplace.js'
+import { Connection } from './Connection.js'
+import { later } from './later.js'
+import { Waiting } from './Waiting.js'
+
+const signInScreen = later(() => import('../account/SignInScreen.js'))
+const SignInScreen = lazy(async () => ({ default: (await signInScreen()).SignInScreen }))
+
+/** Lets in whoever is signed in; for everybody else it is the door. */
+export function Gate() {
+  const session = useSession()
+  const person = session?.person ?? null
+  const workplace = useMemo(
+    () => ({ personId: person?.id ?? null, name: person?.name ?? '', others: session?.demo ?? null }),
+    [person?.id, person?.name, session?.demo],
+  )
+  if (!session) {
+    return (
+      <>
+        <Connection />
+        <Waiting />
+      </>
+    )
+  }
+  if (!person) {
+    return (
+      <Suspense fallback={<Waiting />}>
+        <SignInScreen session={session} />
+      </Suspense>
+    )
+  }
+  return (
+    <WorkplaceContext value={workplace}>
+      <Outlet />
+    </WorkplaceContext>
+  )
+}
