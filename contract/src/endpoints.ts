@@ -1,4 +1,5 @@
 import { account } from './account.js'
+import { audit } from './audit.js'
 import { bench } from './bench.js'
 import { bloom } from './bloom.js'
 import { calibration } from './calibration.js'
@@ -18,6 +19,7 @@ import { weather } from './weather.js'
 export const endpoints = {
   account,
   crew,
+  audit,
   sites,
   blocks,
   places,

@@ -2,6 +2,7 @@ import './plainErrors.js'
 
 export * from './account.js'
 export * from './aspects.js'
+export * from './audit.js'
 export * from './bench.js'
 export * from './bloom.js'
 export * from './calibration.js'

@@ -25,6 +25,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
       useLink: 'nothing',
     },
   },
+  audit: { reads: 'lead', writes: 'lead' },
   crew: { reads: 'lead', writes: 'lead' },
   sites: {
     reads: 'look',

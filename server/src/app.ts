@@ -4,6 +4,7 @@ import express, { Router, type ErrorRequestHandler, type Express } from 'express
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { accountRoutes } from './accounts/routes.js'
+import { auditRoutes } from './audit/routes.js'
 import { bloomRoutes } from './bloom/routes.js'
 import type { Changes } from './changes/changes.js'
 import { changeRoutes } from './changes/routes.js'
@@ -72,6 +73,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   })
   for (const routes of [
     accountRoutes,
+    auditRoutes,
     siteRoutes,
     blockRoutes,
     placeRoutes,

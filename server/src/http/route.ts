@@ -90,7 +90,7 @@ export interface Download {
   cache?: string
 }
 
-/** Registers a file to download, for whoever may look at its site: it is made in one read, and sent after it. */
+/** Registers a file to download, for whoever may look at its site, or what else it needs: it is made in one read, and sent after it. */
 export function download<P extends z.ZodType, Q extends z.ZodType>(
   router: Router,
   serving: Serving,
@@ -98,12 +98,13 @@ export function download<P extends z.ZodType, Q extends z.ZodType>(
   params: P,
   query: Q,
   make: (deps: Deps, params: z.output<P>, query: z.output<Q>) => Promise<Download>,
+  need: Need = 'look',
 ): void {
   router.get(path, async (req: Request, res: Response) => {
     const [p, q] = [parse(params, req.params), parse(query, req.query)]
     const { type, body, fileName, cache } = await reading(serving, async (deps) => {
       const { siteId } = p as { siteId?: string }
-      await requireCaller(deps.db, 'look', signInOf(req), siteId)
+      await requireCaller(deps.db, need, signInOf(req), siteId)
       if (siteId !== undefined) await requirePlace(deps.db, siteId, (q as { season?: unknown } | undefined)?.season)
       return make(deps, p, q)
     })

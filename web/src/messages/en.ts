@@ -3,6 +3,7 @@ import { figures } from './en/figures.js'
 import { normals } from './en/normals.js'
 import { plan } from './en/plan.js'
 import { account } from './en/account.js'
+import { audit } from './en/audit.js'
 import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
@@ -22,6 +23,7 @@ import { work } from './en/work.js'
 export const en = {
   ...shell,
   ...account,
+  ...audit,
   ...bar,
   ...field,
   ...figures,

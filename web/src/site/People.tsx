@@ -1,5 +1,6 @@
 import { endpoints, type Person, type Role } from '@bocado/contract'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { useMay } from '../api/may.js'
 import { useSites } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
@@ -64,6 +65,7 @@ export function People() {
       {open === NEW ? <AddPerson onDone={() => setOpen(null)} /> : <TextButton onPress={() => setOpen(NEW)}>{t('person.add')}</TextButton>}
       {leads ? <Invitations /> : null}
       {leads ? <WayIn /> : null}
+      {leads ? <Link to={`/sites/${site.id}/changes`}>{t('site.changes')}</Link> : null}
       <Small>{t('person.note')}</Small>
     </Stack>
   )

@@ -58,6 +58,7 @@ export const site = {
   'person.note': 'Everything that is stored says who stored it: whoever is signed in.',
   'person.noAccount': 'no account',
   'person.roleMay': '{role}: {may}',
+  'site.changes': 'What was changed, and by whom',
   'way.title': 'How phones reach it',
   'way.none':
     'Only this machine reaches it now. Whoever runs it opens it to the local network with npm run serve -- --network, or puts it behind a proxy with TLS.',
