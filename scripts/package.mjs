@@ -1,4 +1,5 @@
-// `npm run backup` and `npm run restore`: sites as packages, out of the database and into it. Without BOCADO_DATABASE_URL it is that of the
+// `npm run backup` and `npm run restore`: sites as packages, out of the database and into it. `npm run owner` and `npm run new-password`: for
+// whoever runs the machine, where nobody in the page can help. Without BOCADO_DATABASE_URL it is that of the
 // running demonstration.
 import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'

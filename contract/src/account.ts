@@ -35,7 +35,7 @@ export type Session = z.infer<typeof sessionSchema>
 
 export const openSignInSchema = z.object({
   id,
-  how: z.enum(['password', 'link', 'demo']),
+  how: z.enum(['password', 'passkey', 'link', 'demo']),
   /** The program that it was opened with, in its own words. */
   agent: z.string(),
   since: instantSchema,
@@ -43,6 +43,11 @@ export const openSignInSchema = z.object({
   isThis: z.boolean(),
 })
 export type OpenSignIn = z.infer<typeof openSignInSchema>
+
+export const passkeySchema = z.object({ id, name: z.string(), since: instantSchema, usedAt: instantSchema.nullable() })
+export type Passkey = z.infer<typeof passkeySchema>
+/** What a browser and an authenticator say to each other; both ends are read by the same library. */
+const browsers = z.looseObject({})
 
 const empty = z.object({})
 export const linkKinds = ['invitation', 'reset'] as const
@@ -64,6 +69,54 @@ export const account = {
     params: empty,
     input: z.object({ signInName, password: anyPassword }),
     response: sessionSchema,
+  }),
+  askPasskey: endpoint({
+    method: 'post',
+    path: '/session/passkey/options',
+    summary: 'What a browser needs to sign somebody in by a passkey',
+    params: empty,
+    input: empty,
+    response: browsers,
+  }),
+  signInByPasskey: endpoint({
+    method: 'post',
+    path: '/session/passkey',
+    summary: 'Sign in by a passkey',
+    params: empty,
+    input: z.object({ response: browsers }),
+    response: sessionSchema,
+  }),
+  passkeys: endpoint({
+    method: 'get',
+    path: '/account/passkeys',
+    summary: 'One’s passkeys',
+    params: empty,
+    input: empty,
+    response: z.array(passkeySchema),
+  }),
+  newPasskey: endpoint({
+    method: 'post',
+    path: '/account/passkeys/options',
+    summary: 'What a browser needs to make a passkey',
+    params: empty,
+    input: empty,
+    response: browsers,
+  }),
+  addPasskey: endpoint({
+    method: 'post',
+    path: '/account/passkeys',
+    summary: 'Keep a passkey that the browser made',
+    params: empty,
+    input: z.object({ name: text('a name for it', 120), response: browsers }),
+    response: z.array(passkeySchema),
+  }),
+  removePasskey: endpoint({
+    method: 'delete',
+    path: '/account/passkeys/:passkeyId',
+    summary: 'Remove a passkey: it opens nothing any more',
+    params: z.object({ passkeyId: id }),
+    input: empty,
+    response: z.array(passkeySchema),
   }),
   demoSignIn: endpoint({
     method: 'post',

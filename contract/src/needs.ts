@@ -19,6 +19,8 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
       session: 'nothing',
       signIn: 'nothing',
       signOut: 'nothing',
+      askPasskey: 'nothing',
+      signInByPasskey: 'nothing',
       demoSignIn: 'nothing',
       begin: 'nothing',
       lookAtLink: 'nothing',

@@ -426,3 +426,42 @@ test('one signs out and in again; a wrong password says no more than that; who i
   await page.waitForURL(/library/)
   await page.getByRole('heading', { level: 1 }).first().waitFor()
 })
+
+test('a passkey opens what the password does, and nothing once it is removed', async () => {
+  // A passkey belongs to a name: this machine's own, in place of its number.
+  const address = app.address.replace('127.0.0.1', 'localhost')
+  const cdp = await page.context().newCDPSession(page)
+  await cdp.send('WebAuthn.enable')
+  await cdp.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  })
+  await page.goto(`${address}/account`)
+  await page.getByRole('textbox', { name: 'Name to sign in with' }).fill('marit@hollin.example')
+  await page.getByLabel('Password').fill(PASSWORD)
+  await press(page, 'Sign in')
+  await press(page, 'Add a passkey')
+  await page.getByRole('textbox', { name: /What it is kept by/ }).fill('the desk')
+  await press(page, 'Make it')
+  await page.getByRole('listitem').filter({ hasText: 'the desk' }).getByText('not used yet').waitFor()
+  await expectAccessible(page, 'passkeys')
+  await press(page, 'Sign out')
+  await press(page, 'Sign in with a passkey')
+  await page.getByText('Signed in as Marit Solheim').waitFor()
+  await page
+    .getByText(/^by a passkey/)
+    .first()
+    .waitFor()
+  await press(page, 'Remove the passkey the desk')
+  await page.getByText('the desk').waitFor({ state: 'detached' })
+  await press(page, 'Sign out')
+  await press(page, 'Sign in with a passkey')
+  await page.getByText('This passkey opens nothing here.').waitFor()
+  await cdp.detach()
+})

@@ -65,6 +65,7 @@ beforeAll(async () => {
     importId: NOBODY,
     personId: NOBODY,
     invitationId: NOBODY,
+    passkeyId: NOBODY,
     auditId: '1',
     organismId: 'codling-moth',
     kind: 'organism',

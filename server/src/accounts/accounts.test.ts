@@ -1,3 +1,5 @@
+import { spawnSync } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
 import { endpoints, type Endpoint, type InputOf, type ParamsOf, type Problem, type ResponseOf, type Session } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from '../database/index.js'
@@ -274,6 +276,55 @@ describe('coming to a site', () => {
     expect((await browser.ask(sites.list, {})).status).toBe(401)
     expect((await new Browser().ask(account.signIn, { signInName: 'ina', password: PASSWORD })).status).toBe(403)
     expect((await new Browser().ask(account.signIn, { signInName: 'ina', password: 'four tall herons wait' })).status).toBe(200)
+  })
+})
+
+describe('a passkey', () => {
+  test('is asked for at a name and not at a number, and an answer that nobody asked for opens nothing', async () => {
+    const browser = new Browser()
+    expect((await browser.ask(account.askPasskey, {})).status).toBe(409)
+    const named = new Browser(app.address.replace('127.0.0.1', 'localhost'))
+    const { body } = await named.ask(account.askPasskey, {})
+    expect(body).toMatchObject({ rpId: 'localhost', userVerification: 'required' })
+    const made = { id: 'AAAA', rawId: 'AAAA', type: 'public-key', response: {}, clientExtensionResults: {} }
+    for (const response of [made, {}, { id: 'x'.repeat(5000) }, { id: 7 }]) {
+      const { status, problem } = await named.ask(account.signInByPasskey, { response })
+      expect([status, problem.detail]).toEqual([403, expect.stringContaining('opens nothing here')])
+    }
+    await named.ask(account.signIn, { signInName: 'marit@hollin.example', password: PASSWORD })
+    const asked = await named.ask(account.newPasskey, {})
+    expect(asked.body).toMatchObject({ rp: { id: 'localhost' }, attestation: 'none' })
+    expect((await named.ask(account.addPasskey, { name: 'the desk', response: made })).status).toBe(422)
+    expect((await named.ask(account.passkeys, {})).body).toEqual([])
+    expect((await new Browser().ask(account.newPasskey, {})).status).toBe(401)
+  })
+})
+
+describe('whoever runs the machine', () => {
+  const CLI = fileURLToPath(new URL('../../dist/package.js', import.meta.url))
+  const run = (...args: string[]) => {
+    const { status, stdout, stderr } = spawnSync(process.execPath, [CLI, ...args], {
+      env: { ...process.env, BOCADO_DATABASE_URL: app.databaseUrl },
+      encoding: 'utf8',
+    })
+    return { status, said: (stdout + stderr).trim() }
+  }
+
+  test('makes somebody an owner of a site that nobody here can open, and gives a link to who forgot', async () => {
+    const restored = await startSite(app, 'Restored bench')
+    const marit = new Browser()
+    await marit.ask(account.signIn, { signInName: 'marit@hollin.example', password: PASSWORD })
+    const mine = async () => (await marit.ask(sites.list, {})).body.map(({ name }) => name)
+    expect(await mine()).not.toContain('Restored bench')
+    expect(run('owner', 'Restored bench', 'nobody-at-all')).toEqual({ status: 1, said: 'nobody signs in with the name nobody-at-all' })
+    expect(run('owner', 'No such bench', 'marit@hollin.example').said).toBe('there is no site No such bench')
+    expect(run('owner', restored.site.id, 'Marit@Hollin.example').status).toBe(0)
+    expect(await mine()).toContain('Restored bench')
+    const { said } = run('new-password', 'marit@hollin.example')
+    const token = said.slice(said.indexOf('#') + 1)
+    const { status } = await new Browser().ask(account.useLink, { token, password: 'nine red foxes sleep' })
+    expect(status).toBe(200)
+    expect((await marit.ask(sites.list, {})).status).toBe(401)
   })
 })
 

@@ -6,9 +6,11 @@ import { hostnameOf, LOOPBACK } from '../http/doors.js'
 import { callerAt, requireNeed, setSignIn, signInOf } from '../http/identity.js'
 import { limitWrites } from '../http/limits.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
-import { knownFor, parse, read, write, type Serving } from '../http/route.js'
+import type { Transaction } from '../database/index.js'
+import { knownFor, parse, read, requireCaller, write, type Serving } from '../http/route.js'
 import { reading, writing } from '../http/serving.js'
 import { invite, listInvitations, lookAtLink, resetLink, useLink, withdraw } from './links.js'
+import { addPasskey, askForPasskey, askToSignIn, listPasskeys, openByPasskey, partyOf, removePasskey, type Party } from './passkeys.js'
 import { isPassword, hashPassword } from './passwords.js'
 import {
   begin,
@@ -26,7 +28,7 @@ import { endSignIn, endSignIns } from './store.js'
 
 const FROM_HERE = /^(::ffff:)?127\.|^::1$/
 /** What costs a password's hash is asked for by people, not by programs. */
-const PER_MINUTE = 60
+const PER_MINUTE = 300
 
 const visitorOf = (req: Request): Visitor => ({
   address: req.ip ?? '',
@@ -54,7 +56,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
   /** Registers what opens a sign-in: the browser gets its cookie once everything is stored. */
   const opens = <E extends Endpoint>(
     e: E,
-    act: (visitor: Visitor, input: ParsedInputOf<E>, personId: string | undefined) => Promise<SignedIn>,
+    act: (visitor: Visitor, input: ParsedInputOf<E>, personId: string | undefined, req: Request) => Promise<SignedIn>,
     isSlow = true,
   ): void => {
     router[e.method](e.path, knownFor(needOf(e)), ...(isSlow ? [slowly] : limitWrites), jsonBody, async (req: Request, res: Response) => {
@@ -63,7 +65,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
       const before = signInOf(req)
       const caller = await reading(serving, ({ db }) => callerAt(db, before, undefined))
       requireNeed(needOf(e), caller, undefined)
-      const { personId, token } = await act(visitor, input, caller?.personId)
+      const { personId, token } = await act(visitor, input, caller?.personId, req)
       // A sign-in that was there before ends: what somebody put into the browser before is worth nothing after.
       if (before !== undefined && caller) await writing(serving, ({ db }) => endSignIn(db, caller.personId, { token: before }))
       setSignIn(req, res, token)
@@ -89,6 +91,28 @@ export function accountRoutes(router: Router, serving: Serving): void {
     const isRight = await isPassword(password, known?.passwordHash)
     return writing(serving, ({ db }) => openByPassword(db, visitor, known, isRight))
   })
+  // A passkey belongs to the name under which it was made: that of the page from which it comes.
+  const partyOfRequest = (req: Request): Party =>
+    partyOf(hostnameOf(req.header('Host') ?? '') ?? '', req.header('Origin') ?? `${req.protocol}://${req.header('Host') ?? ''}`)
+  opens(account.signInByPasskey, (visitor, { response }, _, req) =>
+    writing(serving, ({ db }) => openByPasskey(db, visitor, partyOfRequest(req), response)),
+  )
+  router.post(account.askPasskey.path, slowly, jsonBody, async (req: Request, res: Response) => {
+    res.set('Cache-Control', 'no-store').json(await writing(serving, ({ db }) => askToSignIn(db, partyOfRequest(req))))
+  })
+  const asSelf = (e: Endpoint, act: (tx: Transaction, personId: string, req: Request) => Promise<unknown>): void => {
+    router[e.method](e.path, knownFor(needOf(e)), ...limitWrites, jsonBody, async (req: Request, res: Response) => {
+      const body = await writing(serving, async ({ db }) => act(db, await requireCaller(db, needOf(e), signInOf(req), undefined), req))
+      res.set('Cache-Control', 'no-store').json(body)
+    })
+  }
+  asSelf(account.newPasskey, (tx, personId, req) => askForPasskey(tx, personId, partyOfRequest(req)))
+  asSelf(account.addPasskey, (tx, personId, req) => {
+    const { name, response } = parse(account.addPasskey.input, req.body)
+    return addPasskey(tx, personId, partyOfRequest(req), name, response)
+  })
+  read(router, serving, account.passkeys, ({ deps, personId }) => listPasskeys(deps.db, personId))
+  write(router, serving, account.removePasskey, ({ tx, personId, params }) => removePasskey(tx, personId, params.passkeyId))
   opens(account.demoSignIn, (visitor, { personId }) => writing(serving, ({ db }) => signInToDemo(db, visitor, personId)), false)
   opens(account.begin, async (visitor, { password, ...input }) => {
     const hash = await hashPassword(password)

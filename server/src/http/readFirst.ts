@@ -32,7 +32,8 @@ export async function readFirst(serving: Serving, path: string, token: string | 
     const first = ['/api/v1/sites', SESSION]
     if (siteId === undefined || caller.role === undefined) return { reads: first, isDoor: false }
     const { season } = await getSite(db, clock, siteId)
-    return { reads: [...first, `/api/v1/sites/${siteId}/band?season=${season.start}`, `/api/v1/sites/${siteId}/blocks`], isDoor: false }
+    const of = `/api/v1/sites/${siteId}`
+    return { reads: [...first, `${of}/band?season=${season.start}`, `${of}/blocks`, `${of}/organisms`], isDoor: false }
   }).catch((): undefined => undefined)
   return (await Promise.race([asked, sleep(PATIENCE_MS)])) ?? { reads: [], isDoor: false }
 }

@@ -1,6 +1,7 @@
 import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
-import { createConnection } from 'mysql2/promise'
+import { createConnection, type Connection } from 'mysql2/promise'
+import { hashOf, newToken } from '../accounts/tokens.js'
 import type { Row } from '../database/index.js'
 import { migrate } from '../database/migrate.js'
 import { exportSite } from './exportSite.js'
@@ -8,9 +9,11 @@ import { PackageRefused } from './importSite.js'
 import { restorePackage } from './restorePackage.js'
 
 const USAGE = `backup [FOLDER] [SITE …]   every site, or those named by id or name, each into a zip of its own
-restore FILE …             each package into the database; a site that is there already is left as it is`
+restore FILE …             each package into the database; a site that is there already is left as it is
+owner SITE NAME            who signs in with the name owns the site too: one that was restored, or whose owner is gone
+new-password NAME          prints the end of a link with which they set a new password`
 
-/** `npm run backup` and `npm run restore`. The database is that of BOCADO_DATABASE_URL. */
+/** `npm run backup`, `npm run restore`, `npm run owner` and `npm run new-password`: what is done at the machine itself. The database is that of BOCADO_DATABASE_URL. */
 async function main([what, ...rest]: string[]): Promise<void> {
   const url = process.env['BOCADO_DATABASE_URL']
   if (!url) throw new PackageRefused('BOCADO_DATABASE_URL is not set; it names the database')
@@ -39,10 +42,46 @@ async function main([what, ...rest]: string[]): Promise<void> {
         const { title, rows } = await restorePackage(url, path)
         console.log(`${title}: ${Object.values(rows).reduce((a, b) => a + b, 0)} rows from ${path}`)
       }
+    } else if (what === 'owner' && rest.length === 2) {
+      const [wanted = '', name = ''] = rest
+      const personId = await personOf(connection, name)
+      const [sites] = await connection.query<Row[]>('SELECT id, name FROM site WHERE deleted_at IS NULL AND (id = ? OR name = ?)', [
+        UUID.test(wanted) ? wanted : null,
+        wanted,
+      ])
+      const [site] = sites
+      if (!site) throw new PackageRefused(`there is no site ${wanted}`)
+      if (sites.length > 1) throw new PackageRefused(`several sites are called ${wanted}: name one by its id`)
+      await connection.query(
+        `INSERT INTO site_person (site_id, person_id, role) VALUES (?, ?, 'owner')
+         ON DUPLICATE KEY UPDATE role = 'owner', left_at = NULL, row_version = row_version + 1`,
+        [site['id'], personId],
+      )
+      console.log(`${name} owns ${site['name'] as string}`)
+    } else if (what === 'new-password' && rest.length === 1) {
+      const personId = await personOf(connection, rest[0] as string)
+      const [[at]] = await connection.query<Row[]>('SELECT site_id FROM site_person WHERE person_id = ? LIMIT 1', [personId])
+      if (!at) throw new PackageRefused('they work at no site: make them owner of one first')
+      const token = newToken()
+      await connection.query(
+        `INSERT INTO link (id, kind, token_hash, site_id, person_id, name, created_by, created_at, expires_at)
+         SELECT UUID(), 'reset', ?, ?, id, name, id, UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL 1 DAY FROM person WHERE id = ?`,
+        [hashOf(token), at['site_id'], personId],
+      )
+      console.log(`For a day, once, behind the address of this server: /come-in#${token}`)
     } else throw new PackageRefused(USAGE)
   } finally {
     await connection.end()
   }
+}
+
+const UUID = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/i
+
+/** Who signs in with a name. */
+async function personOf(connection: Connection, name: string): Promise<string> {
+  const [[row]] = await connection.query<Row[]>('SELECT person_id FROM account WHERE sign_in_name = ?', [name.trim().toLowerCase()])
+  if (!row) throw new PackageRefused(`nobody signs in with the name ${name}`)
+  return row['person_id'] as string
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {

@@ -29,6 +29,8 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
   sign_in: 'as account',
   sign_in_attempt: 'as account',
   link: 'as account',
+  passkey: 'as account',
+  passkey_challenge: 'as account',
   work: 'asked for anew when a site is restored',
   site_version: 'counted anew in the database into which a site is restored',
   watch_forecast: 'derived anew',

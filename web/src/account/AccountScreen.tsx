@@ -11,6 +11,7 @@ import { FormError } from '../design/FormError.js'
 import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
+import { Passkeys } from './Passkeys.js'
 import { Sent } from './SignInScreen.js'
 import '../messages/en/account.js'
 
@@ -33,6 +34,7 @@ export function AccountScreen() {
           <Quiet>{person.signInName === null ? t('account.noAccount') : t('account.byName', { signInName: person.signInName })}</Quiet>
         </p>
         <SignIns />
+        {person.signInName === null ? null : <Passkeys />}
         {isChanged ? <Small role="status">{t('account.changed')}</Small> : null}
         {person.signInName === null ? null : changes ? (
           <ChangePassword

@@ -10,6 +10,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Rows, Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
+import { hasPasskeys, signInByPasskey, wasLetBe } from './passkeys.js'
 import '../messages/en/account.js'
 
 const NEW = 'new'
@@ -76,16 +77,29 @@ function ByPassword() {
     const session = await entry.submit({})
     if (session) await takeSession(client, session)
   }
+  const [refused, setRefused] = useState<string | null>(null)
+  const byPasskey = async (): Promise<void> => {
+    try {
+      await takeSession(client, await signInByPasskey())
+    } catch (error) {
+      setRefused(wasLetBe(error) ? null : error instanceof Error ? error.message : String(error))
+    }
+  }
   return (
     <Door title={t('account.signIn')}>
       <Sent onSend={comeIn}>
         <TextField label={t('account.signInName')} autoComplete="username" autoFocus {...bind.text('signInName')} />
         <TextField label={t('account.password')} autoComplete="current-password" {...bind.text('password')} />
-        <FormError text={entry.general} />
+        <FormError text={entry.general ?? refused} />
         <Line>
           <Button type="submit" isDisabled={entry.isBarred}>
             {t('account.signIn')}
           </Button>
+          {hasPasskeys() ? (
+            <Button $plain onPress={() => void byPasskey()}>
+              {t('account.byPasskey')}
+            </Button>
+          ) : null}
         </Line>
       </Sent>
       <Small>{t('account.forgot')}</Small>

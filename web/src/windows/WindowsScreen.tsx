@@ -379,7 +379,8 @@ export function WindowsScreen() {
     [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
   )
 
-  if (!band || !blocks || !organisms) return <Waiting />
+  // What is said of each watch stands without the list of organisms, which is long.
+  if (!band || !blocks) return <Waiting />
   // Until somebody has looked, or something was seen, the site is new.
   const isNew = !all.some(({ rounds, seen }) => rounds.length > 0 || seen.length > 0)
   return (
@@ -438,16 +439,20 @@ export function WindowsScreen() {
             />
           )}
           <Page as="div">
-            <Columns $left="1fr" $right="1fr">
-              <Detail
-                key={selected.watch.id}
-                forecast={selected}
-                organism={organisms?.find(({ id }) => id === selected.watch.organismId)}
-                blockName={blockNames.get(selected.watch.blockId) ?? ''}
-                onPlan={takeUp}
-              />
-              <PlanPanelLater key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
-            </Columns>
+            {organisms ? (
+              <Columns $left="1fr" $right="1fr">
+                <Detail
+                  key={selected.watch.id}
+                  forecast={selected}
+                  organism={organisms.find(({ id }) => id === selected.watch.organismId)}
+                  blockName={blockNames.get(selected.watch.blockId) ?? ''}
+                  onPlan={takeUp}
+                />
+                <PlanPanelLater key={`plan-${selected.watch.id}`} forecast={selected} planning={planning} />
+              </Columns>
+            ) : (
+              <Waiting />
+            )}
           </Page>
         </>
       ) : adding ? null : (

@@ -1,0 +1,1 @@
+ALTER TABLE sign_in MODIFY COLUMN how ENUM('password', 'link', 'demo', 'passkey') NOT NULL
