@@ -51,9 +51,11 @@ describe('a server on which nobody has an account', () => {
       ['name', ' '],
     ] as const)
       expect((await owner.ask(account.begin, { ...first, [field]: value })).problem.fields?.[0]?.path).toBe(field)
-    const both = await Promise.all([owner.ask(account.begin, first), new Browser().ask(account.begin, { ...first, signInName: 'other' })])
+    const other = new Browser()
+    const both = await Promise.all([owner.ask(account.begin, first), other.ask(account.begin, { ...first, signInName: 'other' })])
     expect(both.filter(({ status }) => status === 200)).toHaveLength(1)
     const made = both.find(({ status }) => status === 200)!
+    if (made === both[1]) owner = other
     expect(made.cookies[0]).toMatch(/^bocado=[\w-]{43}; Max-Age=\d+; Path=\/; Expires=[^;]+; HttpOnly; SameSite=Lax$/)
     expect((await new Browser().ask(account.begin, { ...first, signInName: 'third' })).status).toBe(409)
     // Whichever of both was first.
