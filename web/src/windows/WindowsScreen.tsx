@@ -5,7 +5,6 @@ import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import { BandTable } from '../band/BandTable.js'
 import { useRangeControls } from '../band/range.js'
 import { DerivedNote } from '../band/DerivedNote.js'
 import { SeasonBand, usualRange, type AxisKind } from '../band/SeasonBand.js'
@@ -24,7 +23,7 @@ import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { groupOf, isShown, overThreshold, SHOWN } from './shown.js'
-import { AddWatchLater, FirstStepsLater, PhoneViewLater, PlanPanelLater } from './panelsLater.js'
+import { AddWatchLater, BandTableLater, FirstStepsLater, PhoneViewLater, PlanPanelLater } from './panelsLater.js'
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 import '../messages/en/field.js'
@@ -421,7 +420,7 @@ export function WindowsScreen() {
               <p>{words === '' ? t('band.nothingShown', { what: t(`band.show.${show}`) }) : t('band.nothingFound', { words })}</p>
             </Page>
           ) : asTable ? (
-            <BandTable groups={groups} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
+            <BandTableLater groups={groups} blockNames={blockNames} sentences={sentences} selected={selected.watch.id} onSelect={select} />
           ) : (
             <SeasonBand
               band={band}

@@ -1,5 +1,6 @@
 import type { Organism, WatchForecast } from '@bocado/contract'
-import { lazy, type ComponentType } from 'react'
+import type { BandTable } from '../band/BandTable.js'
+import { lazy, type ComponentProps, type ComponentType } from 'react'
 import { later } from '../shell/later.js'
 import { partLater } from '../shell/partLater.js'
 import type { NewWatch } from './AddWatch.js'
@@ -16,6 +17,7 @@ const planning = later(() => import('./PlanPanel.js'))
 const phoneView = later(() => import('./PhoneView.js'))
 const steps = later(() => import('./FirstSteps.js'))
 const editing = later(() => import('./EditWatch.js'))
+const table = later(() => import('../band/BandTable.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
 interface OfWatch {
@@ -33,4 +35,5 @@ export const PlanPanelLater = partLater<OfWatch & { planning: Planning }>(async 
 /** Small aids: while they come, their places stay empty. */
 export const PhoneViewLater = lazy<ComponentType<PhoneViewProps>>(async () => ({ default: (await phoneView()).PhoneView }))
 export const FirstStepsLater = lazy(async () => ({ default: (await steps()).FirstSteps }))
+export const BandTableLater = partLater<ComponentProps<typeof BandTable>>(async () => (await table()).BandTable)
 export const AddWatchLater = partLater<NewWatch>(async () => (await adding()).AddWatch)
