@@ -9,7 +9,7 @@ import { DATABASE_PROGRAMS, ensureNodeModules, ensurePrograms, root } from './ma
 import { freePort } from './machine/ports.mjs'
 import { isAlive, runs, stop } from './machine/processes.mjs'
 import { readState, takeFolder, writeState } from './machine/state.mjs'
-import { keepRunning } from './machine/supervise.mjs'
+import { keptPrograms, startProgram } from './machine/supervise.mjs'
 
 const started = Date.now()
 const say = (line) => console.log(`${((Date.now() - started) / 1000).toFixed(1).padStart(5)} s  ${line}`)
@@ -55,19 +55,6 @@ function run(file, env) {
   })
 }
 
-/** Starts a program that says when it is ready, and that ends when this one is gone. */
-async function start(file, env) {
-  const child = spawn(process.execPath, [join(root, file)], {
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  })
-  await new Promise((resolve, reject) => {
-    child.once('message', resolve)
-    child.once('exit', (code) => reject(new Error(`${file} ended with ${code}`)))
-  })
-  return child
-}
-
 async function main() {
   mkdirSync(dir, { recursive: true })
   // Two that start at the same moment would take each other's database.
@@ -78,23 +65,14 @@ async function main() {
   const external = process.env.BOCADO_DATABASE_URL
   if (!external) ensurePrograms(DATABASE_PROGRAMS, say)
   ensureNodeModules(say)
-  const kept = []
+  const { keep, end } = keptPrograms({
+    say,
+    release: () => {
+      rmSync(runFile, { force: true })
+      folder.release()
+    },
+  })
   let database
-  let ending = false
-  const end = async (code) => {
-    if (ending) return
-    ending = true
-    for (const { keeper } of kept) keeper.end()
-    for (const { keeper } of kept.toReversed()) {
-      const { pid } = keeper.now()
-      if (isAlive(pid)) await stop(pid)
-    }
-    rmSync(runFile, { force: true })
-    folder.release()
-    process.exit(code)
-  }
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
-  const keep = (name, first, again) => kept.push({ keeper: keepRunning({ name, first, start: again, say }) })
   try {
     if (!external) {
       say('Starting MariaDB on loopback')
@@ -125,16 +103,16 @@ async function main() {
         address,
         database: env.BOCADO_DATABASE_URL,
       })
-    let server = await start('server/dist/main.js', env)
+    let server = await startProgram('server/dist/main.js', env)
     keep('The server', server, async () => {
-      server = await start('server/dist/main.js', env)
+      server = await startProgram('server/dist/main.js', env)
       note()
       return server
     })
     say('Starting the simulated stations')
-    let simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
+    let simulators = await startProgram('simulators/dist/main.js', { BOCADO_ADDRESS: address })
     keep('The simulated stations', simulators, async () => {
-      simulators = await start('simulators/dist/main.js', { BOCADO_ADDRESS: address })
+      simulators = await startProgram('simulators/dist/main.js', { BOCADO_ADDRESS: address })
       note()
       return simulators
     })

@@ -1,32 +1,22 @@
 // npm run serve: Bocado for a farm, from one machine of it. With --network other machines of the local network reach it, over TLS.
-import { spawn } from 'node:child_process'
 import { mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from './build.mjs'
 import { startMariadb } from './machine/mariadb.mjs'
 import { DATABASE_PROGRAMS, ensureNodeModules, ensurePrograms, root } from './machine/packages.mjs'
-import { isAlive, stop } from './machine/processes.mjs'
 import { takeFolder } from './machine/state.mjs'
-import { keepRunning } from './machine/supervise.mjs'
+import { keptPrograms, startProgram } from './machine/supervise.mjs'
 
 const started = Date.now()
 const say = (line) => console.log(`${((Date.now() - started) / 1000).toFixed(1).padStart(5)} s  ${line}`)
 const dir = process.env.BOCADO_DATA ?? join(root, '.data', 'farm')
 const toNetwork = process.argv.includes('--network')
 
-function start(env) {
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+/** Starts the server and says how it is reached. */
+const start = (env) =>
+  startProgram('server/dist/main.js', env, ({ words }) => {
+    for (const line of words) console.log(line)
   })
-  return new Promise((resolve, reject) => {
-    child.once('message', ({ words }) => {
-      for (const line of words) console.log(line)
-      resolve(child)
-    })
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
-  })
-}
 
 async function main() {
   mkdirSync(dir, { recursive: true, mode: 0o700 })
@@ -35,21 +25,7 @@ async function main() {
   const external = process.env.BOCADO_DATABASE_URL
   if (!external) ensurePrograms(DATABASE_PROGRAMS, say)
   ensureNodeModules(say)
-  const kept = []
-  let ending = false
-  const end = async (code) => {
-    if (ending) return
-    ending = true
-    for (const { keeper } of kept) keeper.end()
-    for (const { keeper } of kept.toReversed()) {
-      const { pid } = keeper.now()
-      if (isAlive(pid)) await stop(pid)
-    }
-    folder.release()
-    process.exit(code)
-  }
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
-  const keep = (name, first, again) => kept.push({ keeper: keepRunning({ name, first, start: again, say }) })
+  const { keep, end } = keptPrograms({ say, release: () => folder.release() })
   try {
     let url = external
     if (!external) {

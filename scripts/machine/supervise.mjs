@@ -1,5 +1,8 @@
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
-import { isAlive } from './processes.mjs'
+import { root } from './packages.mjs'
+import { isAlive, stop } from './processes.mjs'
 
 const LOOK_EVERY_MS = 500
 const PAUSES_MS = [0, 1000, 3000, 10_000, 30_000, 60_000]
@@ -38,4 +41,50 @@ export function keepRunning({ name, first, start, say }) {
     }
   })()
   return { end: () => (ended = true), now: () => running }
+}
+
+/**
+ * Programs that run as long as this one does: each is kept running, and all are ended where this one is, the last started first.
+ *
+ * @param {{ say: (line: string) => void, release: () => void }} p `release`: what else is let go of at the end
+ * @returns {{ keep: (name: string, first: { pid: number }, again: () => Promise<{ pid: number }>) => void, end: (code: number) => Promise<void> }}
+ */
+export function keptPrograms({ say, release }) {
+  const keepers = []
+  let ending = false
+  const end = async (code) => {
+    if (ending) return
+    ending = true
+    for (const keeper of keepers) keeper.end()
+    for (const keeper of keepers.toReversed()) {
+      const { pid } = keeper.now()
+      if (isAlive(pid)) await stop(pid)
+    }
+    release()
+    process.exit(code)
+  }
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
+  return { keep: (name, first, again) => void keepers.push(keepRunning({ name, first, start: again, say })), end }
+}
+
+/**
+ * Starts a built program that says when it is ready, and that ends when this one is gone.
+ *
+ * @param {string} file from the root of the project
+ * @param {Record<string, string>} env
+ * @param {(said: unknown) => void} [heard] hears what it said
+ */
+export async function startProgram(file, env, heard = () => undefined) {
+  const child = spawn(process.execPath, [join(root, file)], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  })
+  await new Promise((resolve, reject) => {
+    child.once('message', (said) => {
+      heard(said)
+      resolve()
+    })
+    child.once('exit', (code) => reject(new Error(`${file} ended with ${code}`)))
+  })
+  return child
 }

@@ -67,6 +67,11 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
       .json({ ok, parts })
   })
   const api = Router()
+  // What somebody is shown is theirs: nothing on the way keeps it for another, and the browser asks anew each time.
+  api.use((_req, res, next) => {
+    res.set('Cache-Control', 'private, no-cache')
+    next()
+  })
   const document = openApiDocument(endpoints as unknown as Record<string, Record<string, Endpoint>>)
   api.get('/openapi.json', (_req, res) => {
     res.json(document)

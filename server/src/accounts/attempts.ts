@@ -21,22 +21,20 @@ const keys = (name: string, address: string): { of: Buffer; free: number }[] =>
  */
 export async function countAttempt(tx: Transaction, name: string, address: string): Promise<void> {
   for (const { of, free } of keys(name, address)) {
+    // The row is there before it is held: many first tries at once would else each see none.
+    await tx.query('INSERT IGNORE INTO sign_in_attempt (of, failures, last_at) VALUES (?, 0, UTC_TIMESTAMP(3))', [of])
     const [[row]] = await tx.query<Row[]>(
       'SELECT failures, TIMESTAMPDIFF(MICROSECOND, last_at, UTC_TIMESTAMP(3)) / 1000000 AS ago FROM sign_in_attempt WHERE of = ? FOR UPDATE',
       [of],
     )
-    const ago = row ? Number(row['ago']) : Infinity
+    const ago = Number(row!['ago'])
     const failures = ago > FORGOTTEN_S ? 0 : Number(row!['failures'])
     const wait = failures < free ? 0 : Math.min(LONGEST_WAIT_S, FIRST_WAIT_S * 2 ** (failures - free))
     if (ago < wait) {
       const left = Math.ceil(wait - ago)
       throw new HttpProblem(429, `Too many tries failed. Wait ${left} s and try again.`, { retryAfter: left })
     }
-    await tx.query(
-      `INSERT INTO sign_in_attempt (of, failures, last_at) VALUES (?, 1, UTC_TIMESTAMP(3))
-       ON DUPLICATE KEY UPDATE failures = ?, last_at = VALUES(last_at)`,
-      [of, failures + 1],
-    )
+    await tx.query('UPDATE sign_in_attempt SET failures = ?, last_at = UTC_TIMESTAMP(3) WHERE of = ?', [failures + 1, of])
   }
 }
 

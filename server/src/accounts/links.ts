@@ -85,6 +85,8 @@ export async function useLink(
     await requireMayGive(tx, link)
     if (asSelf === undefined) {
       if (signInName === null) throw fieldProblem('signInName', 'enter a name to sign in with')
+      if (link.personId !== null && (await findAccount(tx, { personId: link.personId })))
+        throw new HttpProblem(410, 'You have an account here already. Sign in by it, or ask for a new password.')
       const { role, licensed } = link
       if (link.personId === null)
         await insertPerson(tx, link.siteId, { id: personId, name: name ?? link.name, role: role as Role, licensed })

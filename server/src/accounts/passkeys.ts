@@ -37,7 +37,6 @@ export function partyOf(hostname: string, origin: string): Party {
 }
 
 async function keepChallenge(tx: Transaction, challenge: string, personId: string | null): Promise<void> {
-  await tx.query('DELETE FROM passkey_challenge WHERE expires_at < UTC_TIMESTAMP()')
   await tx.query(
     `INSERT INTO passkey_challenge (challenge_hash, person_id, expires_at) VALUES (?, ?, UTC_TIMESTAMP() + INTERVAL ${HOLDS_MINUTES} MINUTE)`,
     [hashOf(challenge), personId],

@@ -69,12 +69,11 @@ export function accountRoutes(router: Router, serving: Serving): void {
       // A sign-in that was there before ends: what somebody put into the browser before is worth nothing after.
       if (before !== undefined && caller) await writing(serving, ({ db }) => endSignIn(db, caller.personId, { token: before }))
       setSignIn(req, res, token)
-      await answer(res, await reading(serving, ({ db }) => sessionOf(db, personId, visitor)))
+      answer(res, await reading(serving, ({ db }) => sessionOf(db, personId, visitor)))
     })
   }
-  const answer = async (res: Response, session: Session): Promise<void> => {
+  const answer = (res: Response, session: Session): void => {
     res.set('Cache-Control', 'no-store').json(session)
-    await Promise.resolve()
   }
 
   router.get(account.session.path, async (req: Request, res: Response) => {
@@ -83,7 +82,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
       sessionOf(db, (await callerAt(db, token, undefined))?.personId, visitorOf(req)),
     )
     if (token !== undefined && session.person === null) setSignIn(req, res, null)
-    await answer(res, session)
+    answer(res, session)
   })
   // A password is hashed and checked between transactions: it takes a while, and holds no connection.
   opens(account.signIn, async (visitor, { signInName, password }) => {
@@ -139,7 +138,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
       else await endSignIn(db, caller.personId, { token })
     })
     setSignIn(req, res, null)
-    await answer(res, await reading(serving, ({ db }) => sessionOf(db, undefined, visitorOf(req))))
+    answer(res, await reading(serving, ({ db }) => sessionOf(db, undefined, visitorOf(req))))
   })
   router.post(account.lookAtLink.path, slowly, jsonBody, async (req: Request, res: Response) => {
     const { token } = parse(account.lookAtLink.input, req.body)

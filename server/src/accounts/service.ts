@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { account, OpenSignIn, ParsedInputOf, Session } from '@bocado/contract'
+import { roles, type account, type OpenSignIn, type ParsedInputOf, type Session } from '@bocado/contract'
 import type { Queryable, Row, Transaction } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import { countAttempt, forgetAttempt } from './attempts.js'
@@ -29,21 +29,15 @@ const isDemonstration = (): boolean => process.env['BOCADO_DEMO'] === 'on'
 
 /** Who is signed in, and what can be done where nobody is. */
 export async function sessionOf(db: Queryable, personId: string | undefined, { isLocal }: Visitor): Promise<Session> {
-  if (personId !== undefined) {
-    const [[row]] = await db.query<Row[]>(
-      'SELECT p.name, a.sign_in_name FROM person p LEFT JOIN account a ON a.person_id = p.id WHERE p.id = ?',
-      [personId],
-    )
-    const demo = isDemonstration() && isLocal ? await peopleHere(db, ['owner', 'lead', 'scout', 'applicator', 'viewer']) : null
-    return {
-      person: { id: personId, name: row!['name'] as string, signInName: row!['sign_in_name'] as string | null },
-      demo,
-      first: null,
-    }
-  }
-  if (isDemonstration() && isLocal)
-    return { person: null, demo: await peopleHere(db, ['owner', 'lead', 'scout', 'applicator', 'viewer']), first: null }
-  return { person: null, demo: null, first: (await hasAccounts(db)) ? null : await peopleHere(db, ['owner', 'lead']) }
+  const isDemo = isDemonstration() && isLocal
+  const demo = isDemo ? await peopleHere(db, roles) : null
+  if (personId === undefined)
+    return { person: null, demo, first: isDemo || (await hasAccounts(db)) ? null : await peopleHere(db, ['owner', 'lead']) }
+  const [[row]] = await db.query<Row[]>(
+    'SELECT p.name, a.sign_in_name FROM person p LEFT JOIN account a ON a.person_id = p.id WHERE p.id = ?',
+    [personId],
+  )
+  return { person: { id: personId, name: row!['name'] as string, signInName: row!['sign_in_name'] as string | null }, demo, first: null }
 }
 
 /** What an act of signing in gives: the secret of a new sign-in, and whose it is. */

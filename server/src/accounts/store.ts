@@ -43,6 +43,11 @@ export async function insertAccount(tx: Transaction, { personId, signInName, pas
 
 export async function setPassword(tx: Transaction, personId: string, passwordHash: string): Promise<void> {
   await tx.query('UPDATE account SET password_hash = ?, changed_at = UTC_TIMESTAMP() WHERE person_id = ?', [passwordHash, personId])
+  // Whoever holds another link for it from before does not set it once more.
+  await tx.query(
+    "UPDATE link SET withdrawn_at = UTC_TIMESTAMP() WHERE person_id = ? AND kind = 'reset' AND used_at IS NULL AND withdrawn_at IS NULL",
+    [personId],
+  )
 }
 
 /** Opens a sign-in and returns the secret that stands for it. */

@@ -6,7 +6,7 @@ import { download, read, type Serving } from '../http/route.js'
 import { listAudit } from './service.js'
 
 /** Entries of a page while everything is written out. */
-const AT_ONCE = 100
+const AT_ONCE = 1000
 
 /** Who changed what, for who leads a site: as a list, and as a file. */
 export function auditRoutes(router: Router, serving: Serving): void {

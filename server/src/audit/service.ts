@@ -14,6 +14,8 @@ const INSIDE = new Set([
   'parent_id',
   'bytes',
   'jpeg',
+  'token_hash',
+  'token_by',
 ])
 const LONGEST = 200
 const UUID = /^[\da-f]{8}-[\da-f]{4}-[\da-f]{4}-[\da-f]{4}-[\da-f]{12}$/

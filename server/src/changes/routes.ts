@@ -2,6 +2,7 @@ import { ALL_SITES, id } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
 import { signInOf } from '../http/identity.js'
 import { z } from 'zod'
+import type { Queryable, Row } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import { parse, requireCaller } from '../http/route.js'
 import { reading, type Serving } from '../http/serving.js'
@@ -22,6 +23,16 @@ const query = z.object({
     .pipe(z.array(id).max(MOST_SITES, { error: `name at most ${MOST_SITES} sites` })),
 })
 
+/** At how many of these sites somebody works. */
+async function sitesOf(db: Queryable, personId: string, sites: readonly string[]): Promise<number> {
+  if (sites.length === 0) return 0
+  const [[row]] = await db.query<Row[]>(
+    'SELECT COUNT(*) AS n FROM site_person WHERE person_id = ? AND left_at IS NULL AND site_id IN (?)',
+    [personId, sites],
+  )
+  return Number(row!['n'])
+}
+
 /**
  * The stream of what changes at sites, and in the list of sites, as server-sent events: `versions` with a site's id and the versions of
  * its aspects that have risen; the first of a site has all of them. A page that lost its stream compares that with what it holds, so it
@@ -31,8 +42,8 @@ export function changeRoutes(router: Router, serving: Serving, changes: Changes)
   /** Who may look at all of these sites, and still may while they listen. */
   const requireLooker = (token: string | undefined, sites: readonly string[]): Promise<void> =>
     reading(serving, async ({ db }) => {
-      await requireCaller(db, 'signed-in', token, undefined)
-      for (const siteId of sites) await requireCaller(db, 'look', token, siteId)
+      const personId = await requireCaller(db, 'signed-in', token, undefined)
+      if ((await sitesOf(db, personId, sites)) < sites.length) throw new HttpProblem(404, 'There is no such site.')
     })
   router.get('/changes', async (req: Request, res: Response) => {
     const { sites } = parse(query, req.query)

@@ -141,7 +141,7 @@ export function writtenOnce<T extends object>(body: T): T {
 }
 
 function sendWritten(req: Request, res: Response, { json, packed, tag }: Written): void {
-  res.set({ 'Content-Type': 'application/json; charset=utf-8', ETag: tag, 'Cache-Control': 'no-cache', Vary: 'Accept-Encoding' })
+  res.set({ 'Content-Type': 'application/json; charset=utf-8', ETag: tag, Vary: 'Accept-Encoding' })
   if (req.header('If-None-Match')?.includes(tag)) {
     res.status(304).end()
     return

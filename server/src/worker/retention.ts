@@ -11,6 +11,14 @@ const AT_ONCE = 2000
 const STEPS: readonly { what: string; sql: string }[] = [
   // Answers kept for requests that are sent again; after a week nobody does.
   { what: 'idempotency keys', sql: `DELETE FROM idempotency WHERE created_at < NOW() - INTERVAL 7 DAY LIMIT ${AT_ONCE}` },
+  // Tries to sign in are forgotten after an hour, challenges after minutes; what ended is shown to nobody.
+  { what: 'tries to sign in', sql: `DELETE FROM sign_in_attempt WHERE last_at < UTC_TIMESTAMP() - INTERVAL 1 HOUR LIMIT ${AT_ONCE}` },
+  { what: 'challenges', sql: `DELETE FROM passkey_challenge WHERE expires_at < UTC_TIMESTAMP() LIMIT ${AT_ONCE}` },
+  {
+    what: 'sign-ins that ended',
+    sql: `DELETE FROM sign_in WHERE COALESCE(ended_at, LEAST(expires_at, seen_at + INTERVAL 14 DAY)) < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
+  },
+  { what: 'links that ended', sql: `DELETE FROM link WHERE expires_at < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}` },
   // Of statements older than two weeks the first of each watch and day stays, for good.
   {
     what: 'statements of the same day',

@@ -171,7 +171,7 @@ describe('work', () => {
   })
 })
 
-test('what is old is thinned: keys go, of statements the first of a day stays, of weather forecasts their daily means', async () => {
+test('what is old is thinned: keys go, of statements the first of a day stays, of weather forecasts their daily means, of sign-ins those that hold', async () => {
   const [[watch]] = await app.database.query<Row[]>('SELECT id, site_id FROM watch WHERE site_id = ?', [place.site.id])
   const issued = async (today: string, hour: number): Promise<void> => {
     await app.database.query(
@@ -196,9 +196,24 @@ test('what is old is thinned: keys go, of statements the first of a day stays, o
   await forecast('2026-03-01 06:00:00')
   await forecast('2026-06-12 06:00:00')
   await app.database.query("INSERT INTO idempotency (idempotency_key, request_hash, created_at) VALUES ('old', '', NOW() - INTERVAL 8 DAY)")
+  const signIn = (hash: string, how: string) =>
+    app.database.query(
+      `INSERT INTO sign_in (token_hash, id, person_id, how, created_at, seen_at, expires_at, ended_at) VALUES (?, ?, ?, 'password', UTC_TIMESTAMP(), ${how})`,
+      [Buffer.alloc(32, hash), randomUUID(), place.person],
+    )
+  const DAYS_AGO = 'UTC_TIMESTAMP() - INTERVAL 100 DAY'
+  await signIn('e', `UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL 20 DAY, ${DAYS_AGO}`)
+  await signIn('i', `UTC_TIMESTAMP() - INTERVAL 110 DAY, UTC_TIMESTAMP() + INTERVAL 20 DAY, NULL`)
+  await signIn('o', 'UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL 20 DAY, NULL')
+  await app.database.query(
+    "INSERT INTO sign_in_attempt VALUES (REPEAT('o', 32), 9, UTC_TIMESTAMP() - INTERVAL 2 HOUR), (REPEAT('n', 32), 9, UTC_TIMESTAMP())",
+  )
   const serving = servingOver(app)
   await sweep(serving)
   await sweep(serving)
+  expect(await count("sign_in WHERE token_hash IN (REPEAT('e', 32), REPEAT('i', 32))")).toBe(0)
+  expect(await count("sign_in WHERE token_hash = REPEAT('o', 32)")).toBe(1)
+  expect(await count('sign_in_attempt')).toBe(1)
   await serving.end()
   expect(await count("idempotency WHERE idempotency_key = 'old'")).toBe(0)
   expect(await count("issued_forecast WHERE today IN ('2026-05-01', '2026-05-02')")).toBe(2)

@@ -82,6 +82,16 @@ describe('who is signed in', () => {
     await waitFor(async () => expect(await kept()).toBeUndefined())
   })
 
+  test('is shown nothing of what was read for the one before, though nothing of theirs comes', async () => {
+    await takeSession(client, { ...NOBODY, person: MARIT })
+    answer = () => json([{ name: 'Hollin Bench' }])
+    const shelf = renderHook(() => useRead(endpoints.treatments.products, { params: { siteId }, input: {} }), { wrapper })
+    await waitFor(() => expect(shelf.result.current.data).toBeDefined())
+    answer = () => Promise.reject(new TypeError('network'))
+    act(() => void takeSession(client, { ...NOBODY, person: DARIO }))
+    await waitFor(() => expect(shelf.result.current.data).toBeUndefined())
+  })
+
   test('has everything read anew when it changes', async () => {
     let asked = 0
     answer = () => json({ now: null, asked: ++asked })

@@ -1,5 +1,5 @@
 import { endpoints, type Session } from '@bocado/contract'
-import { useQueryClient, type QueryClient } from '@tanstack/react-query'
+import { useQueryClient, type Query, type QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { browserStore } from './browserStore.js'
 import { onSignedOut } from './client.js'
@@ -33,9 +33,12 @@ function remember(person: Person | null): void {
 
 /** Takes in what a sign-in or sign-out answered; whatever is shown is read anew for whoever it is now. */
 export async function takeSession(client: QueryClient, session: Session): Promise<void> {
+  const isOther = client.getQueryData<Session>(SESSION)?.person?.id !== session.person?.id
   remember(session.person)
   client.setQueryData(SESSION, session)
-  await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION[0] })
+  const rest = { predicate: ({ queryKey }: Query) => queryKey[0] !== SESSION[0] }
+  // What was read for one is not shown to another, not even until theirs has come.
+  await (isOther ? client.resetQueries(rest) : client.invalidateQueries(rest))
 }
 
 /** Who is signed in, as the server says, or as far as this browser remembers; undefined until either is known. */

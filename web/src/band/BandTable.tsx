@@ -8,6 +8,7 @@ import { useText } from '../messages/useText.js'
 import { stageSharesAt } from './streams.js'
 import { groupWords } from './groupWords.js'
 import { currentWindow, type Group } from './urgency.js'
+import '../messages/en/windows.js'
 
 const Table = styled.table`
   width: calc(100% - 40px);

@@ -27,9 +27,7 @@ import { AddWatchLater, BandTableLater, FirstStepsLater, PhoneViewLater, PlanPan
 import { usePlanning } from './usePlanning.js'
 import { WatchDetail } from './WatchDetail.js'
 import '../messages/en/field.js'
-import '../messages/en/figures.js'
 import '../messages/en/plan.js'
-import '../messages/en/records.js'
 import '../messages/en/windows.js'
 
 const Head = styled.div`

@@ -69,13 +69,6 @@ export const records = {
   'ownClock.dropOne': 'Go by the months again for {name}',
   'ownClock.dropped': '{name}: by the months again.',
   'ownClock.left': '{season} is left out: its weather is not known.',
-  'sighted.today': 'Seen today for the first time',
-  'sighted.choose': 'nothing yet',
-  'sighted.noted': '{name}: noted for today.',
-  'sighted.expected':
-    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} typed {a sum of heat of one’s own{source, select, none {} other { ({source})}}} other {{seasons, number} {seasons, plural, one {season} other {seasons}} of own records}}',
-  'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
-  'detail.panel.records': 'Own records',
 } as const
 
 register(records)

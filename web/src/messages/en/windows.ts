@@ -206,6 +206,13 @@ export const windows = {
     '{blooms, plural, =0 {Blooms that are not there yet move} one {One bloom so far moves} other {# blooms so far move}} it by {days} {days, plural, one {day} other {days}} against the model alone; the dates here hold it.',
   'detail.bloomWindow': 'The window of the {name} moves from {from} to {to}.',
   'detail.followBloom': 'Let blooms move this watch',
+  'detail.panel.records': 'Own records',
+  'sighted.choose': 'nothing yet',
+  'sighted.expected':
+    '{name}: expected about {date} ({span}), by {by, select, published {a published sum of heat{source, select, none {} other { ({source})}}} typed {a sum of heat of one’s own{source, select, none {} other { ({source})}}} other {{seasons, number} {seasons, plural, one {season} other {seasons}} of own records}}',
+  'sighted.how': 'Three seasons of dates make a clock of their own, under Own records.',
+  'sighted.noted': '{name}: noted for today.',
+  'sighted.today': 'Seen today for the first time',
 } as const
 
 register(windows)
