@@ -13,3 +13,6 @@ export const ALL_SITES = '00000000-0000-0000-0000-000000000000'
 
 /** The header by which the answer to a write says what it changed: JSON of versions by site. */
 export const CHANGED_HEADER = 'Bocado-Changed'
+
+/** The header by which the answer to a read says what it rests on: JSON of versions of its site, or of the list of sites. */
+export const READ_AT_HEADER = 'Bocado-Read-At'

@@ -138,10 +138,10 @@ describe('over a weak net (1.6 Mbit/s, 300 ms)', () => {
     }
     const first = await best(2, () => cdp.send('Network.clearBrowserCache'))
     const again = await best(4, () => Promise.resolve())
-    // Measured on a quiet machine: 2.9, 4.1 and 1.9 s.
-    expect(first[0]).toBeLessThan(4.5)
-    expect(first[1]).toBeLessThan(6.5)
-    expect(again[1]).toBeLessThan(3)
+    // Measured on two quiet cores: 3.0, 3.6 and 1.7 s. What is wanted is 3.5 s at first and 2 s again; a busy machine gets half a second more.
+    expect(first[0]).toBeLessThan(4)
+    expect(first[1]).toBeLessThan(4.5)
+    expect(again[1]).toBeLessThan(2.5)
     await cdp.detach()
   })
 })

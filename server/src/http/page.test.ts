@@ -1,9 +1,10 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { endpoints, READ_AT_HEADER } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { startApplication, type Application } from '../testing/application.js'
-import { startSite, type TestSite } from '../testing/farm.js'
+import { done, startSite, type TestSite } from '../testing/farm.js'
 import { pageHtml } from './pageHtml.js'
 
 const HTML = '<html><head><script type="module" crossorigin src="/assets/index.js"></script></head><body></body></html>'
@@ -73,6 +74,20 @@ describe('what the page of an address begins with', () => {
       .poll(() => reads(`${of}/windows`, place.person))
       .toEqual(['/sites', '/session', `${of}/band?season=2026-01-01`, `${of}/blocks`, `${of}/organisms`])
     await expect.poll(() => reads(`${of}/weather`, place.person)).toEqual(['/sites', '/session'])
+  })
+
+  test('says at which versions of its site each answer was read, and those of the list of sites', async () => {
+    const at = async (path: string): Promise<Record<string, number>> => {
+      const answer = await fetch(`${app.address}/api/v1${path}`, { headers: { Cookie: await app.cookieOf(place.person) } })
+      return JSON.parse(answer.headers.get(READ_AT_HEADER) ?? 'null') as Record<string, number>
+    }
+    const of = `/sites/${place.site.id}`
+    const before = await at(`${of}/blocks`)
+    expect(Object.keys(before)).toContain('site')
+    done(await app.call(endpoints.weather.addStation, { siteId: place.site.id }, { name: 'Second' }, { person: place.person }))
+    expect((await at(`${of}/blocks`))['stations']).toBe((before['stations'] ?? 0) + 1)
+    expect(await at('/sites')).not.toBeNull()
+    expect(await at('/session')).toBeNull()
   })
 
   test('is nothing that would be refused: not for who is not signed in, nor of another’s site, nor where a link leads', async () => {

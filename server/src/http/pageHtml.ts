@@ -11,6 +11,8 @@ interface Part {
 const FIRST_SCREEN = 'windows'
 /** What stands in every place for who is not signed in. */
 const DOOR = 'signin'
+/** What a screen stands without at first. */
+const LONG = /\/organisms$/
 /** Before this in the page's head. */
 const FIRST_LINK = '<script type="module"'
 
@@ -48,8 +50,11 @@ export function pageHtml(root: string): (path: string, asked: readonly string[],
   )
   return (path, asked, door = false) => {
     const screen = door ? DOOR : (path.split('/').findLast((word) => screens.has(word)) ?? FIRST_SCREEN)
-    // What is read comes first: it is what the screen waits for at the end.
-    const reads = asked.map((address) => `<link rel="preload" as="fetch" crossorigin="anonymous" href="${address}">`)
+    // What is read comes first: it is what the screen waits for at the end. Long lists that it stands without come when there is room.
+    const reads = asked.map((address) => {
+      const priority = LONG.test(address) ? ' fetchpriority="low"' : ''
+      return `<link rel="preload" as="fetch" crossorigin="anonymous" href="${address}"${priority}>`
+    })
     const [before = '', after = ''] = html.split(FIRST_LINK)
     return [before, ...reads, FIRST_LINK, after].join('').replace('</head>', `  ${links.get(screen) ?? ''}\n  </head>`)
   }

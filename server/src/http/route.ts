@@ -1,10 +1,20 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
-import { CHANGED_HEADER, needOf, type Endpoint, type Need, type ParamsOf, type ParsedInputOf, type ResponseOf } from '@bocado/contract'
+import {
+  ALL_SITES,
+  CHANGED_HEADER,
+  needOf,
+  READ_AT_HEADER,
+  type Endpoint,
+  type Need,
+  type ParamsOf,
+  type ParsedInputOf,
+  type ResponseOf,
+} from '@bocado/contract'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import { type z } from 'zod'
-import type { Queryable, Transaction, Write } from '../database/index.js'
+import { versionsOf, type Queryable, type Transaction, type Write } from '../database/index.js'
 import { requireSeason } from '../sites/service.js'
 import { findSite } from '../sites/store.js'
 import { jsonBody } from './body.js'
@@ -49,6 +59,9 @@ export function read<E extends Endpoint>(
       const personId = await requireCaller(deps.db, need, token, params.siteId)
       const input = parse(e.input, e.method === 'get' ? req.query : req.body) as ParsedInputOf<E>
       if (params.siteId !== undefined) await requirePlace(deps.db, params.siteId, (input as { season?: unknown }).season)
+      // Taken before what it is said of: the answer is at least as new.
+      const subject = params.siteId ?? (e.restsOn?.length ? ALL_SITES : undefined)
+      if (subject !== undefined) res.set(READ_AT_HEADER, JSON.stringify((await versionsOf(deps.db, [subject]))[subject]))
       return handler({ deps, params, input, personId, token })
     })
     const written = writtenBodies.get(body as object)

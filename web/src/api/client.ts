@@ -1,5 +1,6 @@
 import {
   CHANGED_HEADER,
+  READ_AT_HEADER,
   type AspectVersions,
   type Endpoint,
   type InputOf,
@@ -29,6 +30,9 @@ export interface Writing {
   /** Hears what the write changed, by site; nothing where it had been stored before. */
   onChanged?: (changed: Readonly<Record<string, AspectVersions>>) => void
 }
+
+/** Hears of which versions of its site an answer tells; nothing where it is not of one. */
+export type OnReadAt = (versions: AspectVersions) => void
 
 /** The address of a call: path parameters filled in, and for reads and uploads the input as query. */
 export function addressOf<E extends Endpoint>(e: E, { params, input }: Call<E>): string {
@@ -65,7 +69,7 @@ export async function fetchAnswer(address: string, init: RequestInit): Promise<R
 }
 
 /** Calls an endpoint of the contract. Throws `RequestProblem` for a refusal and `Unreachable` where it may be tried again. */
-export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writing): Promise<ResponseOf<E>> {
+export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writing, onReadAt?: OnReadAt): Promise<ResponseOf<E>> {
   const headers: Record<string, string> = {}
   const init: RequestInit = { method: e.method.toUpperCase(), headers }
   if (e.method !== 'get') {
@@ -77,5 +81,7 @@ export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writi
   }
   const response = await fetchAnswer(addressOf(e, c), init)
   writing?.onChanged?.(JSON.parse(response.headers.get(CHANGED_HEADER) ?? '{}') as Record<string, AspectVersions>)
+  const readAt = response.headers.get(READ_AT_HEADER)
+  if (readAt !== null) onReadAt?.(JSON.parse(readAt) as AspectVersions)
   return (await response.json()) as ResponseOf<E>
 }

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { ALL_SITES, CHANGED_HEADER, endpoints, type Problem } from '@bocado/contract'
+import { ALL_SITES, CHANGED_HEADER, endpoints, READ_AT_HEADER, type Problem } from '@bocado/contract'
 import { QueryClientProvider, type QueryClient } from '@tanstack/react-query'
 import { act, cleanup, render, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
@@ -156,6 +156,26 @@ describe('what has changed', () => {
     await act(() => noteVersions(client, SITE, { site: 5 }))
     await act(() => noteVersions(client, ALL_SITES, { site: 9 }, true))
     expect(asked()).toEqual(['products', 'blocks'])
+  })
+
+  test('while an answer was on its way, or before anything was heard of its site, is read anew, too', async () => {
+    const at = (site: number, treatments: number) => ({ [READ_AT_HEADER]: JSON.stringify({ site, treatments }) })
+    answers = [json([], 200, at(4, 2))]
+    const { result } = renderHook(() => [useBlocksHere(), useProductsHere()], { wrapper })
+    await waitFor(() => expect(result.current.every(({ data }) => data)).toBe(true))
+    sent.length = 0
+    // The first that is heard of the site is newer than what was read.
+    answers = [json([], 200, at(4, 3))]
+    await act(() => noteVersions(client, SITE, { site: 4, treatments: 3 }))
+    expect(asked()).toEqual(['products'])
+    await act(() => noteVersions(client, SITE, { site: 4, treatments: 3 }))
+    expect(asked()).toEqual(['products'])
+    // An answer that is overtaken on its way is asked for once more.
+    answers = [json([], 200, at(4, 3)), json([], 200, at(5, 3))]
+    await act(() => noteVersions(client, SITE, { site: 5 }))
+    await waitFor(() => expect(asked()).toEqual(['products', 'blocks', 'blocks']))
+    await act(() => noteVersions(client, SITE, { site: 5 }))
+    expect(asked()).toHaveLength(3)
   })
 
   test('by a write of one’s own is said by its answer; one that was stored before reads everything', async () => {

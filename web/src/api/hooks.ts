@@ -5,7 +5,7 @@ import { keepAnswer, showKept } from './keptAnswers.js'
 import { noteReachable, noteStale } from './connection.js'
 import { isNoAct, noteAct } from './lastAct.js'
 import { useLacking } from './may.js'
-import { noteVersions, restsOn } from './versions.js'
+import { isBehind, noteReadAt, noteVersions, restsOn } from './versions.js'
 import { useSite } from './workplace.js'
 
 const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 4000)
@@ -14,8 +14,8 @@ const tryAgainDelay = (attempt: number): number => Math.min(500 * 2 ** attempt, 
 const FAULT_TRIES = 2
 
 /** Reads and writes that got no answer are tried until one comes; a refusal is final. */
-export const makeQueryClient = (): QueryClient =>
-  new QueryClient({
+export function makeQueryClient(): QueryClient {
+  const client: QueryClient = new QueryClient({
     queryCache: new QueryCache({
       // What is shown stays where it cannot be read anew, and the bar says so.
       onError: (error, query) => {
@@ -24,6 +24,8 @@ export const makeQueryClient = (): QueryClient =>
       onSuccess: (_, query) => {
         noteStale(query.queryHash, null)
         void keepAnswer(query)
+        // Something changed while it was on its way.
+        if (isBehind(query)) void client.invalidateQueries({ queryKey: query.queryKey, exact: true })
       },
     }),
     defaultOptions: {
@@ -40,6 +42,8 @@ export const makeQueryClient = (): QueryClient =>
       mutations: { retry: (_, error) => error instanceof Unreachable, retryDelay: tryAgainDelay, networkMode: 'always' },
     },
   })
+  return client
+}
 
 export const queryClient = makeQueryClient()
 
@@ -63,7 +67,7 @@ export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, ev
     queryKey,
     meta: restsOn(e, c.params),
     queryFn: () =>
-      watched(call(e, c)).catch((error: unknown) => {
+      watched(call(e, c, undefined, (versions) => noteReadAt(queryKey, versions))).catch((error: unknown) => {
         if (error instanceof Unreachable) void showKept(client, queryKey)
         throw error
       }),

@@ -1,5 +1,5 @@
 import { ALL_SITES, aspects, type Aspect, type AspectVersions, type Endpoint } from '@bocado/contract'
-import type { Query, QueryClient } from '@tanstack/react-query'
+import { hashKey, type Query, type QueryClient, type QueryKey } from '@tanstack/react-query'
 
 /** What a query rests on: of which site, and which of its aspects. */
 export interface RestsOn extends Record<string, unknown> {
@@ -16,12 +16,33 @@ export const restsOn = (e: Endpoint, params: unknown): RestsOn => ({
 /** The versions that what is shown goes by, by site. */
 const known = new Map<string, AspectVersions>()
 
+/** The versions that answers were read at, by their query. */
+const readAt = new Map<string, AspectVersions>()
+
 /** Forgets all versions; for tests. */
-export const forgetVersions = (): void => known.clear()
+export function forgetVersions(): void {
+  known.clear()
+  readAt.clear()
+}
+
+/** Takes note of which versions the answer of a query tells. */
+export const noteReadAt = (key: QueryKey, versions: AspectVersions): void => void readAt.set(hashKey(key), versions)
+
+/** Whether what a query shows was read before something that is known to have happened; undefined where its answer did not say. */
+function isOlder({ queryHash, meta }: Pick<Query, 'queryHash' | 'meta'>): boolean | undefined {
+  const at = readAt.get(queryHash)
+  const on = meta as Partial<RestsOn> | undefined
+  if (!at || on?.siteId === undefined) return undefined
+  const now = known.get(on.siteId) ?? {}
+  return (on.aspects ?? aspects).some((aspect) => (now[aspect] ?? 0) > (at[aspect] ?? 0))
+}
+
+/** Whether an answer that came just now is older than what was heard meanwhile. */
+export const isBehind = (query: Pick<Query, 'queryHash' | 'meta'>): boolean => isOlder(query) === true
 
 /**
- * Takes note of versions of a site, wherever they come from, and reads anew what rests on those that have risen. The first that are heard of
- * a site are those that it was read with.
+ * Takes note of versions of a site, wherever they come from, and reads anew what was read before them. Of answers that do not say when they
+ * were read, the first versions that are heard of a site are those.
  *
  * @param areRaised whether they are known to have risen just now, by a write of one's own
  * @returns when what was on the screen has been read
@@ -29,10 +50,10 @@ export const forgetVersions = (): void => known.clear()
 export function noteVersions(client: QueryClient, siteId: string, versions: AspectVersions, areRaised = false): Promise<void> {
   const before = known.get(siteId)
   known.set(siteId, { ...before, ...higher(before ?? {}, versions) })
-  if (!before && !areRaised) return Promise.resolve()
-  const risen = Object.keys(higher(before ?? {}, versions)) as Aspect[]
-  if (risen.length === 0) return Promise.resolve()
-  return client.invalidateQueries({ predicate: (query) => rests(query, siteId, risen) })
+  const risen = before || areRaised ? (Object.keys(higher(before ?? {}, versions)) as Aspect[]) : []
+  return client.invalidateQueries({
+    predicate: (query) => (rests(query, siteId, aspects) && isOlder(query)) ?? rests(query, siteId, risen),
+  })
 }
 
 /** Those versions that are higher than the ones before. */

@@ -68,6 +68,8 @@ export const GlobalStyle = createGlobalStyle`
   table { border-collapse: collapse; }
   button, input, textarea { font: inherit; color: inherit; }
   @media ${PHONE} { main a { display: inline-flex; align-items: center; min-height: 48px; } }
+  /* What is scrolled to, or reached by the Tab key, is not left below the row of screens at the bottom. */
+  @media ${PHONE} { html { scroll-padding-bottom: 80px; } }
   :focus-visible { outline: 3px solid var(--pollen); outline-offset: 2px; }
   .on-paper { display: none; }
   @media print {

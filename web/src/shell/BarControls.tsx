@@ -98,6 +98,8 @@ const PersonButton = styled(AriaButton)`
   @media ${PHONE} {
     min-height: 48px;
     max-width: 132px;
+    white-space: normal;
+    line-height: 1.2;
   }
 `
 

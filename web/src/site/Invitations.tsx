@@ -11,21 +11,33 @@ import { Caution, Heading, Line, Quiet, Rows, Small, Stack } from '../design/tex
 import { useText } from '../messages/useText.js'
 import { useRoleOptions } from './useRoleOptions.js'
 
-const linkOf = (token: string): string => `${location.origin}/come-in#${token}`
+/** Names of this machine itself: a link with one of them leads nobody here from elsewhere. */
+const HERE = new Set(['localhost', '127.0.0.1', '[::1]'])
 
 /** A link that is shown once: whoever has it comes in by it. */
 function Link({ token, name, onDone }: { token: string; name: string; onDone: () => void }) {
   const t = useText()
   const [isCopied, setCopied] = useState(false)
-  const link = linkOf(token)
+  const { data: way } = useRead(endpoints.account.wayIn, { params: {}, input: {} })
+  const isHere = HERE.has(location.hostname)
+  const elsewhere = isHere ? way?.addresses[0] : location.origin
+  const link = `${elsewhere ?? location.origin}/come-in#${token}`
   return (
     <Stack>
       <Caution>{t('invite.once', { name })}</Caution>
       <code data-testid="link" style={{ overflowWrap: 'anywhere' }}>
         {link}
       </code>
+      {way && elsewhere === undefined ? <Small>{t('invite.hereOnly')}</Small> : null}
       <Line>
-        <Button onPress={() => void navigator.clipboard.writeText(link).then(() => setCopied(true))}>
+        <Button
+          onPress={() =>
+            void navigator.clipboard.writeText(link).then(
+              () => setCopied(true),
+              () => undefined,
+            )
+          }
+        >
           {isCopied ? t('invite.copied') : t('invite.copy')}
         </Button>
         <TextButton onPress={onDone}>{t('invite.done')}</TextButton>
@@ -129,7 +141,7 @@ export function GiveLink({ person }: { person: Person }) {
       >
         {t(signsIn ? 'invite.reset' : 'invite.wayIn')}
       </TextButton>
-      <FormError text={refused} />
+      {refused === null ? null : <FormError text={refused} />}
     </>
   )
 }

@@ -2,7 +2,7 @@ import { endpoints } from '@bocado/contract'
 import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
 import { TextButton } from '../design/buttons.js'
-import { Caution, Heading, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Caution, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 
 /** How a phone reaches this server: shown where it is asked for. */
@@ -27,7 +27,6 @@ function Ways() {
   if (addresses.length === 0) return <Small>{t('way.none')}</Small>
   return (
     <Stack>
-      <Heading>{t('way.title')}</Heading>
       {code ? (
         <img
           src={`data:image/svg+xml;utf8,${encodeURIComponent(code)}`}

@@ -1,40 +1,15 @@
 import type { WatchForecast } from '@bocado/contract'
 import { useMemo, useState } from 'react'
-import styled from 'styled-components'
 import { chancesBy } from '../band/streams.js'
 import { DateField } from '../design/DateField.js'
 import { Figure, Heading, Line, Small, Stack } from '../design/text.js'
-import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { FigureTable } from './FigureTable.js'
+import '../messages/en/field.js'
+import '../messages/en/plan.js'
+import '../messages/en/windows.js'
 
-export const FigureTable = styled.table`
-  width: 100%;
-  caption {
-    text-align: left;
-    font-weight: 600;
-  }
-  td,
-  th {
-    padding: 3px 10px 3px 0;
-    text-align: left;
-    font-weight: 400;
-    vertical-align: top;
-    border-bottom: 1px solid ${colour.ruleSoft};
-  }
-  thead th {
-    font-size: 13px;
-    color: ${colour.inkSoft};
-  }
-  .right {
-    text-align: right;
-    white-space: nowrap;
-  }
-  .soft {
-    font-size: 13px;
-    color: ${colour.inkSoft};
-  }
-`
 const DAYS_AHEAD = 14
 
 /** When each event of the model comes, with its bounds, and how likely it has begun by a day of one's choosing. */

@@ -4,7 +4,7 @@ import { useFormat } from '../design/useFormat.js'
 import { windowSentence } from '../band/words.js'
 import type { Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
-import { FigureTable } from './EventDates.js'
+import { FigureTable } from './FigureTable.js'
 
 const SHOWN = 8
 

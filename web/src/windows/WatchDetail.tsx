@@ -18,9 +18,8 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
-import { EventDates } from './EventDates.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
-import { EditWatchLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
+import { EditWatchLater, EventDatesLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
 import { SeenToday } from './SeenToday.js'
 
 const Stages = styled.table`
@@ -68,7 +67,7 @@ export function WatchDetail(p: {
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
       {panel === 'ways' && organism ? <WaysToActLater forecast={forecast} organism={organism} onPlan={p.onPlan} /> : null}
-      {panel === 'dates' ? <EventDates forecast={forecast} /> : null}
+      {panel === 'dates' ? <EventDatesLater forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMovedLater forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFiguresLater forecast={forecast} /> : null}
       {panel === 'records' ? <OwnRecordsLater forecast={forecast} /> : null}

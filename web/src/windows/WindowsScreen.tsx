@@ -176,6 +176,8 @@ function Zoom({ band, rows }: { band: Band; rows: readonly WatchForecast[] }) {
   )
 }
 
+/** So many rows are drawn in the time of a blink. */
+const AT_ONCE = 8
 /** As many watches a garden has in view at once. */
 const GARDEN_FEW = 7
 
@@ -188,8 +190,10 @@ export function WindowsScreen() {
   const f = useFormat()
   const site = useSite()
   const [search, setSearch] = useSearchParams()
-  // Drawn row by row where there is time between, so that the page answers meanwhile.
-  const band = useDeferredValue(useBand(site.id, site.season.start).data)
+  // Drawn row by row where there is time between, so that the page answers meanwhile. A few rows stand at once when they first come.
+  const newest = useBand(site.id, site.season.start).data
+  const drawn = useDeferredValue(newest)
+  const band = drawn ?? (newest && newest.watches.length <= AT_ONCE ? newest : undefined)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
   const [axis, setAxis] = useState<AxisKind>('days')

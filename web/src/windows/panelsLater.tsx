@@ -18,6 +18,7 @@ const phoneView = later(() => import('./PhoneView.js'))
 const steps = later(() => import('./FirstSteps.js'))
 const editing = later(() => import('./EditWatch.js'))
 const table = later(() => import('../band/BandTable.js'))
+const dates = later(() => import('./EventDates.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
 interface OfWatch {
@@ -27,6 +28,7 @@ interface OfWatch {
 export const OwnRecordsLater = partLater<OfWatch>(async () => (await records()).OwnRecords)
 export const ModelFiguresLater = partLater<OfWatch>(async () => (await figures()).ModelFigures)
 export const EditWatchLater = partLater<OfWatch & { items: string; onDone: () => void }>(async () => (await editing()).EditWatch)
+export const EventDatesLater = partLater<OfWatch>(async () => (await dates()).EventDates)
 export const WhyMovedLater = partLater<OfWatch>(async () => (await moved()).WhyMoved)
 export const WaysToActLater = partLater<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(
   async () => (await ways()).WaysToAct,

@@ -71,6 +71,7 @@ export const site = {
   'invite.make': 'Make the link',
   'invite.days': 'The link opens once, and ends after seven days.',
   'invite.once': 'This link is shown once and kept nowhere. Whoever has it comes in as {name}: give it to nobody else.',
+  'invite.hereOnly': 'It opens on this machine only, until phones reach it (below).',
   'invite.copy': 'Copy the link',
   'invite.copied': 'Copied',
   'invite.done': 'Done',
