@@ -18,6 +18,11 @@ export const newPassword = z
   .min(LEAST_PASSWORD, { error: `use at least ${LEAST_PASSWORD} characters; several words are good` })
   .max(MOST_PASSWORD, { error: `use at most ${MOST_PASSWORD} characters` })
   .refine((p) => new Set(p).size >= 5, { error: 'use more than four different characters' })
+/** Digits that are tried first open nothing. */
+const handCode = z
+  .string({ error: 'enter four digits' })
+  .regex(/^\d{4}$/, { error: 'enter four digits' })
+  .refine((c) => new Set(c).size > 1 && !'01234567890 09876543210'.includes(c), { error: 'choose digits that nobody tries first' })
 const anyPassword = z.string({ error: 'enter the password' }).min(1, { error: 'enter the password' }).max(MOST_PASSWORD)
 const credentials = { signInName, password: newPassword }
 
@@ -25,7 +30,17 @@ const personHere = z.object({ id, name: z.string(), role: z.enum(roles), site: z
 
 /** Who is signed in here, and what can be done where nobody is. */
 export const sessionSchema = z.object({
-  person: z.object({ id, name: z.string(), signInName: z.string().nullable() }).nullable(),
+  person: z
+    .object({
+      id,
+      name: z.string(),
+      signInName: z.string().nullable(),
+      /** In by a code on a shared phone: enough for the work of the field, and not for more. */
+      byCode: z.boolean(),
+    })
+    .nullable(),
+  /** The shared phone that this is, with who of its site comes in by a code; null on any other. */
+  phone: z.object({ name: z.string(), site: z.string(), people: z.array(personHere) }).nullable(),
   /** The people of the demonstration, who sign in by one press; null where it is none. */
   demo: z.array(personHere).nullable(),
   /** Where nobody has an account yet: who leads a site that is there, so that they can make it theirs; null otherwise. */
@@ -35,7 +50,7 @@ export type Session = z.infer<typeof sessionSchema>
 
 export const openSignInSchema = z.object({
   id,
-  how: z.enum(['password', 'passkey', 'link', 'demo']),
+  how: z.enum(['password', 'passkey', 'link', 'demo', 'code']),
   /** The program that it was opened with, in its own words. */
   agent: z.string(),
   since: instantSchema,
@@ -188,6 +203,38 @@ export const account = {
       /** The first step's address as a picture to scan, as SVG. */
       code: z.string().nullable(),
     }),
+  }),
+  signInByCode: endpoint({
+    method: 'post',
+    path: '/session/code',
+    summary: 'Come in by a code, on a shared phone',
+    params: empty,
+    input: z.object({ personId: id, code: z.string().regex(/^\d{4}$/, { error: 'enter four digits' }) }),
+    response: sessionSchema,
+  }),
+  code: endpoint({
+    method: 'get',
+    path: '/account/code',
+    summary: 'Whether one has a code for shared phones',
+    params: empty,
+    input: empty,
+    response: z.object({ since: instantSchema.nullable() }),
+  }),
+  setCode: endpoint({
+    method: 'put',
+    path: '/account/code',
+    summary: 'Set one’s code for shared phones',
+    params: empty,
+    input: z.object({ code: handCode }),
+    response: z.object({ since: instantSchema.nullable() }),
+  }),
+  removeCode: endpoint({
+    method: 'delete',
+    path: '/account/code',
+    summary: 'Do without a code: shared phones are not opened by it any more',
+    params: empty,
+    input: empty,
+    response: z.object({ since: instantSchema.nullable() }),
   }),
   changePassword: endpoint({
     method: 'put',

@@ -7,6 +7,7 @@ import { crew } from './crew.js'
 import { demo, devices } from './devices.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
+import { phones } from './phones.js'
 import { places } from './places.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
@@ -19,6 +20,7 @@ import { weather } from './weather.js'
 export const endpoints = {
   account,
   crew,
+  phones,
   audit,
   sites,
   blocks,

@@ -14,7 +14,7 @@ interface NeedsOf<G extends keyof Groups> {
 const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   account: {
     reads: 'signed-in',
-    writes: 'signed-in',
+    writes: 'self',
     but: {
       session: 'nothing',
       signIn: 'nothing',
@@ -25,16 +25,18 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
       begin: 'nothing',
       lookAtLink: 'nothing',
       useLink: 'nothing',
+      signInByCode: 'nothing',
     },
   },
   audit: { reads: 'lead', writes: 'lead' },
   crew: { reads: 'lead', writes: 'lead' },
+  phones: { reads: 'lead', writes: 'lead', but: { pair: 'nothing' } },
   sites: {
     reads: 'look',
     writes: 'lead',
     but: {
       list: 'signed-in',
-      create: 'signed-in',
+      create: 'self',
       nameHolding: 'own',
       archive: 'own',
       remove: 'own',

@@ -20,5 +20,11 @@ export const MAY: Readonly<Record<Role, readonly Right[]>> = {
 
 export const may = (role: Role, right: Right): boolean => MAY[role].includes(right)
 
-/** What an operation asks of whoever calls it: a right at its site, to be signed in, the token of a device, or nothing. */
-export type Need = Right | 'signed-in' | 'device' | 'nothing'
+/**
+ * What an operation asks of whoever calls it: a right at its site, to be signed in, to be so by password or passkey (`self`), the token
+ * of a device, or nothing.
+ */
+export type Need = Right | 'signed-in' | 'self' | 'device' | 'nothing'
+
+/** What a code on a shared phone is not enough for: whoever saw it typed would else have it. */
+export const asksForSelf = (need: Need): boolean => need === 'self' || need === 'lead' || need === 'own'

@@ -66,6 +66,7 @@ beforeAll(async () => {
     personId: NOBODY,
     invitationId: NOBODY,
     passkeyId: NOBODY,
+    phoneId: NOBODY,
     auditId: '1',
     organismId: 'codling-moth',
     kind: 'organism',

@@ -42,7 +42,7 @@ describe('a server on which nobody has an account', () => {
 
   test('gives the first one to whoever sits at it, and to nobody after', async () => {
     owner = new Browser()
-    expect((await owner.ask(account.session, {})).body).toEqual({ person: null, demo: null, first: [] })
+    expect((await owner.ask(account.session, {})).body).toEqual({ person: null, phone: null, demo: null, first: [] })
     const first = { name: 'Marit Solheim', signInName: 'Marit@Hollin.example', password: PASSWORD }
     for (const [field, value] of [
       ['password', 'short'],
@@ -291,7 +291,12 @@ describe('coming to a site', () => {
     await browser.ask(account.useLink, { token, signInName: 'ina', password: PASSWORD })
     const again = await new Browser().ask(account.useLink, { token: second, signInName: 'ina-too', password: PASSWORD })
     expect([again.status, again.problem.detail]).toEqual([410, expect.stringContaining('have an account here already')])
-    expect((await browser.ask(account.session, {})).body.person).toEqual({ id: person.id, name: 'Ina Berg', signInName: 'ina' })
+    expect((await browser.ask(account.session, {})).body.person).toEqual({
+      id: person.id,
+      name: 'Ina Berg',
+      signInName: 'ina',
+      byCode: false,
+    })
     // What she was stays: the invitation was a way in, and nothing else.
     const people = done(await app.call(sites.list, {}, {}, as)).find(({ id }) => id === at.siteId)!.people
     expect(people.find(({ id }) => id === person.id)).toMatchObject({ role: 'applicator', licensed: true, signsIn: true })

@@ -5,7 +5,8 @@ import { auditOther, instantOf, type Queryable, type Row, type Transaction, type
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
 import { insertPerson, joinSite } from '../sites/store.js'
-import { giveAccount, type SignedIn, type Visitor } from './service.js'
+import { giveAccount } from './service.js'
+import type { SignedIn, Visitor } from './visitor.js'
 import { endSignIns, findAccount, openSignIn, setPassword } from './store.js'
 import { hashOf, newToken } from './tokens.js'
 

@@ -11,7 +11,7 @@ import {
 import { instantOf, type Queryable, type Row, type Transaction } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
 import { findAccount, openSignIn } from './store.js'
-import type { SignedIn, Visitor } from './service.js'
+import type { SignedIn, Visitor } from './visitor.js'
 import { hashOf } from './tokens.js'
 
 /** A challenge is answered within this, once. */

@@ -3,27 +3,18 @@ import type { Request, Response, Router } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import { jsonBody } from '../http/body.js'
 import { hostnameOf, LOOPBACK } from '../http/doors.js'
-import { callerAt, requireNeed, setSignIn, signInOf } from '../http/identity.js'
+import { callerAt, phoneOf, requireNeed, setPhone, setSignIn, signInOf } from '../http/identity.js'
 import { limitWrites } from '../http/limits.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
-import type { Transaction } from '../database/index.js'
+import type { Queryable, Transaction } from '../database/index.js'
 import { knownFor, parse, read, requireCaller, write, type Serving } from '../http/route.js'
 import { reading, writing } from '../http/serving.js'
 import { invite, listInvitations, lookAtLink, resetLink, useLink, withdraw } from './links.js'
 import { addPasskey, askForPasskey, askToSignIn, listPasskeys, openByPasskey, partyOf, removePasskey, type Party } from './passkeys.js'
 import { isPassword, hashPassword } from './passwords.js'
-import {
-  begin,
-  changePassword,
-  meantAccount,
-  openByPassword,
-  ownAccount,
-  sessionOf,
-  signInsOf,
-  signInToDemo,
-  type SignedIn,
-  type Visitor,
-} from './service.js'
+import { codeOfSelf, listPhones, meantCode, openByCode, pairPhone, removeCode, sendAway, setCode } from './phones.js'
+import { begin, changePassword, meantAccount, openByPassword, ownAccount, sessionOf, signInsOf, signInToDemo } from './service.js'
+import type { SignedIn, Visitor } from './visitor.js'
 import { endSignIn, endSignIns } from './store.js'
 
 const FROM_HERE = /^(::ffff:)?127\.|^::1$/
@@ -38,11 +29,12 @@ const visitorOf = (req: Request): Visitor => ({
     FROM_HERE.test(req.socket.remoteAddress ?? '') &&
     LOOPBACK.has(hostnameOf(req.header('Host') ?? '') ?? '') &&
     !['X-Forwarded-For', 'X-Forwarded-Host', 'Forwarded'].some((name) => req.header(name) !== undefined),
+  phone: phoneOf(req),
 })
 
 /** Signing in and out, links, and one's account. */
 export function accountRoutes(router: Router, serving: Serving): void {
-  const { account, crew } = endpoints
+  const { account, crew, phones } = endpoints
   const slowly = rateLimit({
     windowMs: 60_000,
     limit: PER_MINUTE,
@@ -60,16 +52,16 @@ export function accountRoutes(router: Router, serving: Serving): void {
     isSlow = true,
   ): void => {
     router[e.method](e.path, knownFor(needOf(e)), ...(isSlow ? [slowly] : limitWrites), jsonBody, async (req: Request, res: Response) => {
-      const input = parse(e.input, req.body) as ParsedInputOf<E>
       const visitor = visitorOf(req)
       const before = signInOf(req)
       const caller = await reading(serving, ({ db }) => callerAt(db, before, undefined))
       requireNeed(needOf(e), caller, undefined)
-      const { personId, token } = await act(visitor, input, caller?.personId, req)
+      const input = parse(e.input, req.body) as ParsedInputOf<E>
+      const { token } = await act(visitor, input, caller?.personId, req)
       // A sign-in that was there before ends: what somebody put into the browser before is worth nothing after.
       if (before !== undefined && caller) await writing(serving, ({ db }) => endSignIn(db, caller.personId, { token: before }))
       setSignIn(req, res, token)
-      answer(res, await reading(serving, ({ db }) => sessionOf(db, personId, visitor)))
+      answer(res, await reading(serving, async ({ db }) => sessionOf(db, await callerAt(db, token, undefined), visitor)))
     })
   }
   const answer = (res: Response, session: Session): void => {
@@ -78,9 +70,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
 
   router.get(account.session.path, async (req: Request, res: Response) => {
     const token = signInOf(req)
-    const session = await reading(serving, async ({ db }) =>
-      sessionOf(db, (await callerAt(db, token, undefined))?.personId, visitorOf(req)),
-    )
+    const session = await reading(serving, async ({ db }) => sessionOf(db, await callerAt(db, token, undefined), visitorOf(req)))
     if (token !== undefined && session.person === null) setSignIn(req, res, null)
     answer(res, session)
   })
@@ -89,6 +79,11 @@ export function accountRoutes(router: Router, serving: Serving): void {
     const known = await writing(serving, ({ db }) => meantAccount(db, visitor, signInName))
     const isRight = await isPassword(password, known?.passwordHash)
     return writing(serving, ({ db }) => openByPassword(db, visitor, known, isRight))
+  })
+  opens(account.signInByCode, async (visitor, { personId, code }) => {
+    const known = await writing(serving, ({ db }) => meantCode(db, visitor, visitor.phone, personId))
+    const isRight = await isPassword(code, known?.codeHash)
+    return writing(serving, ({ db }) => openByCode(db, visitor, known, isRight))
   })
   // A passkey belongs to the name under which it was made: that of the page from which it comes.
   const partyOfRequest = (req: Request): Party =>
@@ -150,6 +145,25 @@ export function accountRoutes(router: Router, serving: Serving): void {
     if (!(await endSignIn(tx, personId, { id: params.signInId }))) throw new HttpProblem(404, 'There is no such sign-in, or it has ended.')
     return signInsOf(tx, personId, token)
   })
+
+  read(router, serving, account.code, ({ deps, personId }) => codeOfSelf(deps.db, personId))
+  write(router, serving, account.removeCode, ({ tx, personId }) => removeCode(tx, personId))
+  router.put(account.setCode.path, knownFor(needOf(account.setCode)), slowly, jsonBody, async (req: Request, res: Response) => {
+    const asked = (db: Queryable): Promise<string> => requireCaller(db, needOf(account.setCode), signInOf(req), undefined)
+    await reading(serving, ({ db }) => asked(db))
+    const { code } = parse(account.setCode.input, req.body)
+    const hash = await hashPassword(code)
+    res.set('Cache-Control', 'no-store').json(await writing(serving, async ({ db }) => setCode(db, await asked(db), hash)))
+  })
+  router.post(phones.pair.path, slowly, jsonBody, async (req: Request, res: Response) => {
+    const { token } = parse(phones.pair.input, req.body)
+    const secret = await writing(serving, ({ db }) => pairPhone(db, token))
+    setPhone(req, res, secret)
+    const visitor = { ...visitorOf(req), phone: secret }
+    answer(res, await reading(serving, async ({ db }) => sessionOf(db, await callerAt(db, signInOf(req), undefined), visitor)))
+  })
+  read(router, serving, phones.list, ({ deps, params }) => listPhones(deps.db, params.siteId))
+  write(router, serving, phones.sendAway, (ctx) => sendAway(ctx, ctx.params.phoneId, ctx.input.rowVersion))
 
   read(router, serving, crew.invitations, ({ deps, params }) => listInvitations(deps.db, params.siteId))
   write(router, serving, crew.invite, (ctx) => invite(ctx, ctx.input), { secret: true })

@@ -15,4 +15,8 @@ export async function keepSeen(tx: Transaction): Promise<void> {
   const hashes = [...seen.values()]
   seen.clear()
   await tx.query<Row[]>('UPDATE sign_in SET seen_at = UTC_TIMESTAMP() WHERE token_hash IN (?) AND ended_at IS NULL', [hashes])
+  await tx.query<Row[]>(
+    'UPDATE phone ph JOIN sign_in i ON i.phone_id = ph.id SET ph.seen_at = UTC_TIMESTAMP() WHERE i.token_hash IN (?) AND ph.ended_at IS NULL',
+    [hashes],
+  )
 }

@@ -3,6 +3,8 @@ import { roles, type account, type OpenSignIn, type ParsedInputOf, type Session 
 import type { Queryable, Row, Transaction } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import { countAttempt, forgetAttempt } from './attempts.js'
+import { phoneHere } from './phones.js'
+import type { SignedIn, Visitor } from './visitor.js'
 import {
   endSignIns,
   findAccount,
@@ -15,35 +17,32 @@ import {
   type Account,
 } from './store.js'
 
-/** Where a request comes from, as far as a sign-in concerns it. */
-export interface Visitor {
-  address: string
-  /** The program, in its own words. */
-  agent: string
-  /** Whether it comes from this machine itself, by the address that it asks and the one it comes from. */
-  isLocal: boolean
-}
-
 /** Whether this server shows the demonstration, whose people sign in by one press. */
 const isDemonstration = (): boolean => process.env['BOCADO_DEMO'] === 'on'
 
 /** Who is signed in, and what can be done where nobody is. */
-export async function sessionOf(db: Queryable, personId: string | undefined, { isLocal }: Visitor): Promise<Session> {
+export async function sessionOf(
+  db: Queryable,
+  caller: { personId: string; phoneSite: string | undefined } | undefined,
+  { isLocal, phone: secret }: Visitor,
+): Promise<Session> {
   const isDemo = isDemonstration() && isLocal
   const demo = isDemo ? await peopleHere(db, roles) : null
-  if (personId === undefined)
-    return { person: null, demo, first: isDemo || (await hasAccounts(db)) ? null : await peopleHere(db, ['owner', 'lead']) }
+  const phone = await phoneHere(db, secret)
+  if (caller === undefined)
+    return { person: null, phone, demo, first: isDemo || (await hasAccounts(db)) ? null : await peopleHere(db, ['owner', 'lead']) }
+  const { personId, phoneSite } = caller
   const [[row]] = await db.query<Row[]>(
     'SELECT p.name, a.sign_in_name FROM person p LEFT JOIN account a ON a.person_id = p.id WHERE p.id = ?',
     [personId],
   )
-  return { person: { id: personId, name: row!['name'] as string, signInName: row!['sign_in_name'] as string | null }, demo, first: null }
-}
-
-/** What an act of signing in gives: the secret of a new sign-in, and whose it is. */
-export interface SignedIn {
-  personId: string
-  token: string
+  const person = {
+    id: personId,
+    name: row!['name'] as string,
+    signInName: row!['sign_in_name'] as string | null,
+    byCode: phoneSite !== undefined,
+  }
+  return { person, phone, demo, first: null }
 }
 
 const WRONG = 'The name or the password is not right.'

@@ -51,12 +51,18 @@ export async function setPassword(tx: Transaction, personId: string, passwordHas
 }
 
 /** Opens a sign-in and returns the secret that stands for it. */
-export async function openSignIn(tx: Transaction, personId: string, how: OpenSignIn['how'], agent: string): Promise<string> {
+export async function openSignIn(
+  tx: Transaction,
+  personId: string,
+  how: OpenSignIn['how'],
+  agent: string,
+  phoneId: string | null = null,
+): Promise<string> {
   const token = newToken()
   await tx.query(
-    `INSERT INTO sign_in (token_hash, id, person_id, how, agent, created_at, seen_at, expires_at)
-     VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(), UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL ${HOLDS_DAYS} DAY)`,
-    [hashOf(token), randomUUID(), personId, how, agent.slice(0, 200)],
+    `INSERT INTO sign_in (token_hash, id, person_id, how, agent, phone_id, created_at, seen_at, expires_at)
+     VALUES (?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL ${HOLDS_DAYS} DAY)`,
+    [hashOf(token), randomUUID(), personId, how, agent.slice(0, 200), phoneId],
   )
   return token
 }

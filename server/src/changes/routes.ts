@@ -1,10 +1,10 @@
 import { ALL_SITES, id } from '@bocado/contract'
 import type { Request, Response, Router } from 'express'
-import { signInOf } from '../http/identity.js'
+import { callerAt, requireNeed, signInOf } from '../http/identity.js'
 import { z } from 'zod'
 import type { Queryable, Row } from '../database/index.js'
 import { HttpProblem } from '../http/problems.js'
-import { parse, requireCaller } from '../http/route.js'
+import { parse } from '../http/route.js'
 import { reading, type Serving } from '../http/serving.js'
 import type { Changes } from './changes.js'
 
@@ -42,8 +42,11 @@ export function changeRoutes(router: Router, serving: Serving, changes: Changes)
   /** Who may look at all of these sites, and still may while they listen. */
   const requireLooker = (token: string | undefined, sites: readonly string[]): Promise<void> =>
     reading(serving, async ({ db }) => {
-      const personId = await requireCaller(db, 'signed-in', token, undefined)
-      if ((await sitesOf(db, personId, sites)) < sites.length) throw new HttpProblem(404, 'There is no such site.')
+      const caller = await callerAt(db, token, undefined)
+      requireNeed('signed-in', caller, undefined)
+      const { personId = '', phoneSite } = caller ?? {}
+      const isElsewhere = phoneSite !== undefined && sites.some((id) => id !== phoneSite)
+      if (isElsewhere || (await sitesOf(db, personId, sites)) < sites.length) throw new HttpProblem(404, 'There is no such site.')
     })
   router.get('/changes', async (req: Request, res: Response) => {
     const { sites } = parse(query, req.query)

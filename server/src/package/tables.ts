@@ -29,6 +29,8 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
   sign_in: 'as account',
   sign_in_attempt: 'as account',
   link: 'as account',
+  phone: 'as account',
+  hand_code: 'as account',
   passkey: 'as account',
   passkey_challenge: 'as account',
   work: 'asked for anew when a site is restored',

@@ -1,5 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
+import { callerAt } from '../http/identity.js'
 import { read, write, type Serving } from '../http/route.js'
 import { getNormals, removeNormals, typeNormals } from '../weather/normals.js'
 import {
@@ -18,7 +19,12 @@ import {
 
 export function siteRoutes(router: Router, serving: Serving): void {
   const { sites } = endpoints
-  read(router, serving, sites.list, ({ deps, personId }) => getSites(deps.db, deps.clock, personId))
+  read(router, serving, sites.list, async ({ deps, personId, token }) => {
+    const all = await getSites(deps.db, deps.clock, personId)
+    // Whoever came in by a code is at the site of its phone, and nowhere else.
+    const only = (await callerAt(deps.db, token, undefined))?.phoneSite
+    return only === undefined ? all : all.filter(({ id }) => id === only)
+  })
   write(router, serving, sites.create, ({ deps, input, personId }) => createSite(deps, personId, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))

@@ -1,7 +1,8 @@
 import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
 import { toString as codeOf } from 'qrcode'
-import { read, type Serving } from '../http/route.js'
+import { offerPhone } from '../accounts/phones.js'
+import { read, write, type Serving } from '../http/route.js'
 import { addressesOf, trustAddressOf, type WayIn } from './settings.js'
 import { fingerprintOf } from './trustPage.js'
 
@@ -9,6 +10,8 @@ import { fingerprintOf } from './trustPage.js'
 export function wayRoutes(router: Router, serving: Serving, way: WayIn): void {
   const [first] = addressesOf(way)
   const trust = trustAddressOf(way)
+  // Its link is scanned, so it names an address that a phone reaches.
+  write(router, serving, endpoints.phones.offer, (ctx) => offerPhone(ctx, ctx.input.name, first), { secret: true })
   let code: Promise<string> | undefined
   read(router, serving, endpoints.account.wayIn, async () => ({
     addresses: addressesOf(way),

@@ -101,7 +101,7 @@ describe('beyond this machine', () => {
       await expect(fetch(`http://${BEYOND}:${PORT}/healthz`)).rejects.toThrow()
       // Even a demonstration signs nobody in by one press from elsewhere, and nobody is the first any more.
       const session = JSON.parse((await ask({ path: '/api/v1/session' })).text) as { demo: unknown; first: unknown }
-      expect(session).toEqual({ person: null, demo: null, first: null })
+      expect(session).toEqual({ person: null, phone: null, demo: null, first: null })
       const json = { 'Content-Type': 'application/json' }
       const signIn = JSON.stringify({ signInName: 'marit', password: 'seven grey geese fly' })
       const { headers } = await ask({ path: '/api/v1/session', method: 'POST', headers: json }, signIn)

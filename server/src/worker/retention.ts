@@ -18,6 +18,10 @@ const STEPS: readonly { what: string; sql: string }[] = [
     what: 'sign-ins that ended',
     sql: `DELETE FROM sign_in WHERE COALESCE(ended_at, LEAST(expires_at, seen_at + INTERVAL 14 DAY)) < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
   },
+  {
+    what: 'links for phones that nobody opened',
+    sql: `DELETE FROM phone WHERE paired_at IS NULL AND pair_until < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
+  },
   { what: 'links that ended', sql: `DELETE FROM link WHERE expires_at < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}` },
   // Of statements older than two weeks the first of each watch and day stays, for good.
   {

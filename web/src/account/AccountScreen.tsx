@@ -11,6 +11,7 @@ import { FormError } from '../design/FormError.js'
 import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
+import { HandCode } from './HandCode.js'
 import { Passkeys } from './Passkeys.js'
 import { Sent } from './SignInScreen.js'
 import '../messages/en/account.js'
@@ -34,9 +35,10 @@ export function AccountScreen() {
           <Quiet>{person.signInName === null ? t('account.noAccount') : t('account.byName', { signInName: person.signInName })}</Quiet>
         </p>
         <SignIns />
-        {person.signInName === null ? null : <Passkeys />}
+        {person.byCode ? <Small>{t('may.lacking.self')}</Small> : <HandCode />}
+        {person.signInName === null || person.byCode ? null : <Passkeys />}
         {isChanged ? <Small role="status">{t('account.changed')}</Small> : null}
-        {person.signInName === null ? null : changes ? (
+        {person.signInName === null || person.byCode ? null : changes ? (
           <ChangePassword
             onDone={(now) => {
               setChanges(false)
@@ -48,11 +50,13 @@ export function AccountScreen() {
         )}
         <Line>
           <Button onPress={() => void leave(false)} isDisabled={out.isBarred}>
-            {t('account.out')}
+            {t(person.byCode ? 'phone.handOver' : 'account.out')}
           </Button>
-          <Button $plain onPress={() => void leave(true)} isDisabled={out.isBarred}>
-            {t('account.outEverywhere')}
-          </Button>
+          {person.byCode ? null : (
+            <Button $plain onPress={() => void leave(true)} isDisabled={out.isBarred}>
+              {t('account.outEverywhere')}
+            </Button>
+          )}
           <Link to="/">{t('account.back')}</Link>
         </Line>
       </Stack>

@@ -10,6 +10,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Rows, Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
+import { OnPhone } from './OnPhone.js'
 import { hasPasskeys, signInByPasskey, wasLetBe } from './passkeys.js'
 import '../messages/en/account.js'
 
@@ -31,8 +32,10 @@ export function Sent({ onSend, children }: { onSend: () => Promise<unknown>; chi
   )
 }
 
-/** Where nobody is signed in: the people of the demonstration, the first account of a server, or a name and a password. */
+/** Where nobody is signed in: who comes in on a shared phone, the people of the demonstration, the first account of a server, or a name and a password. */
 export function SignInScreen({ session }: { session: Session }) {
+  const [byOther, setByOther] = useState(false)
+  if (session.phone && !byOther) return <OnPhone phone={session.phone} onOther={() => setByOther(true)} />
   if (session.demo) return <Demonstration people={session.demo} />
   return session.first ? <FirstAccount people={session.first} /> : <ByPassword />
 }

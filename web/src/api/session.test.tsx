@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
-import { endpoints, type Role, type Session, type Site } from '@bocado/contract'
+import { endpoints, type Endpoint, type Role, type Session, type Site } from '@bocado/contract'
 import { QueryClientProvider, type QueryClient } from '@tanstack/react-query'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
@@ -11,9 +11,9 @@ import { useLacking, useMay } from './may.js'
 import { takeSession, useSession } from './session.js'
 import { SiteContext, WorkplaceContext } from './workplace.js'
 
-const MARIT = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae7', name: 'Marit Solheim', signInName: 'marit' }
-const DARIO = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae8', name: 'Dario Quince', signInName: 'dario' }
-const NOBODY: Session = { person: null, demo: null, first: null }
+const MARIT = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae7', name: 'Marit Solheim', signInName: 'marit', byCode: false }
+const DARIO = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae8', name: 'Dario Quince', signInName: 'dario', byCode: false }
+const NOBODY: Session = { person: null, phone: null, demo: null, first: null }
 const siteId = '7c9e6679-7425-40de-944b-e07fc1f90ae9'
 
 let client: QueryClient
@@ -103,9 +103,9 @@ describe('who is signed in', () => {
 })
 
 describe('what somebody may', () => {
-  const at = (role: Role | null) => ({
+  const at = (role: Role | null, byCode = false) => ({
     wrapper: ({ children }: { children: ReactNode }) => (
-      <WorkplaceContext value={{ personId: MARIT.id, name: MARIT.name, others: null }}>
+      <WorkplaceContext value={{ personId: MARIT.id, name: MARIT.name, byCode, others: null }}>
         <SiteContext value={role === null ? null : ({ people: [{ ...MARIT, role }] } as unknown as Site)}>{children}</SiteContext>
       </WorkplaceContext>
     ),
@@ -127,4 +127,11 @@ describe('what somebody may', () => {
     // What asks for no right at a site is nobody's lack.
     ['viewer', endpoints.account.signOut, null],
   ] as const)('%s lacks for %o: %s', (role, e, lacking) => expect(renderHook(() => useLacking(e), at(role)).result.current).toBe(lacking))
+
+  test('in by a code on a shared phone does the work of the field, and lacks more than a code for the rest', () => {
+    const lacking = (e: Endpoint) => renderHook(() => useLacking(e), at('owner', true)).result.current
+    expect([endpoints.scouting.create, endpoints.treatments.plan, endpoints.account.signOut].map(lacking)).toEqual([null, null, null])
+    expect([endpoints.sites.archive, endpoints.blocks.create, endpoints.account.setCode].map(lacking)).toEqual(['self', 'self', 'self'])
+    expect(renderHook(() => [useMay('treat'), useMay('lead')], at('owner', true)).result.current).toEqual([true, false])
+  })
 })

@@ -14,8 +14,8 @@ type Person = NonNullable<Session['person']>
 /** Who was signed in here last: known before the server answers, and while it does not. */
 function remembered(): Person | null {
   try {
-    const { id, name, signInName } = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person
-    return { id, name, signInName }
+    const { id, name, signInName, byCode = false } = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person
+    return { id, name, signInName, byCode }
   } catch {
     return null
   }
@@ -53,11 +53,11 @@ export function useSession(): Session | undefined {
       onSignedOut(() => {
         remember(null)
         const before = client.getQueryData<Session>(SESSION)
-        client.setQueryData(SESSION, { demo: null, first: null, ...before, person: null })
+        client.setQueryData(SESSION, { phone: null, demo: null, first: null, ...before, person: null })
         void client.invalidateQueries({ queryKey: SESSION })
       }),
     [client],
   )
   const person = data === undefined ? remembered() : undefined
-  return data ?? (person ? { person, demo: null, first: null } : undefined)
+  return data ?? (person ? { person, phone: null, demo: null, first: null } : undefined)
 }

@@ -6,11 +6,13 @@ import { createContext, useContext } from 'react'
 export interface Workplace {
   personId: string | null
   name: string
+  /** In by a code, on a phone that is handed on. */
+  byCode: boolean
   /** In the demonstration, who else one may be by one press; null elsewhere. */
   others: Session['demo']
 }
 
-export const WorkplaceContext = createContext<Workplace>({ personId: null, name: '', others: null })
+export const WorkplaceContext = createContext<Workplace>({ personId: null, name: '', byCode: false, others: null })
 export const useWorkplace = (): Workplace => useContext(WorkplaceContext)
 
 /** undefined above the shell, where there is no site yet. */

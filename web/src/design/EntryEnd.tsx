@@ -1,4 +1,4 @@
-import type { Right } from '@bocado/contract'
+import type { Lacking } from '../api/may.js'
 import { useText } from '../messages/useText.js'
 import { Button } from './buttons.js'
 import { DraftNote, FormError } from './FormError.js'
@@ -7,7 +7,7 @@ import { Line, Small } from './text.js'
 /** The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. */
 export function EntryEnd(p: {
   /** What `useEntry` gives. */
-  entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean; lacking: Right | null }
+  entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean; lacking: Lacking }
   onSave: () => Promise<void>
   /** Leaves the form; what was typed is let go of. */
   onCancel: () => void

@@ -31,16 +31,19 @@ export function TextField(
     autoFocus?: boolean
     /** What browsers and password managers fill in by; a password is not shown as it is typed. */
     autoComplete?: 'username' | 'current-password' | 'new-password' | 'name'
+    /** A code of so many digits: not shown, and typed on the keys of numbers. */
+    digits?: number
   },
 ) {
   return (
     <StyledText
       value={p.value}
-      onChange={p.onChange}
+      onChange={p.digits === undefined ? p.onChange : (typed) => p.onChange(typed.replace(/\D/g, '').slice(0, p.digits))}
       isInvalid={p.error !== undefined}
       validationBehavior="aria"
       style={{ width: p.width }}
-      type={p.autoComplete?.endsWith('password') ? 'password' : 'text'}
+      {...(p.digits === undefined ? {} : { inputMode: 'numeric' as const, autoComplete: 'off' })}
+      type={p.digits !== undefined || p.autoComplete?.endsWith('password') ? 'password' : 'text'}
       {...(p.autoComplete ? { autoComplete: p.autoComplete } : {})}
     >
       <Label>{p.label}</Label>

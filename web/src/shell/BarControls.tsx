@@ -132,7 +132,7 @@ function DemoPerson({ people }: { people: NonNullable<Workplace['others']> }) {
 function PersonMenu() {
   const t = useText()
   const client = useQueryClient()
-  const { name } = useWorkplace()
+  const { name, byCode } = useWorkplace()
   const role = useRole()
   const { save } = useWrite(endpoints.account.signOut)
   return (
@@ -148,7 +148,7 @@ function PersonMenu() {
                 {t('person.account')}
               </Link>
               <AriaButton onPress={() => void save({ params: {}, input: {} }).then((session) => takeSession(client, session))}>
-                {t('person.signOut')}
+                {t(byCode ? 'person.handOver' : 'person.signOut')}
               </AriaButton>
             </>
           )}

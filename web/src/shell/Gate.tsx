@@ -14,8 +14,8 @@ export function Gate() {
   const session = useSession()
   const person = session?.person ?? null
   const workplace = useMemo(
-    () => ({ personId: person?.id ?? null, name: person?.name ?? '', others: session?.demo ?? null }),
-    [person?.id, person?.name, session?.demo],
+    () => ({ personId: person?.id ?? null, name: person?.name ?? '', byCode: person?.byCode ?? false, others: session?.demo ?? null }),
+    [person?.id, person?.name, person?.byCode, session?.demo],
   )
   if (!session) {
     return (

@@ -28,6 +28,11 @@ export const router = createBrowserRouter([
     errorElement: <Stumble />,
   },
   {
+    path: '/pair',
+    element: whole(() => import('../account/PairScreen.js').then(({ PairScreen }) => PairScreen)),
+    errorElement: <Stumble />,
+  },
+  {
     element: <Gate />,
     errorElement: <Stumble />,
     children: [

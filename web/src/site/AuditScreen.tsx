@@ -27,6 +27,7 @@ const KINDS = [
   'event_record',
   'typed_day',
   'link',
+  'phone',
 ] as const
 const isKind = (entity: string): entity is (typeof KINDS)[number] => (KINDS as readonly string[]).includes(entity)
 

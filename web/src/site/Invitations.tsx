@@ -9,18 +9,15 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
+import { isThisMachine } from './reach.js'
 import { useRoleOptions } from './useRoleOptions.js'
-
-/** Names of this machine itself: a link with one of them leads nobody here from elsewhere. */
-const HERE = new Set(['localhost', '127.0.0.1', '[::1]'])
 
 /** A link that is shown once: whoever has it comes in by it. */
 function Link({ token, name, onDone }: { token: string; name: string; onDone: () => void }) {
   const t = useText()
   const [isCopied, setCopied] = useState(false)
   const { data: way } = useRead(endpoints.account.wayIn, { params: {}, input: {} })
-  const isHere = HERE.has(location.hostname)
-  const elsewhere = isHere ? way?.addresses[0] : location.origin
+  const elsewhere = isThisMachine() ? way?.addresses[0] : location.origin
   const link = `${elsewhere ?? location.origin}/come-in#${token}`
   return (
     <Stack>

@@ -27,6 +27,7 @@ export const audit = {
   'audit.of.bloom_record': 'a bloom seen',
   'audit.of.event_record': 'a sighting',
   'audit.of.typed_day': 'typed days',
+  'audit.of.phone': 'the shared phone',
   'audit.of.link': 'a link for',
 } as const
 

@@ -7,6 +7,7 @@ export const bar = {
   'workingAs.person': '{name}, {role}',
   'person.menu': '{name}: account, sign out',
   'person.account': 'Your account',
+  'person.handOver': 'Hand over to somebody else',
   'person.signOut': 'Sign out',
   'place.title': 'Sites and seasons',
   'place.change': '{site}, season {season}: go to another site or season',

@@ -52,6 +52,7 @@ export const shell = {
   'may.lacking.tend': 'This is for who scouts or leads the site: it can be looked at, not stored.',
   'may.lacking.treat': 'This is for who treats or leads the site: it can be looked at, not stored.',
   'may.lacking.lead': 'This is for who leads the site: it can be looked at, not stored.',
+  'may.lacking.self': 'For this a code is not enough: sign in by your password or passkey.',
   'may.lacking.own': 'This is for an owner of the site: it can be looked at, not stored.',
   'may.look': 'You are here as a viewer: everything can be looked at, nothing changed.',
   'site.archivedNote': 'This site is archived: it can be looked at only.',
