@@ -21,6 +21,7 @@ export const refusals = {
   'day.before-season': 'lies before the season, which begins on {from}',
   'day.within-season-or-before': 'must lie in the season or in the {days} days before it, {from} to {to}',
   'day.has-happened': 'lies in the future; enter it when it has happened, at the latest today, {today}',
+  'licence.ended': 'ended on {until}, before this was done: note its new last day once it is renewed, or let somebody else sign',
   'day.within-season': 'must lie in the season, {from} to {to}',
 } as const
 export type RefusalCode = keyof typeof refusals

@@ -13,7 +13,18 @@ export const wetEventKinds = ['overhead-watering', 'condensation', 'hail'] as co
 export const unitSystems = ['metric', 'us'] as const
 
 /** Somebody of a site, and whether they have an account of their own. */
-export const personSchema = z.object({ id, name: z.string(), role: z.enum(roles), licensed: z.boolean(), signsIn: z.boolean(), rowVersion })
+export const personSchema = z.object({
+  id,
+  name: z.string(),
+  role: z.enum(roles),
+  /** Holds an applicator's licence. */
+  licensed: z.boolean(),
+  licenceNumber: z.string(),
+  /** Its last day; null where nobody said. */
+  licenceUntil: civilDateSchema.nullable(),
+  signsIn: z.boolean(),
+  rowVersion,
+})
 export type Person = z.infer<typeof personSchema>
 
 /** Who owns sites, and beside them a shelf, organisms and methods that all of them have. */
@@ -74,6 +85,8 @@ export const personInput = z.object({
   name: text('a name', 120),
   role: z.enum(roles, { error: 'choose a role' }),
   licensed: z.boolean().default(false),
+  licenceNumber: z.string().trim().max(60, { error: 'use at most 60 characters' }).default(''),
+  licenceUntil: civilDateSchema.nullable().default(null),
 })
 /** Somebody new, or with `personId` somebody who works at another site of the holding. */
 export const memberInput = personInput.extend({ personId: id.nullable().default(null) })

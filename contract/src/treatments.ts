@@ -79,6 +79,8 @@ export const productSchema = z.object({
   preHarvestDays: z.int(),
   bees: z.enum(beeHazards),
   protection: z.string(),
+  /** The label lets only licensed applicators use it: a record of it is a draft until one of them signs it. */
+  licensedOnly: z.boolean(),
   /** Every site of the holding has it on its shelf. */
   shared: z.boolean(),
   rowVersion,
@@ -114,6 +116,7 @@ export const productInput = z.object({
     .max(365, { error: 'must be at most 365' }),
   bees: z.enum(beeHazards, { error: 'choose what the label says about bees' }),
   protection: text('the protective gear the label asks for', 500),
+  licensedOnly: z.boolean().default(false),
   shared: z.boolean().default(false),
 })
 
@@ -165,6 +168,8 @@ export const treatmentSchema = z.object({
       }),
       /** `restored` where a correction had once put a later label in its place; `doubtful` where it may have. */
       labelState: z.enum(['kept', 'restored', 'doubtful']),
+      /** Who of those who are licensed signed it as it stands; null while nobody has. */
+      signed: z.object({ byName: z.string(), at: instantSchema, licence: z.string() }).nullable(),
     })
     .nullable(),
   note: z.string(),
@@ -293,6 +298,14 @@ export const treatments = {
     summary: 'Record a treatment that was not planned; one that neither library nor label names is marked as a deviation',
     params: siteParams,
     input: unplannedInput,
+    response: treatmentSchema,
+  }),
+  sign: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/treatments/:treatmentId/sign',
+    summary: 'Sign a record as a licensed applicator; a correction after that asks for it anew',
+    params: treatmentParams,
+    input: version,
     response: treatmentSchema,
   }),
   remove: endpoint({

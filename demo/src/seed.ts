@@ -15,6 +15,7 @@ import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, everySite } from '@bocado/server/sites/service'
 import { addProduct, planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
+import { signRecord } from '@bocado/server/treatments/signing'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { acceptClock } from '@bocado/server/watches/calibration'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
@@ -291,7 +292,7 @@ async function seed(deps: Deps): Promise<void> {
     deps,
     endpoints.treatments.plan.input.parse({ watchId: vines, productId: copper.id, plannedOn: COPPER.treatedAt.slice(0, 10), note: '' }),
   )
-  await recordTreatment(
+  const protection = await recordTreatment(
     applicator,
     deps,
     protectant.id,
@@ -304,6 +305,7 @@ async function seed(deps: Deps): Promise<void> {
       rowVersion: 1,
     }),
   )
+  await signRecord(applicator, deps, protection.id, protection.rowVersion)
 }
 
 /** The forecasts of the last days, issued as they would have been: seen with the clock of each of them. */

@@ -19,9 +19,9 @@ export const SEASON = '2026-01-01'
 
 export const LEAD = { name: 'Marit Solheim' } as const
 export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion' | 'signsIn'>[] = [
-  { name: 'Dario Quince', role: 'scout', licensed: false },
-  { name: 'Tovah Lindqvist', role: 'applicator', licensed: true },
-  { name: 'Packing-house buyer', role: 'viewer', licensed: false },
+  { name: 'Dario Quince', role: 'scout', licensed: false, licenceNumber: '', licenceUntil: null },
+  { name: 'Tovah Lindqvist', role: 'applicator', licensed: true, licenceNumber: 'HB 2041', licenceUntil: '2027-03-31' },
+  { name: 'Packing-house buyer', role: 'viewer', licensed: false, licenceNumber: '', licenceUntil: null },
 ]
 
 /** Two stations: one on the bench, one by the river, where nights are colder. */
@@ -219,6 +219,7 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
   },
   {
     name: 'Terrace copper',
+    licensedOnly: true,
     methods: ['copper'],
     active: 'copper hydroxide',
     formulation: 'powder',

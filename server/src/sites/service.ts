@@ -187,25 +187,25 @@ async function memberRow(w: Write, personId: string, rowVersion: number): Promis
 }
 
 export async function changePerson(w: Write, personId: string, input: ParsedInputOf<typeof sites.changePerson>): Promise<Person> {
-  const { rowVersion, name, role, licensed } = input
+  const { rowVersion, name, role, licensed, licenceNumber, licenceUntil } = input
   const row = await memberRow(w, personId, rowVersion)
   const before = await personAt(w, personId)
   if (role === 'owner' || before.role === 'owner') await requireOwner(w)
   if (role !== 'owner' && before.role === 'owner') await requireOwnerLeft(w, personId)
   await w.tx.query('UPDATE person SET name = ? WHERE id = ?', [name, personId])
-  await w.tx.query('UPDATE site_person SET role = ?, licensed = ?, row_version = row_version + 1 WHERE site_id = ? AND person_id = ?', [
-    role,
-    licensed,
-    w.siteId,
-    personId,
-  ])
+  const { licensed: was, licenceNumber: numberBefore, licenceUntil: untilBefore } = before
+  await w.tx.query(
+    `UPDATE site_person SET role = ?, licensed = ?, licence_number = ?, licence_until = ?, row_version = row_version + 1
+     WHERE site_id = ? AND person_id = ?`,
+    [role, licensed, licenceNumber, licenceUntil, w.siteId, personId],
+  )
   await auditOther(
     w,
     'site_person',
     personId,
     'change',
-    { name: before.name, role: row['role'] as string, licensed: before.licensed },
-    { name, role, licensed },
+    { name: before.name, role: row['role'] as string, licensed: was, licenceNumber: numberBefore, licenceUntil: untilBefore },
+    { name, role, licensed, licenceNumber, licenceUntil },
   )
   touchPeople(w)
   return personAt(w, personId)

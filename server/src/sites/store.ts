@@ -57,7 +57,7 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
   const people = new Map<string, Person[]>()
   if (siteIds.length === 0) return people
   const [rows] = await db.query<Row[]>(
-    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.row_version, a.person_id IS NOT NULL AS signs_in FROM site_person sp
+    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.licence_number, sp.licence_until, sp.row_version, a.person_id IS NOT NULL AS signs_in FROM site_person sp
      JOIN person p ON p.id = sp.person_id LEFT JOIN account a ON a.person_id = p.id
      WHERE sp.site_id IN (?) AND sp.left_at IS NULL ORDER BY sp.role, p.name`,
     [siteIds],
@@ -69,6 +69,8 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
       name: row['name'] as string,
       role: row['role'] as Person['role'],
       licensed: Boolean(row['licensed']),
+      licenceNumber: row['licence_number'] as string,
+      licenceUntil: row['licence_until'] as string | null,
       signsIn: Boolean(row['signs_in']),
       rowVersion: row['row_version'] as number,
     }
@@ -77,7 +79,10 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
   return people
 }
 
-export async function insertPerson(db: Queryable, siteId: string, person: Omit<Person, 'rowVersion' | 'signsIn'>): Promise<void> {
+/** What somebody is at a site. */
+type Member = Pick<Person, 'id' | 'role' | 'licensed'> & Partial<Pick<Person, 'licenceNumber' | 'licenceUntil'>>
+
+export async function insertPerson(db: Queryable, siteId: string, person: Member & Pick<Person, 'name'>): Promise<void> {
   await db.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
   await joinSite(db, siteId, person)
 }
@@ -86,12 +91,13 @@ export async function insertPerson(db: Queryable, siteId: string, person: Omit<P
 export async function joinSite(
   db: Queryable,
   siteId: string,
-  { id, role, licensed }: Pick<Person, 'id' | 'role' | 'licensed'>,
+  { id, role, licensed, licenceNumber = '', licenceUntil = null }: Member,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO site_person (site_id, person_id, role, licensed) VALUES (?, ?, ?, ?)
-     ON DUPLICATE KEY UPDATE role = VALUES(role), licensed = VALUES(licensed), left_at = NULL, row_version = row_version + 1`,
-    [siteId, id, role, licensed],
+    `INSERT INTO site_person (site_id, person_id, role, licensed, licence_number, licence_until) VALUES (?, ?, ?, ?, ?, ?)
+     ON DUPLICATE KEY UPDATE role = VALUES(role), licensed = VALUES(licensed), licence_number = VALUES(licence_number),
+       licence_until = VALUES(licence_until), left_at = NULL, row_version = row_version + 1`,
+    [siteId, id, role, licensed, licenceNumber, licenceUntil],
   )
 }
 

@@ -12,6 +12,7 @@ import {
   recordUnplanned,
   weatherForWatch,
 } from './service.js'
+import { signTreatment } from './signing.js'
 import { listProducts, listTreatments } from './store.js'
 
 export function treatmentRoutes(router: Router, serving: Serving): void {
@@ -25,6 +26,7 @@ export function treatmentRoutes(router: Router, serving: Serving): void {
   write(router, serving, treatments.move, (ctx) => moveTreatment(ctx, ctx.deps, ctx.params.treatmentId, ctx.input))
   write(router, serving, treatments.record, (ctx) => recordTreatment(ctx, ctx.deps, ctx.params.treatmentId, ctx.input))
   write(router, serving, treatments.recordUnplanned, (ctx) => recordUnplanned(ctx, ctx.deps, ctx.input))
+  write(router, serving, treatments.sign, (ctx) => signTreatment(ctx, ctx.deps, ctx))
   write(router, serving, treatments.remove, (ctx) => removeRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion))
   write(router, serving, treatments.restore, async (ctx) => {
     await restoreRow(ctx, 'deed', ctx.params.treatmentId, ctx.input.rowVersion)

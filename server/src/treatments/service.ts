@@ -38,6 +38,7 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   pre_harvest_days: input.preHarvestDays,
   bees: input.bees,
   protection: input.protection,
+  licensed_only: input.licensedOnly,
 })
 
 async function actionColumns(w: Write, input: ProductInput) {
@@ -253,6 +254,10 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means }: Done
       humidity: input.weather.humidityPct,
       wind: input.weather.windMs,
       product_then: means.product ? JSON.stringify(labelOf(means.product)) : null,
+      // Whoever signed it signed what stood there.
+      signed_by: null,
+      signed_at: null,
+      licence_then: null,
       method_then: means.method ? JSON.stringify(means.method.then) : null,
       note: input.note,
     },

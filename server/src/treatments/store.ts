@@ -31,6 +31,7 @@ const productOf = (row: Row): Product => ({
   preHarvestDays: row['pre_harvest_days'] as number,
   bees: row['bees'] as Product['bees'],
   protection: row['protection'] as string,
+  licensedOnly: Boolean(row['licensed_only']),
   shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
@@ -52,9 +53,9 @@ export async function findProduct(db: Queryable, siteId: string, productId: stri
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
+const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, g.name AS signed_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
   JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
-  LEFT JOIN person q ON q.id = t.done_by LEFT JOIN product x ON x.id = t.product_id`
+  LEFT JOIN person q ON q.id = t.done_by LEFT JOIN person g ON g.id = t.signed_by LEFT JOIN product x ON x.id = t.product_id`
 
 /** What a label did not say before methods were named. */
 const NOT_SAID = {
@@ -68,6 +69,7 @@ const NOT_SAID = {
   places: [],
   kindBefore: null,
   assumed: [],
+  licensedOnly: false,
 }
 
 /** What was kept of a method when it was done by hand. */
@@ -118,6 +120,14 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
     label,
     does: { methods: does.methods, effect: does.effect, residualDays: does.residualDays, assumed: does.assumed },
     labelState: row['label_state'] as 'kept' | 'restored' | 'doubtful',
+    signed:
+      row['signed_at'] === null
+        ? null
+        : {
+            byName: row['signed_by_name'] as string,
+            at: instantOf(row['signed_at'] as string),
+            licence: (row['licence_then'] as string | null) ?? '',
+          },
     reEntryUntil: label && isoInstant(Date.parse(startedAt) + label.reEntryHours * MS_PER_HOUR),
   }
 }

@@ -3,13 +3,16 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { useMay } from '../api/may.js'
 import { useSites } from '../api/hooks.js'
+import type { Bound } from '../api/bindings.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
+import { DateField } from '../design/DateField.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
-import { useText } from '../messages/useText.js'
+import { useFormat, type Format } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Invitations, GiveLink } from './Invitations.js'
@@ -22,6 +25,7 @@ const NEW = 'new'
 /** Who works at the site, each with what they may do; they can be changed, leave and come back. */
 export function People() {
   const t = useText()
+  const f = useFormat()
   const site = useSite()
   const [open, setOpen] = useState<string | null>(null)
   useAsked('person', () => setOpen(NEW))
@@ -41,7 +45,7 @@ export function People() {
                   {person.name}{' '}
                   <Quiet>
                     {t(`role.${person.role}`)}
-                    {person.licensed ? `, ${t('person.licensed')}` : ''}
+                    {person.licensed ? `, ${licenceWords(person, site.today, t, f)}` : ''}
                     {person.signsIn ? '' : `, ${t('person.noAccount')}`}
                   </Quiet>
                 </span>
@@ -73,18 +77,41 @@ export function People() {
   )
 }
 
+/** That somebody is licensed, and until when; that it has ended, where it has. */
+function licenceWords({ licenceUntil }: Person, today: string, t: Say, f: Format): string {
+  if (licenceUntil === null) return t('person.licensed')
+  return t(licenceUntil < today ? 'person.licenceEnded' : 'person.licensedUntil', { date: f.withYear(licenceUntil) })
+}
+
+interface LicenceProps {
+  has: { value: boolean; onChange: (value: boolean) => void }
+  number: Bound<string>
+  until: Bound<string | null>
+}
+
 /** Nobody asks a gardener for a licence; one that is there is shown. */
-function Licence({ bound }: { bound: { value: boolean; onChange: (value: boolean) => void } }) {
+function Licence({ has, number, until }: LicenceProps) {
   const t = useText()
   const site = useSite()
-  return site.kind === 'garden' && !bound.value ? null : <Checkbox label={t('person.isLicensed')} {...bound} />
+  if (site.kind === 'garden' && !has.value) return null
+  return (
+    <>
+      <Checkbox label={t('person.isLicensed')} {...has} />
+      {has.value ? (
+        <Line>
+          <TextField label={t('person.licenceNumber')} width="18ch" {...number} />
+          <DateField label={t('person.licenceUntil')} {...until} />
+        </Line>
+      ) : null}
+    </>
+  )
 }
 
 function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { name, role, licensed } = person
-  const entry = useEntry(endpoints.sites.changePerson, { name, role, licensed }, person, person.id)
+  const { name, role, licensed, licenceNumber, licenceUntil } = person
+  const entry = useEntry(endpoints.sites.changePerson, { name, role, licensed, licenceNumber, licenceUntil }, person, person.id)
   const { bind } = entry
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id, personId: person.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
@@ -93,7 +120,7 @@ function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }
     <Stack>
       <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
       <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
-      <Licence bound={bind.check('licensed')} />
+      <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )
@@ -108,6 +135,8 @@ function AddPerson({ onDone }: { onDone: () => void }) {
     name: '',
     role: 'scout' as Role,
     licensed: false,
+    licenceNumber: '',
+    licenceUntil: null as string | null,
     personId: null as string | null,
   })
   const { bind, values, set, errors } = entry
@@ -136,7 +165,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
       ) : null}
       {values.personId === null ? <TextField label={t('person.name')} {...bind.text('name')} autoFocus /> : null}
       <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
-      <Licence bound={bind.check('licensed')} />
+      <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )

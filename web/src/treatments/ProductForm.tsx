@@ -52,6 +52,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     rateUnit: product?.rateUnit ?? usualUnit(shelf),
     reEntryHours: product?.reEntryHours ?? (null as number | null),
     preHarvestDays: product?.preHarvestDays ?? (null as number | null),
+    licensedOnly: product?.licensedOnly ?? false,
     bees: product?.bees ?? (null as Product['bees'] | null),
     protection: product?.protection ?? '',
     shared: product?.shared ?? false,
@@ -135,6 +136,7 @@ type ProductValues = {
   rateUnit: Product['rateUnit'] | null
   reEntryHours: number | null
   preHarvestDays: number | null
+  licensedOnly: boolean
   bees: Product['bees'] | null
   protection: string
   shared: boolean
@@ -261,6 +263,7 @@ function MoreOfLabel({
         value={values.places}
         onChange={(places) => set({ places: places as Product['places'] })}
       />
+      <Checkbox label={t('product.licensedOnly')} {...bind.check('licensedOnly')} />
       <TextField label={t('product.active')} {...bind.text('active')} />
       <Line>
         <Select

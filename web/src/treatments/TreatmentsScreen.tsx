@@ -16,6 +16,7 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
+import { Signature } from './Signature.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
@@ -188,6 +189,7 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
           {t('treatments.harvestFrom', { date: f.date(f.nudge(done.day, product.preHarvestDays)) })}
         </Small>
       ) : null}
+      {done?.label ? <Signature treatment={treatment} /> : null}
       {recording ? (
         <RecordForm
           treatment={treatment}
