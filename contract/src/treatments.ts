@@ -154,6 +154,7 @@ export const treatmentSchema = z.object({
       minutes: z.number().nullable(),
       /** What was picked, pulled or caught. */
       taken: z.object({ amount: z.number(), unit: z.enum(takenUnits) }).nullable(),
+      doneById: id,
       doneByName: z.string(),
       weather: weatherThenSchema,
       reEntryUntil: instantSchema.nullable(),

@@ -202,8 +202,9 @@ export async function moveTreatment(
 }
 
 /** Who did it: somebody of this site. */
-async function doerOf(w: Write, personId: string | null): Promise<string> {
-  if (personId === null) return w.personId
+async function doerOf(w: Write, personId: string | null, before: string | undefined): Promise<string> {
+  // Whoever corrects a record has not done it.
+  if (personId === null || personId === before) return before ?? w.personId
   const people = (await peopleOf(w.tx, [w.siteId])).get(w.siteId) ?? []
   if (!people.some(({ id }) => id === personId)) throw fieldProblem('doneById', 'choose somebody of this site')
   return personId
@@ -216,6 +217,8 @@ interface DoneAt {
   watch: StoredWatch
   placeId: string
   means: Means
+  /** Who is said to have done it, where that is recorded already. */
+  doneBy?: string | undefined
 }
 
 /** A product is used at a rate on an area; its label's highest rate is a limit, not a hint. */
@@ -227,7 +230,7 @@ function requireByLabel(label: Label, { rate, areaHa }: DoneInput): void {
 }
 
 /** The columns of what was done. The area of the place is a limit, not a hint. */
-async function doneColumns(w: Write, deps: Deps, { watch, placeId, means }: DoneAt, input: DoneInput) {
+async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy }: DoneAt, input: DoneInput) {
   const place = (await tree(w.tx, w.siteId)).get(placeId)
   const now = await deps.clock.now(w.tx)
   if (Date.parse(input.startedAt) > now.getTime())
@@ -248,7 +251,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means }: Done
       minutes: input.minutes,
       taken: input.taken?.amount ?? null,
       taken_unit: input.taken?.unit ?? null,
-      done_by: await doerOf(w, input.doneById),
+      done_by: await doerOf(w, input.doneById, doneBy),
       ...(input.made ? { recorded_at: sqlInstant(input.made.at), queue_order: input.made.order } : {}),
       temperature: input.weather.tempC,
       humidity: input.weather.humidityPct,
@@ -283,7 +286,7 @@ export async function recordTreatment(
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
   const watch = await watchFor(w, before.watchId)
   const means = await meansThen(w, before)
-  const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, means }, input)
+  const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, means, doneBy: before.done?.doneById }, input)
   const deviation = before.done ? {} : await deviationOf(w, means, watch, input.note)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, { ...columns, ...deviation })
   return getTreatment(w.tx, w.siteId, treatmentId)

@@ -66,8 +66,10 @@ describe('a record of what only the licensed may use', () => {
       rowVersion: signed.rowVersion,
     }
     const to = { ...at(), treatmentId: signed.id }
-    const corrected = done(await app.call(treatments.record, to, correction as never, { person: dario }))
-    expect(corrected.done).toMatchObject({ areaHa: areaHa! / 2, signed: null })
+    const corrected = done(await app.call(treatments.record, to, correction as never, byLead()))
+    // Whoever corrects it has not done it.
+    expect(corrected.done).toMatchObject({ areaHa: areaHa! / 2, signed: null, doneById: dario, doneByName: 'Dario Quince' })
+    expect(corrected.personName).toBe('Marit Solheim')
     const [[kept]] = await app.database.query<Row[]>(
       "SELECT before_row FROM audit WHERE entity = 'deed' AND entity_id = ? ORDER BY id DESC LIMIT 1",
       [signed.id],

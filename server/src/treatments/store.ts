@@ -111,6 +111,7 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
     minutes: row['minutes'] as number | null,
     taken:
       taken === null ? null : { amount: taken, unit: row['taken_unit'] as NonNullable<NonNullable<Treatment['done']>['taken']>['unit'] },
+    doneById: (row['done_by'] as string | null) ?? (row['changed_by'] as string),
     doneByName: (row['done_by_name'] as string | null) ?? (row['person_name'] as string),
     weather: {
       tempC: row['temperature'] as number | null,

@@ -1,8 +1,8 @@
-import { endpoints, takenUnits, type Label } from '@bocado/contract'
+import { endpoints, may, takenUnits, type Label } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import type { Bindings, Bound } from '../api/bindings.js'
 import { useRead } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
+import { useSite, useWorkplace } from '../api/workplace.js'
 import { AreaField } from '../design/AreaField.js'
 import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
@@ -20,6 +20,8 @@ export type DoneValues = {
   rate: number | null
   areaHa: number | null
   minutes: number | null
+  /** Who did it; null: whoever records it. */
+  doneById: string | null
   /** What was picked, pulled or caught, where it is done by hand. */
   taken: number | null
   takenUnit: string
@@ -36,16 +38,37 @@ export const takenOf = (taken: { amount: number; unit: string } | null): Pick<Do
 export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null }
 
 /** What was typed, as the endpoint takes it. */
-export function doneInput({ day, time, rate, areaHa, minutes, taken, takenUnit, weather, note }: DoneValues, zone: string) {
+export function doneInput({ day, time, rate, areaHa, minutes, doneById, taken, takenUnit, weather, note }: DoneValues, zone: string) {
   return {
     startedAt: momentOf(day, time, zone) ?? undefined,
     rate,
     areaHa,
     minutes,
+    doneById,
     taken: taken === null ? null : { amount: taken, unit: takenUnit as (typeof takenUnits)[number] },
     weather,
     note,
   }
+}
+
+/** Who did it, where several could have. */
+function DoneBy({ bind }: { bind: Bindings<DoneValues> }) {
+  const t = useText()
+  const { people } = useSite()
+  const { personId } = useWorkplace()
+  const bound = bind.choice('doneById')
+  const could = people.filter(({ id, role }) => may(role, 'treat') || id === bound.value)
+  if (could.length < 2 && (bound.value === null || bound.value === personId)) return null
+  return (
+    <Select
+      label={t('record.doneBy')}
+      placeholder={t('choose')}
+      width="20ch"
+      options={could.map(({ id, name }) => ({ id, label: name }))}
+      {...bound}
+      value={bound.value ?? personId}
+    />
+  )
 }
 
 /** The fields of what was done: when, how much of what on how much ground, and the weather of that hour as the station read it. */
@@ -109,6 +132,7 @@ export function DoneFields(p: {
           {...bind.number('areaHa')}
         />
         <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
+        <DoneBy bind={bind} />
       </Fields>
       {label ? (
         <>

@@ -5,7 +5,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { wallClockOf } from '../design/moments.js'
 import { useFormat } from '../design/useFormat.js'
-import { Sheet, Stack } from '../design/text.js'
+import { Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ReminderLater } from '../library/toldApartLater.js'
 import { ProductCautions } from '../windows/PlanPanel.js'
@@ -39,6 +39,7 @@ export function RecordForm({
     rate: done?.rate ?? product?.labelRate ?? null,
     areaHa: done ? done.areaHa : areaHa,
     minutes: done?.minutes ?? null,
+    doneById: done?.doneById ?? null,
     ...takenOf(done?.taken ?? null),
     weather: done?.weather ?? NO_WEATHER,
     note: treatment.note,
@@ -51,6 +52,7 @@ export function RecordForm({
   return (
     <Sheet>
       <Stack>
+        {done?.signed ? <Small>{t('signature.goes')}</Small> : null}
         {done ? null : <ReminderLater subject={{ watchId: treatment.watchId, ...against }} />}
         <DoneFields {...entry} label={product} watchId={treatment.watchId} weatherStands={done !== null || entry.draftSince !== null} />
         {product ? <ProductCautions product={product} /> : null}

@@ -41,6 +41,7 @@ export function RecordUnplanned(p: {
       rate: null,
       areaHa: null,
       minutes: null,
+      doneById: null,
       ...takenOf(null),
       weather: NO_WEATHER,
       note: '',

@@ -21,7 +21,9 @@ export function Signature({ treatment }: { treatment: Treatment }) {
   if (!done?.label) return null
   if (done.signed)
     return (
-      <Small>{t('signature.signed', { name: done.signed.byName, at: f.moment(done.signed.at), licence: done.signed.licence || 'none' })}</Small>
+      <Small>
+        {t('signature.signed', { name: done.signed.byName, at: f.moment(done.signed.at), licence: done.signed.licence || 'none' })}
+      </Small>
     )
   if (!done.label.licensedOnly) return null
   const mayTry = !byCode && site.people.some(({ id, licensed }) => id === personId && licensed)

@@ -179,7 +179,12 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
             <br />
           </>
         ) : null}
-        <Quiet>{t('treatments.against', { organism: row.organismName, person: treatment.personName })}</Quiet> {treatment.note}
+        <Quiet>
+          {done && done.doneByName !== treatment.personName
+            ? t('treatments.doneBy', { organism: row.organismName, doer: done.doneByName, person: treatment.personName })
+            : t('treatments.against', { organism: row.organismName, person: treatment.personName })}
+        </Quiet>{' '}
+        {treatment.note}
       </p>
       {done && product && done.reEntryUntil !== null ? (
         <Small>
@@ -250,6 +255,7 @@ function Shelf({ products }: { products: readonly Product[] }) {
                       protection: product.protection,
                     })}
                   </Explained>{' '}
+                  {product.licensedOnly ? `${t('signature.only')} ` : ''}
                   {product.assumed.length > 0
                     ? t('shelf.assumed', {
                         which: whichAssumed(product.assumed),
