@@ -48,9 +48,11 @@ export const sessionSchema = z.object({
 })
 export type Session = z.infer<typeof sessionSchema>
 
+export const signInWays = ['password', 'passkey', 'link', 'demo', 'code'] as const
+
 export const openSignInSchema = z.object({
   id,
-  how: z.enum(['password', 'passkey', 'link', 'demo', 'code']),
+  how: z.enum(signInWays),
   /** The program that it was opened with, in its own words. */
   agent: z.string(),
   since: instantSchema,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { signInWays } from './account.js'
 import { id, instantSchema } from './common.js'
 import { endpoint } from './endpoint.js'
 
@@ -21,7 +22,26 @@ export const auditEntrySchema = z.object({
 })
 export type AuditEntry = z.infer<typeof auditEntrySchema>
 
+export const siteSignInSchema = z.object({
+  name: z.string(),
+  how: z.enum(signInWays),
+  /** The shared phone on which it was; null elsewhere. */
+  phone: z.string().nullable(),
+  at: instantSchema,
+  seenAt: instantSchema,
+})
+export type SiteSignIn = z.infer<typeof siteSignInSchema>
+
 export const audit = {
+  signIns: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/sign-ins',
+    restsOn: ['site'],
+    summary: 'Who of a site signed in, newest first: the last two hundred',
+    params: z.object({ siteId: id }),
+    input: z.object({}),
+    response: z.array(siteSignInSchema),
+  }),
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/audit',

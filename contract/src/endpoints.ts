@@ -9,6 +9,7 @@ import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { phones } from './phones.js'
 import { places } from './places.js'
+import { privacy } from './privacy.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
 import { treatments } from './treatments.js'
@@ -21,6 +22,7 @@ export const endpoints = {
   account,
   crew,
   phones,
+  privacy,
   audit,
   sites,
   blocks,

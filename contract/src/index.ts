@@ -31,4 +31,5 @@ export * from './watchForecasts.js'
 export * from './watches.js'
 export * from './weather.js'
 
+export * from './privacy.js'
 export * from './refusals.js'

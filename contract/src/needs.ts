@@ -31,6 +31,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   audit: { reads: 'lead', writes: 'lead' },
   crew: { reads: 'lead', writes: 'lead' },
   phones: { reads: 'lead', writes: 'lead', but: { pair: 'nothing' } },
+  privacy: { reads: 'lead', writes: 'own' },
   sites: {
     reads: 'look',
     writes: 'lead',

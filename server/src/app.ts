@@ -27,6 +27,7 @@ import { treatmentRoutes } from './treatments/routes.js'
 import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
 import { weatherRoutes } from './weather/routes.js'
+import { privacyRoutes } from './privacy/routes.js'
 import { wayRoutes } from './way/routes.js'
 import type { WayIn } from './way/settings.js'
 import { weatherFileRoutes } from './weatherFiles/routes.js'
@@ -79,6 +80,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   for (const routes of [
     accountRoutes,
     auditRoutes,
+    privacyRoutes,
     siteRoutes,
     blockRoutes,
     placeRoutes,

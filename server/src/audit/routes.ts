@@ -3,7 +3,7 @@ import type { Router } from 'express'
 import { z } from 'zod'
 import { csvOf } from '../http/csv.js'
 import { download, read, type Serving } from '../http/route.js'
-import { listAudit } from './service.js'
+import { listAudit, listSignInsAt } from './service.js'
 
 /** Entries of a page while everything is written out. */
 const AT_ONCE = 1000
@@ -12,6 +12,7 @@ const AT_ONCE = 1000
 export function auditRoutes(router: Router, serving: Serving): void {
   const { audit } = endpoints
   read(router, serving, audit.list, ({ deps, params, input }) => listAudit(deps.db, params.siteId, input))
+  read(router, serving, audit.signIns, ({ deps, params }) => listSignInsAt(deps.db, params.siteId))
   download(
     router,
     serving,

@@ -1,4 +1,4 @@
-import type { audit, AuditEntry, ParsedInputOf, ResponseOf } from '@bocado/contract'
+import type { audit, AuditEntry, ParsedInputOf, ResponseOf, SiteSignIn } from '@bocado/contract'
 import { instantOf, jsonOf, type Queryable, type Row } from '../database/index.js'
 
 /** What of a row is of the database, and says nothing to people. */
@@ -113,4 +113,24 @@ export async function listAudit(
       }
     }),
   }
+}
+
+const MOST_SIGN_INS = 200
+
+/** Who of those who work at a site signed in: by what, on which shared phone, and until when they were seen. */
+export async function listSignInsAt(db: Queryable, siteId: string): Promise<SiteSignIn[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT p.name, i.how, ph.name AS phone, i.created_at, i.seen_at FROM sign_in i
+     JOIN site_person sp ON sp.person_id = i.person_id AND sp.site_id = ? AND sp.left_at IS NULL
+     JOIN person p ON p.id = i.person_id LEFT JOIN phone ph ON ph.id = i.phone_id
+     WHERE ph.id IS NULL OR ph.site_id = sp.site_id ORDER BY i.created_at DESC, i.id LIMIT ${MOST_SIGN_INS}`,
+    [siteId],
+  )
+  return rows.map((row) => ({
+    name: row['name'] as string,
+    how: row['how'] as SiteSignIn['how'],
+    phone: row['phone'] as string | null,
+    at: instantOf(row['created_at'] as string),
+    seenAt: instantOf(row['seen_at'] as string),
+  }))
 }

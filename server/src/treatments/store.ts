@@ -53,7 +53,7 @@ export async function findProduct(db: Queryable, siteId: string, productId: stri
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, q.name AS done_by_name, g.name AS signed_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
+const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, COALESCE(q.record_name, q.name, p.record_name) AS done_by_name, COALESCE(g.record_name, g.name) AS signed_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
   JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
   LEFT JOIN person q ON q.id = t.done_by LEFT JOIN person g ON g.id = t.signed_by LEFT JOIN product x ON x.id = t.product_id`
 

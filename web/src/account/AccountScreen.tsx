@@ -48,6 +48,7 @@ export function AccountScreen() {
         ) : (
           <TextButton onPress={() => setChanges(true)}>{t('account.change')}</TextButton>
         )}
+        {person.byCode ? null : <KeptOfMe />}
         <Line>
           <Button onPress={() => void leave(false)} isDisabled={out.isBarred}>
             {t(person.byCode ? 'phone.handOver' : 'account.out')}
@@ -61,6 +62,26 @@ export function AccountScreen() {
         </Line>
       </Stack>
     </Door>
+  )
+}
+
+/** What is kept of who is signed in, and why; shown where it is asked for. */
+function KeptOfMe() {
+  const t = useText()
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <Stack>
+      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
+        {t('kept.title')}
+      </TextButton>
+      {isOpen ? (
+        <>
+          <Small>{t('kept.text')}</Small>
+          <Small>{t('kept.end')}</Small>
+          <a href="/api/v1/account/data.json">{t('kept.file')}</a>
+        </>
+      ) : null}
+    </Stack>
   )
 }
 

@@ -9,6 +9,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
+import '../messages/en/account.js'
 import '../messages/en/audit.js'
 
 const ALL = 'all'
@@ -59,6 +60,7 @@ export function AuditScreen() {
           <a href={`/api/v1/sites/${site.id}/audit.csv`}>{t('audit.csv')}</a>
         </Line>
         <Small>{t('audit.text')}</Small>
+        <SignIns />
         {pages.map((before, i) => (
           <Entries
             key={before ?? 'newest'}
@@ -68,6 +70,41 @@ export function AuditScreen() {
         ))}
       </Stack>
     </Page>
+  )
+}
+
+/** Who signed in lately, where it is asked for. */
+function SignIns() {
+  const t = useText()
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <Stack>
+      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
+        {t('audit.signIns')}
+      </TextButton>
+      {isOpen ? <SignInList /> : null}
+    </Stack>
+  )
+}
+
+function SignInList() {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data } = useRead(endpoints.audit.signIns, { params: { siteId: site.id }, input: {} })
+  if (!data) return <Waiting />
+  return (
+    <Rows>
+      {data.map(({ name, how, phone, at, seenAt }) => (
+        <li key={`${name} ${at} ${how}`}>
+          {name}{' '}
+          <Quiet>
+            {phone === null ? t(`account.how.${how}`) : t('audit.onPhone', { phone })},{' '}
+            {t('audit.signedIn', { at: f.moment(at), seen: f.moment(seenAt) })}
+          </Quiet>
+        </li>
+      ))}
+    </Rows>
   )
 }
 

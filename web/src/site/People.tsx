@@ -16,6 +16,7 @@ import { useText, type Say } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Invitations, GiveLink } from './Invitations.js'
+import { Left } from './Left.js'
 import { Phones } from './Phones.js'
 import { useRoleOptions } from './useRoleOptions.js'
 import { WayIn } from './WayIn.js'
@@ -69,6 +70,7 @@ export function People() {
       </Rows>
       {open === NEW ? <AddPerson onDone={() => setOpen(null)} /> : <TextButton onPress={() => setOpen(NEW)}>{t('person.add')}</TextButton>}
       {leads ? <Invitations /> : null}
+      {leads ? <Left /> : null}
       {leads ? <Phones /> : null}
       {leads ? <WayIn /> : null}
       {leads ? <Link to={`/sites/${site.id}/changes`}>{t('site.changes')}</Link> : null}

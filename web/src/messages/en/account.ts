@@ -59,6 +59,12 @@ export const account = {
   'account.passkeyMake': 'Make it',
   'account.passkeyLetBe': 'No passkey was made.',
   'account.passkeyNotHere': 'Here none can be made: a passkey belongs to a name and a secure address, not to a number.',
+  'kept.title': 'What is kept of you',
+  'kept.text':
+    'Your name, what you are at each site and your licence, so that it is known who may do what; what you recorded and changed, with your name, since a record says who made it; where you signed in, for 90 days after, so that you and who leads can see it. Photos keep no position and no maker. Nobody’s steps are followed.',
+  'kept.end':
+    'When you leave, an owner of the site can put a number in place of your name. Records of treatments keep it where law asks who did them.',
+  'kept.file': 'All of it as a file',
   'phone.who': 'Who works now?',
   'phone.of': '{phone}, shared at {site}. Press your name and type your code.',
   'phone.nobody': 'Nobody here has a code yet. Each sets their own, signed in elsewhere: under their name, “Your account”.',

@@ -1,12 +1,14 @@
 import { endpoints } from '@bocado/contract'
 import { startApplication, type Application } from '@bocado/server/testing/application'
-import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { done, GRANULE, startSite, type TestSite } from '@bocado/server/testing/farm'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
 import { openBrowser, signIn } from './browser.js'
-import { expectAccessible, press } from './page.js'
+import { enterDate, enterNumber, expectAccessible, press } from './page.js'
 
-/* A farm’s phone that goes from hand to hand: paired from the desk, opened by one, handed to another, and sent away. */
+/*
+ * The people of a farm: a phone that goes from hand to hand, a record that waits for a licence, and somebody who leaves for good.
+ */
 
 let app: Application
 let place: TestSite
@@ -100,4 +102,53 @@ test('sent away, it knows nobody any more', async () => {
   await expect.poll(() => desk!.getByText(/^paired by Marit Solheim/).count()).toBe(0)
   await phone!.goto(`${app.address}/`)
   await phone!.getByRole('heading', { name: 'Sign in', exact: true }).waitFor()
+})
+
+test('a record of what only the licensed may use is a draft; who has a licence signs it, and a correction asks anew', async () => {
+  const at = { siteId: place.site.id }
+  const as = { person: place.person }
+  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: null }
+  const watchId = done(await app.call(endpoints.watches.create, at, watch, as)).id
+  const label = { ...GRANULE, name: 'Terrace copper', licensedOnly: true }
+  const productId = done(await app.call(endpoints.treatments.addProduct, at, label, as)).id
+  const used = { watchId, productId, startedAt: '2026-06-10T15:00:00Z', rate: GRANULE.labelRate, areaHa: 0.5, weather: {} }
+  done(await app.call(endpoints.treatments.recordUnplanned, at, used, as))
+  const page = desk!
+  await page.goto(`${app.address}/sites/${place.site.id}/treatments`)
+  await page.getByText('Only for licensed applicators.').waitFor()
+  await page.getByText('Its label is for licensed applicators', { exact: false }).waitFor()
+  expect(await page.getByRole('button', { name: 'Sign the record of Terrace copper' }).count()).toBe(0)
+  // The licence is noted where people are.
+  await page.goto(`${app.address}/sites/${place.site.id}/site`)
+  await press(page, 'Edit Marit Solheim')
+  await page.getByText('Holds an applicator’s licence').click()
+  await page.getByLabel('Number of the licence').fill('HB 2041')
+  await enterDate(page, 'Its last day', '2027-03-31')
+  await press(page, 'Save')
+  await page.getByText('licensed until 31 Mar 2027', { exact: false }).waitFor()
+  await page.goto(`${app.address}/sites/${place.site.id}/treatments`)
+  await press(page, 'Sign the record of Terrace copper')
+  await page.getByText(/^Signed by Marit Solheim, licence HB 2041/).waitFor()
+  await expectAccessible(page, 'signed')
+  await press(page, 'Correct the record')
+  await page.getByText('It is signed: a correction takes the signature away', { exact: false }).waitFor()
+  await enterNumber(page, 'Area', 1)
+  await press(page, 'Record it')
+  await page.getByRole('button', { name: 'Sign the record of Terrace copper' }).waitFor()
+})
+
+test('whoever left is taken out by name, after a word of warning', async () => {
+  await desk!.goto(`${app.address}/sites/${place.site.id}/site`)
+  await press(desk!, 'Ines Varga leaves the site')
+  await press(desk!, 'Who left')
+  await press(desk!, 'Take out the name of Ines Varga')
+  await desk!.getByText('This cannot be undone.', { exact: false }).waitFor()
+  await expectAccessible(desk!, 'taking out a name')
+  await press(desk!, 'Take it out for good')
+  await desk!.getByText(`no. ${scout.slice(0, 6)}`, { exact: false }).waitFor()
+  await desk!.goto(`${app.address}/sites/${place.site.id}/changes`)
+  await press(desk!, 'Who signed in')
+  await desk!.getByText('last seen', { exact: false }).first().waitFor()
+  expect(await desk!.getByText('Ines Varga').count()).toBe(0)
+  await expectAccessible(desk!, 'who signed in')
 })
