@@ -56,6 +56,7 @@ test('one sets a code under one’s account; digits that are tried first are ref
 
 test('a phone is paired by a link that is shown once, and asks who works', async () => {
   await desk!.goto(`${app.address}/sites/${place.site.id}/site`)
+  await press(desk!, 'Phones, who left, who changed what')
   await press(desk!, 'Shared phones')
   await press(desk!, 'Pair a phone')
   await desk!.getByLabel(/^Name of the phone/).fill('Barn phone')
@@ -140,6 +141,7 @@ test('a record of what only the licensed may use is a draft; who has a licence s
 test('whoever left is taken out by name, after a word of warning', async () => {
   await desk!.goto(`${app.address}/sites/${place.site.id}/site`)
   await press(desk!, 'Ines Varga leaves the site')
+  await press(desk!, 'Phones, who left, who changed what')
   await press(desk!, 'Who left')
   await press(desk!, 'Take out the name of Ines Varga')
   await desk!.getByText('This cannot be undone.', { exact: false }).waitFor()

@@ -77,6 +77,8 @@ describe('somebody who left', () => {
     expect(done(await app.call(scouting.list, at(), { season: '2026-01-01' })).length).toBe(counts)
     const { entries } = done(await app.call(audit.list, at(), {}, as()))
     expect(entries.some(({ by }) => by === erased.name)).toBe(true)
+    const back = await app.call(sites.restorePerson, { ...at(), personId: left.id }, { rowVersion: left.rowVersion }, as())
+    expect([back.status, back.problem.detail]).toEqual([409, expect.stringContaining('taken out for good')])
     // What was opened by them opens nothing, and asking again changes nothing.
     expect((await app.call(account.signIn, {}, { signInName: 'ina.berg', password: 'four tall herons wait' })).status).toBe(403)
     expect(done(await app.call(privacy.erase, { ...at(), personId: left.id }, { rowVersion: left.rowVersion }, as()))).toEqual(erased)

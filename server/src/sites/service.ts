@@ -150,11 +150,18 @@ export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<
       [personId, await holdingOf(w.tx, w.siteId)],
     )
     if (!known) throw fieldProblem('personId', 'choose somebody who works at a site of this holding')
+    await requireNamed(w, personId)
     await joinSite(w.tx, w.siteId, { id, ...input })
   }
   await auditOther(w, 'site_person', id, 'create', null, input)
   touchPeople(w)
   return personAt(w, id)
+}
+
+/** Whose name was taken out does not come back under a number. */
+async function requireNamed(w: Write, personId: string): Promise<void> {
+  const [[row]] = await w.tx.query<Row[]>('SELECT erased_at FROM person WHERE id = ? FOR UPDATE', [personId])
+  if (row?.['erased_at']) throw new HttpProblem(409, 'The name was taken out for good. Whoever comes back is added, or invited, anew.')
 }
 
 /** Holds all who work at the site until the write is over, so that two who leave at once see each other. */
@@ -224,6 +231,7 @@ export async function removePerson(w: Write, personId: string, rowVersion: numbe
 export async function restorePerson(w: Write, personId: string, rowVersion: number): Promise<Person> {
   const { role } = await memberRow(w, personId, rowVersion)
   if (role === 'owner') await requireOwner(w)
+  await requireNamed(w, personId)
   await setLeft(w, personId, rowVersion, 'restore')
   return personAt(w, personId)
 }

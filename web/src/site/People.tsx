@@ -29,6 +29,7 @@ export function People() {
   const f = useFormat()
   const site = useSite()
   const [open, setOpen] = useState<string | null>(null)
+  const [more, setMore] = useState(false)
   useAsked('person', () => setOpen(NEW))
   const leads = useMay('lead')
   const owns = useMay('own')
@@ -70,10 +71,19 @@ export function People() {
       </Rows>
       {open === NEW ? <AddPerson onDone={() => setOpen(null)} /> : <TextButton onPress={() => setOpen(NEW)}>{t('person.add')}</TextButton>}
       {leads ? <Invitations /> : null}
-      {leads ? <Left /> : null}
-      {leads ? <Phones /> : null}
-      {leads ? <WayIn /> : null}
-      {leads ? <Link to={`/sites/${site.id}/changes`}>{t('site.changes')}</Link> : null}
+      {leads ? (
+        <TextButton onPress={() => setMore(!more)} aria-expanded={more}>
+          {t('person.more')}
+        </TextButton>
+      ) : null}
+      {leads && more ? (
+        <>
+          <Phones />
+          <WayIn />
+          <Left />
+          <Link to={`/sites/${site.id}/changes`}>{t('site.changes')}</Link>
+        </>
+      ) : null}
       <Small>{t('person.note')}</Small>
     </Stack>
   )

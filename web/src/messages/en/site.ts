@@ -71,6 +71,7 @@ export const site = {
   'way.fingerprint': 'The certificate that the phone is shown there has to begin with',
   'way.then': 'Then any of these opens Bocado there:',
   'way.open': 'Any of these opens Bocado on a phone:',
+  'person.more': 'Phones, who left, who changed what',
   'left.title': 'Who left',
   'left.nobody': 'Nobody has left.',
   'left.since': 'left {date}',
