@@ -13,7 +13,7 @@ import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
 import { HandCode } from './HandCode.js'
 import { Passkeys } from './Passkeys.js'
-import { Sent } from './SignInScreen.js'
+import { Sent } from './Sent.js'
 import '../messages/en/account.js'
 
 /** One's own account: where one is signed in, the password, and out. */

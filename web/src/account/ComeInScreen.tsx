@@ -12,7 +12,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Small } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
-import { Sent } from './SignInScreen.js'
+import { Sent } from './Sent.js'
 import '../messages/en/account.js'
 
 type Given = ResponseOf<typeof endpoints.account.lookAtLink>

@@ -7,7 +7,7 @@ import { TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Heading, Line, Quiet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { Sent } from './SignInScreen.js'
+import { Sent } from './Sent.js'
 
 /** One's code of four digits, by which one comes in on a phone that is handed on. */
 export function HandCode() {

@@ -10,7 +10,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Rows, Small } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
-import { Sent } from './SignInScreen.js'
+import { Sent } from './Sent.js'
 
 const DIGITS = 4
 

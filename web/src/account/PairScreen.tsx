@@ -8,7 +8,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Small } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
-import { Sent } from './SignInScreen.js'
+import { Sent } from './Sent.js'
 import '../messages/en/account.js'
 
 /** Where the link of a shared phone leads: opened on that phone it pairs it. What stands behind its # is sent in no address. */

@@ -1,36 +1,21 @@
 import { endpoints, type Session } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState, type FormEvent, type ReactNode } from 'react'
+import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
 import { takeSession } from '../api/session.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Line, Rows, Sheet, Small, Stack } from '../design/text.js'
+import { Line, Rows, Small } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
 import { OnPhone } from './OnPhone.js'
+import { Sent } from './Sent.js'
 import { hasPasskeys, signInByPasskey, wasLetBe } from './passkeys.js'
 import '../messages/en/account.js'
 
 const NEW = 'new'
-
-/** A form that Enter sends, as browsers and password managers expect it. */
-export function Sent({ onSend, children }: { onSend: () => Promise<unknown>; children: ReactNode }) {
-  return (
-    <form
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault()
-        void onSend()
-      }}
-    >
-      <Sheet>
-        <Stack $gap={14}>{children}</Stack>
-      </Sheet>
-    </form>
-  )
-}
 
 /** Where nobody is signed in: who comes in on a shared phone, the people of the demonstration, the first account of a server, or a name and a password. */
 export function SignInScreen({ session }: { session: Session }) {
