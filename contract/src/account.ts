@@ -28,6 +28,13 @@ const credentials = { signInName, password: newPassword }
 
 const personHere = z.object({ id, name: z.string(), role: z.enum(roles), site: z.string() })
 
+/** How somebody reads it, wherever they are signed in; null: as each site has its units, as the browser has its dates. */
+export const settingsSchema = z.object({
+  units: z.enum(['metric', 'us']).nullable(),
+  dates: z.enum(['dmy', 'mdy']).nullable(),
+})
+export type Settings = z.infer<typeof settingsSchema>
+
 /** Who is signed in here, and what can be done where nobody is. */
 export const sessionSchema = z.object({
   person: z
@@ -37,6 +44,7 @@ export const sessionSchema = z.object({
       signInName: z.string().nullable(),
       /** In by a code on a shared phone: enough for the work of the field, and not for more. */
       byCode: z.boolean(),
+      settings: settingsSchema,
     })
     .nullable(),
   /** The shared phone that this is, with who of its site comes in by a code; null on any other. */
@@ -205,6 +213,14 @@ export const account = {
       /** The first step's address as a picture to scan, as SVG. */
       code: z.string().nullable(),
     }),
+  }),
+  setSettings: endpoint({
+    method: 'put',
+    path: '/account/settings',
+    summary: 'How one reads it: units and the order of dates',
+    params: empty,
+    input: settingsSchema,
+    response: settingsSchema,
   }),
   signInByCode: endpoint({
     method: 'post',

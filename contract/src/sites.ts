@@ -44,6 +44,8 @@ export const siteSchema = z.object({
   latitude: z.number().nullable(),
   longitude: z.number().nullable(),
   elevationM: z.number().nullable(),
+  /** Who changed what is kept so long; null: always. Of treatments it is always kept. */
+  auditYears: z.int().nullable(),
   timeZone: z.string(),
   units: z.enum(unitSystems),
   rowVersion,
@@ -69,6 +71,9 @@ const isTimeZone = (zone: string): boolean => {
   }
 }
 
+/** Shorter than this it is kept nowhere: what law asks for records is often three years, and may be more. */
+export const AUDIT_YEARS = { least: 3, most: 50 } as const
+
 const siteFields = {
   name: text('the name of the site', 120),
   kind: z.enum(siteKinds, { error: 'choose what you look after' }).default('farm'),
@@ -80,6 +85,12 @@ const siteFields = {
   latitude: number('the latitude', -90, 90).nullable().default(null),
   longitude: number('the longitude', -180, 180).nullable().default(null),
   elevationM: number('the elevation', -450, 6000, 'm').nullable().default(null),
+  auditYears: z
+    .int({ error: 'enter whole years, or leave it empty' })
+    .min(AUDIT_YEARS.least, { error: `keep it at least ${AUDIT_YEARS.least} years` })
+    .max(AUDIT_YEARS.most, { error: `enter at most ${AUDIT_YEARS.most} years, or leave it empty: then it is always kept` })
+    .nullable()
+    .default(null),
 }
 export const personInput = z.object({
   name: text('a name', 120),

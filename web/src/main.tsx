@@ -12,11 +12,11 @@ import { GlobalStyle } from './design/theme.js'
 import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
 import { fetchTheRest } from './shell/later.js'
+import { chosenLocale } from './shell/locale.js'
 import { router } from './shell/router.js'
 import { wearTheme } from './shell/themes.js'
 
-// English first, in the reader's own way of writing dates and numbers; day before month for who reads another language.
-const LOCALE = /^en\b/.test(navigator.language) ? navigator.language : 'en-GB'
+const LOCALE = chosenLocale()
 
 wearTheme()
 

@@ -13,7 +13,17 @@ import { invite, listInvitations, lookAtLink, resetLink, useLink, withdraw } fro
 import { addPasskey, askForPasskey, askToSignIn, listPasskeys, openByPasskey, partyOf, removePasskey, type Party } from './passkeys.js'
 import { isPassword, hashPassword } from './passwords.js'
 import { codeOfSelf, listPhones, meantCode, openByCode, pairPhone, removeCode, sendAway, setCode } from './phones.js'
-import { begin, changePassword, meantAccount, openByPassword, ownAccount, sessionOf, signInsOf, signInToDemo } from './service.js'
+import {
+  begin,
+  changePassword,
+  meantAccount,
+  openByPassword,
+  ownAccount,
+  sessionOf,
+  setSettings,
+  signInsOf,
+  signInToDemo,
+} from './service.js'
 import type { SignedIn, Visitor } from './visitor.js'
 import { endSignIn, endSignIns } from './store.js'
 
@@ -146,6 +156,7 @@ export function accountRoutes(router: Router, serving: Serving): void {
     return signInsOf(tx, personId, token)
   })
 
+  write(router, serving, account.setSettings, ({ tx, personId, input }) => setSettings(tx, personId, input))
   read(router, serving, account.code, ({ deps, personId }) => codeOfSelf(deps.db, personId))
   write(router, serving, account.removeCode, ({ tx, personId }) => removeCode(tx, personId))
   router.put(account.setCode.path, knownFor(needOf(account.setCode)), slowly, jsonBody, async (req: Request, res: Response) => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { roles, type account, type OpenSignIn, type ParsedInputOf, type Session } from '@bocado/contract'
+import { roles, type account, type OpenSignIn, type ParsedInputOf, type Session, type Settings } from '@bocado/contract'
 import type { Queryable, Row, Transaction } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import { countAttempt, forgetAttempt } from './attempts.js'
@@ -33,7 +33,8 @@ export async function sessionOf(
     return { person: null, phone, demo, first: isDemo || (await hasAccounts(db)) ? null : await peopleHere(db, ['owner', 'lead']) }
   const { personId, phoneSite } = caller
   const [[row]] = await db.query<Row[]>(
-    'SELECT p.name, a.sign_in_name FROM person p LEFT JOIN account a ON a.person_id = p.id WHERE p.id = ?',
+    `SELECT p.name, a.sign_in_name, o.units, o.dates FROM person p LEFT JOIN account a ON a.person_id = p.id
+     LEFT JOIN person_setting o ON o.person_id = p.id WHERE p.id = ?`,
     [personId],
   )
   const person = {
@@ -41,6 +42,7 @@ export async function sessionOf(
     name: row!['name'] as string,
     signInName: row!['sign_in_name'] as string | null,
     byCode: phoneSite !== undefined,
+    settings: { units: row!['units'] as Settings['units'], dates: row!['dates'] as Settings['dates'] },
   }
   return { person, phone, demo, first: null }
 }
@@ -117,3 +119,13 @@ export async function changePassword(tx: Transaction, visitor: Visitor, known: A
 }
 
 export const signInsOf = (db: Queryable, personId: string, token: string): Promise<OpenSignIn[]> => listSignIns(db, personId, token)
+
+/** How somebody reads it, from now on and wherever they are signed in. */
+export async function setSettings(tx: Transaction, personId: string, { units, dates }: Settings): Promise<Settings> {
+  await tx.query(
+    `INSERT INTO person_setting (person_id, units, dates, changed_at) VALUES (?, ?, ?, UTC_TIMESTAMP())
+     ON DUPLICATE KEY UPDATE units = VALUES(units), dates = VALUES(dates), changed_at = VALUES(changed_at)`,
+    [personId, units, dates],
+  )
+  return { units, dates }
+}

@@ -31,6 +31,7 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
   link: 'as account',
   phone: 'as account',
   hand_code: 'as account',
+  person_setting: 'of a person on one server, not of a site',
   passkey: 'as account',
   passkey_challenge: 'as account',
   work: 'asked for anew when a site is restored',

@@ -135,3 +135,21 @@ test('who leads sees who signed in, on which phone; who left is not told of any 
   expect(listed[0]).toMatchObject({ how: expect.any(String) as string, phone: null })
   expect(new Set(listed.map(({ name }) => name))).toEqual(new Set(['Marit Solheim', 'Ines Varga']))
 })
+
+test('what is chosen once is so wherever one signs in; a site’s years of keeping have a floor', async () => {
+  const read = async (): Promise<unknown> => {
+    const answer = await fetch(`${app.address}/api/v1/session`, { headers: { Cookie: await app.cookieOf(place.person) } })
+    return ((await answer.json()) as { person: { settings: unknown } }).person.settings
+  }
+  expect(await read()).toEqual({ units: null, dates: null })
+  done(await app.call(account.setSettings, {}, { units: 'us', dates: 'dmy' }, as()))
+  expect(await read()).toEqual({ units: 'us', dates: 'dmy' })
+  expect((await app.call(account.setSettings, {}, { units: 'stone', dates: null } as never, as())).status).toBe(422)
+  const site = done(await app.call(sites.list, {}, {}, as())).find(({ id }) => id === place.site.id)!
+  expect(site.units).toBe(place.site.units)
+  const { name, kind, place: where, timeZone, units, rowVersion } = site
+  const update = (auditYears: number | null) =>
+    app.call(sites.update, at(), { name, kind, place: where, timeZone, units, auditYears, rowVersion }, as())
+  expect((await update(2)).problem.fields?.[0]).toMatchObject({ path: 'auditYears', message: 'keep it at least 3 years' })
+  expect(done(await update(5)).auditYears).toBe(5)
+})

@@ -79,7 +79,7 @@ export async function getSites(db: Queryable, clock: Clock, personId: string): P
 
 type SiteColumns = Pick<
   ParsedInputOf<typeof sites.create>,
-  'name' | 'kind' | 'place' | 'timeZone' | 'units' | 'latitude' | 'longitude' | 'elevationM'
+  'name' | 'kind' | 'place' | 'timeZone' | 'units' | 'latitude' | 'longitude' | 'elevationM' | 'auditYears'
 >
 
 const columnsOf = (input: SiteColumns) => ({
@@ -89,6 +89,7 @@ const columnsOf = (input: SiteColumns) => ({
   latitude: input.latitude,
   longitude: input.longitude,
   elevation_m: input.elevationM,
+  audit_years: input.auditYears,
   time_zone: input.timeZone,
   units: input.units,
 })

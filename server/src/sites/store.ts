@@ -14,6 +14,7 @@ const siteOf = (row: Row): StoredSite => ({
   latitude: row['latitude'] as number | null,
   longitude: row['longitude'] as number | null,
   elevationM: row['elevation_m'] as number | null,
+  auditYears: row['audit_years'] as number | null,
   timeZone: row['time_zone'] as string,
   units: row['units'] as Site['units'],
   archivedAt: row['archived_at'] ? instantOf(row['archived_at'] as string) : null,

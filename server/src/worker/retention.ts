@@ -23,6 +23,16 @@ const STEPS: readonly { what: string; sql: string }[] = [
     sql: `DELETE FROM phone WHERE paired_at IS NULL AND pair_until < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
   },
   { what: 'links that ended', sql: `DELETE FROM link WHERE expires_at < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}` },
+  // What a site keeps for some years only; of treatments it is kept always, with their records.
+  {
+    what: 'who changed what, by the years of its site',
+    sql: `DELETE FROM audit WHERE entity <> 'deed' AND id IN (
+      SELECT id FROM (
+        SELECT a.id FROM audit a JOIN site s ON s.id = a.site_id AND s.audit_years IS NOT NULL
+        WHERE a.entity <> 'deed' AND a.at < NOW() - INTERVAL s.audit_years YEAR LIMIT ${AT_ONCE}
+      ) old
+    )`,
+  },
   // Of statements older than two weeks the first of each watch and day stays, for good.
   {
     what: 'statements of the same day',

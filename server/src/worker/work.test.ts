@@ -208,9 +208,22 @@ test('what is old is thinned: keys go, of statements the first of a day stays, o
   await app.database.query(
     "INSERT INTO sign_in_attempt VALUES (REPEAT('o', 32), 9, UTC_TIMESTAMP() - INTERVAL 2 HOUR), (REPEAT('n', 32), 9, UTC_TIMESTAMP())",
   )
+  // Of a site that keeps it five years: what is six years old goes, unless it is of a treatment; what is four years old stays.
+  await app.database.query('UPDATE site SET audit_years = 5 WHERE id = ?', [place.site.id])
+  const changed = (entity: string, years: number) =>
+    app.database.query(
+      'INSERT INTO audit (site_id, person_id, entity, entity_id, action, at) VALUES (?, ?, ?, ?, ?, NOW() - INTERVAL ? YEAR)',
+      [place.site.id, place.person, entity, randomUUID(), 'change', years],
+    )
+  await changed('place', 6)
+  await changed('deed', 6)
+  await changed('place', 4)
   const serving = servingOver(app)
   await sweep(serving)
   await sweep(serving)
+  expect(await count("audit WHERE entity = 'place' AND at < NOW() - INTERVAL 5 YEAR")).toBe(0)
+  expect(await count("audit WHERE entity = 'deed' AND at < NOW() - INTERVAL 5 YEAR")).toBe(1)
+  expect(await count("audit WHERE entity = 'place' AND at < NOW() - INTERVAL 3 YEAR")).toBe(1)
   expect(await count("sign_in WHERE token_hash IN (REPEAT('e', 32), REPEAT('i', 32))")).toBe(0)
   expect(await count("sign_in WHERE token_hash = REPEAT('o', 32)")).toBe(1)
   expect(await count('sign_in_attempt')).toBe(1)

@@ -1,4 +1,4 @@
-import { endpoints, type OpenSignIn } from '@bocado/contract'
+import { endpoints, type OpenSignIn, type Settings } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -6,9 +6,9 @@ import { useRead, useWrite } from '../api/hooks.js'
 import { takeSession, useSession } from '../api/session.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { TextField } from '../design/controls.js'
+import { Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
-import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Fields, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
 import { HandCode } from './HandCode.js'
@@ -48,6 +48,7 @@ export function AccountScreen() {
         ) : (
           <TextButton onPress={() => setChanges(true)}>{t('account.change')}</TextButton>
         )}
+        {person.byCode ? null : <HowIRead settings={person.settings} />}
         {person.byCode ? null : <KeptOfMe />}
         <Line>
           <Button onPress={() => void leave(false)} isDisabled={out.isBarred}>
@@ -62,6 +63,53 @@ export function AccountScreen() {
         </Line>
       </Stack>
     </Door>
+  )
+}
+
+const AS_IT_IS = 'own'
+
+/** Units and dates of one's own, on every machine where one is signed in. */
+function HowIRead({ settings }: { settings: Settings }) {
+  const t = useText()
+  const client = useQueryClient()
+  const session = useSession()
+  const { save, isBarred } = useWrite(endpoints.account.setSettings)
+  const choose = async (change: Partial<Settings>): Promise<void> => {
+    const chosen = await save({ params: {}, input: { ...settings, ...change } })
+    if (!session?.person) return
+    await takeSession(client, { ...session, person: { ...session.person, settings: chosen } })
+    // The page is written anew in the order of dates that was chosen.
+    if (change.dates !== undefined) location.reload()
+  }
+  return (
+    <Fields>
+      <Select
+        label={t('settings.units')}
+        placeholder={t('choose')}
+        width="26ch"
+        isDisabled={isBarred}
+        options={[
+          { id: AS_IT_IS, label: t('settings.units.own') },
+          { id: 'metric', label: t('settings.units.metric') },
+          { id: 'us', label: t('settings.units.us') },
+        ]}
+        value={settings.units ?? AS_IT_IS}
+        onChange={(id) => void choose({ units: id === AS_IT_IS ? null : (id as Settings['units']) })}
+      />
+      <Select
+        label={t('settings.dates')}
+        placeholder={t('choose')}
+        width="22ch"
+        isDisabled={isBarred}
+        options={[
+          { id: AS_IT_IS, label: t('settings.dates.own') },
+          { id: 'dmy', label: t('settings.dates.dmy') },
+          { id: 'mdy', label: t('settings.dates.mdy') },
+        ]}
+        value={settings.dates ?? AS_IT_IS}
+        onChange={(id) => void choose({ dates: id === AS_IT_IS ? null : (id as Settings['dates']) })}
+      />
+    </Fields>
   )
 }
 

@@ -176,6 +176,10 @@ describe('what has changed', () => {
     await waitFor(() => expect(asked()).toEqual(['products', 'blocks', 'blocks']))
     await act(() => noteVersions(client, SITE, { site: 5 }))
     expect(asked()).toHaveLength(3)
+    // Many changes in a row hold none of it up: what is on its way comes, and what is behind then is asked for once more.
+    answers = [json([], 200, at(6, 3)), json([], 200, at(9, 3))]
+    await act(() => Promise.all([6, 7, 8, 9].map((site) => noteVersions(client, SITE, { site }))))
+    await waitFor(() => expect(asked().slice(3)).toEqual(['blocks', 'blocks']))
   })
 
   test('by a write of one’s own is said by its answer; one that was stored before reads everything', async () => {

@@ -1,4 +1,4 @@
-import { endpoints, type AspectVersions, type Endpoint, type ResponseOf } from '@bocado/contract'
+import { endpoints, type AspectVersions, type Endpoint, type ResponseOf, type Site } from '@bocado/contract'
 import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
@@ -124,6 +124,11 @@ const ASK_EVERY_MS = 4000
 /** The sites, each with the versions of its aspects, which tell whether the rest is fresh. */
 export const useSites = (areToldOfChanges = true) =>
   useRead(endpoints.sites.list, { params: {}, input: {} }, true, areToldOfChanges ? false : ASK_EVERY_MS)
+/** The site of the screen as it is stored, in its own units. */
+export function useSiteItself(): Site {
+  const site = useSite()
+  return useSites().data?.find(({ id }) => id === site.id) ?? site
+}
 export const useOrganisms = () => useRead(endpoints.watches.organisms, { params: { siteId: useSite().id }, input: {} })
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const usePlaces = (siteId: string) => useRead(endpoints.places.list, { params: { siteId }, input: {} })

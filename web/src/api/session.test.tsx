@@ -7,12 +7,25 @@ import type { ReactNode } from 'react'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { browserStore, closeBrowserStore } from './browserStore.js'
 import { makeQueryClient, useRead } from './hooks.js'
+import { chosenLocale } from '../shell/locale.js'
 import { useLacking, useMay } from './may.js'
 import { takeSession, useSession } from './session.js'
-import { SiteContext, WorkplaceContext } from './workplace.js'
+import { inUnits, SiteContext, WorkplaceContext } from './workplace.js'
 
-const MARIT = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae7', name: 'Marit Solheim', signInName: 'marit', byCode: false }
-const DARIO = { id: '7c9e6679-7425-40de-944b-e07fc1f90ae8', name: 'Dario Quince', signInName: 'dario', byCode: false }
+const MARIT = {
+  id: '7c9e6679-7425-40de-944b-e07fc1f90ae7',
+  name: 'Marit Solheim',
+  signInName: 'marit',
+  byCode: false,
+  settings: { units: null, dates: null },
+}
+const DARIO = {
+  id: '7c9e6679-7425-40de-944b-e07fc1f90ae8',
+  name: 'Dario Quince',
+  signInName: 'dario',
+  byCode: false,
+  settings: { units: null, dates: null },
+}
 const NOBODY: Session = { person: null, phone: null, demo: null, first: null }
 const siteId = '7c9e6679-7425-40de-944b-e07fc1f90ae9'
 
@@ -102,10 +115,32 @@ describe('who is signed in', () => {
   })
 })
 
+describe('how somebody reads it', () => {
+  afterEach(() => localStorage.clear())
+
+  test('is known before the server answers, and is not the next one’s', async () => {
+    expect(chosenLocale()).toBe(/^en\b/.test(navigator.language) ? navigator.language : 'en-GB')
+    await act(() => takeSession(client, { ...NOBODY, person: { ...MARIT, settings: { units: 'us', dates: 'mdy' } } }))
+    expect(chosenLocale()).toBe('en-US')
+    await act(() => takeSession(client, { ...NOBODY, person: { ...DARIO, settings: { units: null, dates: 'dmy' } } }))
+    expect(chosenLocale()).toBe('en-GB')
+    await act(() => takeSession(client, NOBODY))
+    expect(localStorage.getItem('bocado.dates')).toBeNull()
+  })
+
+  test('a site is shown in one’s own units, and is none other by that', () => {
+    const site = { units: 'metric', name: 'Hollin Bench' } as Site
+    expect(inUnits(site, 'us')).toEqual({ units: 'us', name: 'Hollin Bench' })
+    expect(inUnits(site, null)).toBe(site)
+    expect(inUnits(site, 'metric')).toBe(site)
+    expect(site.units).toBe('metric')
+  })
+})
+
 describe('what somebody may', () => {
   const at = (role: Role | null, byCode = false) => ({
     wrapper: ({ children }: { children: ReactNode }) => (
-      <WorkplaceContext value={{ personId: MARIT.id, name: MARIT.name, byCode, others: null }}>
+      <WorkplaceContext value={{ personId: MARIT.id, name: MARIT.name, byCode, units: null, others: null }}>
         <SiteContext value={role === null ? null : ({ people: [{ ...MARIT, role }] } as unknown as Site)}>{children}</SiteContext>
       </WorkplaceContext>
     ),

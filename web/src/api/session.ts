@@ -4,18 +4,21 @@ import { useEffect } from 'react'
 import { browserStore } from './browserStore.js'
 import { onSignedOut } from './client.js'
 import { useRead } from './hooks.js'
+import { chooseDates } from '../shell/locale.js'
 import { noteAct } from './lastAct.js'
 
 const KEY = 'bocado.person'
 const SESSION = [endpoints.account.session.path, {}, {}]
 
 type Person = NonNullable<Session['person']>
+/** Units of each site, dates of the browser. */
+const AS_IT_IS: Person['settings'] = { units: null, dates: null }
 
 /** Who was signed in here last: known before the server answers, and while it does not. */
 function remembered(): Person | null {
   try {
-    const { id, name, signInName, byCode = false } = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person
-    return { id, name, signInName, byCode }
+    const { id, name, signInName, byCode = false, settings = AS_IT_IS } = JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person
+    return { id, name, signInName, byCode, settings }
   } catch {
     return null
   }
@@ -25,6 +28,7 @@ function remember(person: Person | null): void {
   const before = remembered()
   if (person) localStorage.setItem(KEY, JSON.stringify(person))
   else localStorage.removeItem(KEY)
+  chooseDates(person?.settings.dates ?? null)
   if (before?.id === person?.id) return
   // What one person did, and what was read for them, is not the next one's.
   noteAct('nothing')

@@ -51,9 +51,11 @@ export function noteVersions(client: QueryClient, siteId: string, versions: Aspe
   const before = known.get(siteId)
   known.set(siteId, { ...before, ...higher(before ?? {}, versions) })
   const risen = before || areRaised ? (Object.keys(higher(before ?? {}, versions)) as Aspect[]) : []
-  return client.invalidateQueries({
-    predicate: (query) => (rests(query, siteId, aspects) && isOlder(query)) ?? rests(query, siteId, risen),
-  })
+  return client.invalidateQueries(
+    { predicate: (query) => (rests(query, siteId, aspects) && isOlder(query)) ?? rests(query, siteId, risen) },
+    // What is on its way comes first, however often something changes meanwhile; it is asked for again where it is behind then.
+    { cancelRefetch: false },
+  )
 }
 
 /** Those versions that are higher than the ones before. */

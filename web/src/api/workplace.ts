@@ -1,4 +1,4 @@
-import type { Session, Site } from '@bocado/contract'
+import type { Session, Settings, Site } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core/time'
 import { createContext, useContext } from 'react'
 
@@ -8,11 +8,13 @@ export interface Workplace {
   name: string
   /** In by a code, on a phone that is handed on. */
   byCode: boolean
+  /** In which units they read it; null: as each site has them. */
+  units: Settings['units']
   /** In the demonstration, who else one may be by one press; null elsewhere. */
   others: Session['demo']
 }
 
-export const WorkplaceContext = createContext<Workplace>({ personId: null, name: '', byCode: false, others: null })
+export const WorkplaceContext = createContext<Workplace>({ personId: null, name: '', byCode: false, units: null, others: null })
 export const useWorkplace = (): Workplace => useContext(WorkplaceContext)
 
 /** undefined above the shell, where there is no site yet. */
@@ -46,3 +48,6 @@ export function inSeason(site: Site, start: string | null): Site {
   if (start === null || start === site.season.start || !site.seasons.includes(start)) return site
   return { ...site, season: { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) } }
 }
+
+/** A site as somebody reads it who has units of their own. */
+export const inUnits = (site: Site, units: Settings['units']): Site => (units === null || units === site.units ? site : { ...site, units })

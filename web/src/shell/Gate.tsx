@@ -14,8 +14,14 @@ export function Gate() {
   const session = useSession()
   const person = session?.person ?? null
   const workplace = useMemo(
-    () => ({ personId: person?.id ?? null, name: person?.name ?? '', byCode: person?.byCode ?? false, others: session?.demo ?? null }),
-    [person?.id, person?.name, person?.byCode, session?.demo],
+    () => ({
+      personId: person?.id ?? null,
+      name: person?.name ?? '',
+      byCode: person?.byCode ?? false,
+      units: person?.settings.units ?? null,
+      others: session?.demo ?? null,
+    }),
+    [person?.id, person?.name, person?.byCode, person?.settings.units, session?.demo],
   )
   if (!session) {
     return (

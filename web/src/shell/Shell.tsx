@@ -8,7 +8,7 @@ import { useSites } from '../api/hooks.js'
 import { useChanges } from '../api/changes.js'
 import { useRole } from '../api/may.js'
 import { noteVersions } from '../api/versions.js'
-import { inSeason, SeasonContext, SiteProvider, useSeasonChoice, useSite } from '../api/workplace.js'
+import { inSeason, inUnits, SeasonContext, SiteProvider, useSeasonChoice, useSite, useWorkplace } from '../api/workplace.js'
 import { RangeProvider } from '../band/range.js'
 import { TextButton } from '../design/buttons.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
@@ -275,7 +275,8 @@ const seasonKey = (siteId: string): string => `bocado.season ${siteId}`
 /** The screens of a site, in the season that is looked at: the one now, or a past one for as long as this page is open. */
 function SiteFrame({ site, sites }: { site: Site; sites: Site[] }) {
   const [chosen, setChosen] = useState(() => sessionStorage.getItem(seasonKey(site.id)))
-  const viewed = useMemo(() => inSeason(site, chosen), [site, chosen])
+  const { units } = useWorkplace()
+  const viewed = useMemo(() => inUnits(inSeason(site, chosen), units), [site, chosen, units])
   const choice = useMemo(
     () => ({
       now: site.season.start,

@@ -3,7 +3,7 @@ import { lazy, Suspense, useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
 import { TextButton } from '../design/buttons.js'
 import { Choice, Select, TextField } from '../design/controls.js'
-import { QuantityField } from '../design/NumberField.js'
+import { NumberField, QuantityField } from '../design/NumberField.js'
 import { PositionFields } from '../design/PositionFields.js'
 import { Fields, Line, Small } from '../design/text.js'
 import { measuresOf } from '../design/units.js'
@@ -20,6 +20,7 @@ export type SiteValues = {
   latitude: number | null
   longitude: number | null
   elevationM: number | null
+  auditYears: number | null
 }
 
 /** By the city, so that it is found by typing its name. */
@@ -49,7 +50,9 @@ export function SiteFields({ bind, isNew = false }: { bind: Bindings<SiteValues>
   const t = useText()
   const [mapped, setMapped] = useState(false)
   const [asked, setAsked] = useState(!isNew)
-  const isRefused = [bind.number('latitude'), bind.number('longitude'), bind.number('elevationM')].some(({ error }) => error !== undefined)
+  const isRefused = [bind.number('latitude'), bind.number('longitude'), bind.number('elevationM'), bind.number('auditYears')].some(
+    ({ error }) => error !== undefined,
+  )
   const isWhole = asked || mapped || isRefused
   const kind = bind.choice('kind')
   const [latitude, longitude] = [bind.number('latitude'), bind.number('longitude')]
@@ -112,6 +115,16 @@ export function SiteFields({ bind, isNew = false }: { bind: Bindings<SiteValues>
               onBoth={put}
             />
             <QuantityField label={t('site.elevation')} width="15ch" measure={height} hint={t('optional')} {...bind.number('elevationM')} />
+            {isNew ? null : (
+              <NumberField
+                label={t('site.auditYears')}
+                width="22ch"
+                digits={0}
+                unit={t('site.years')}
+                hint={t('site.auditHint')}
+                {...bind.number('auditYears')}
+              />
+            )}
           </Fields>
         </>
       ) : null}

@@ -2,7 +2,7 @@ import { endpoints, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, usePlaces, useRead } from '../api/hooks.js'
+import { useBand, useBlocks, usePlaces, useRead, useSiteItself } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -190,6 +190,7 @@ function SiteFacts() {
   const t = useText()
   const f = useFormat()
   const site = useSite()
+  const itself = useSiteItself()
   const [editing, setEditing] = useState(false)
   return (
     <Stack>
@@ -207,7 +208,7 @@ function SiteFacts() {
             <br />
             {t('site.clock', { zone: site.timeZone.replaceAll('_', ' ') })}
             <br />
-            {t(`units.${site.units}`)}
+            {t(`units.${itself.units}`)}
           </p>
           <HoldingFacts />
           <TextButton onPress={() => setEditing(true)}>{t('site.edit')}</TextButton>
@@ -252,8 +253,10 @@ function HoldingFacts() {
 
 function EditSite({ onDone }: { onDone: () => void }) {
   const site = useSite()
-  const { name, kind, place, timeZone, units, latitude, longitude, elevationM } = site
-  const entry = useEntry(endpoints.sites.update, { name, kind, place, timeZone, units, latitude, longitude, elevationM }, site)
+  // Its own units, not those in which somebody reads it.
+  const { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears } = useSiteItself()
+  const values = { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears }
+  const entry = useEntry(endpoints.sites.update, values, site)
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
   }

@@ -37,6 +37,7 @@ export function StartScreen() {
     latitude: null as number | null,
     longitude: null as number | null,
     elevationM: null as number | null,
+    auditYears: null as number | null,
     // Whoever has a holding begins the next site in it, unless they say otherwise.
     holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
   })
