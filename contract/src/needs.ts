@@ -60,6 +60,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
       untypeDays: 'observe',
       addStation: 'lead',
       issueToken: 'lead',
+      endToken: 'lead',
       updateStation: 'lead',
       removeStation: 'lead',
       restoreStation: 'lead',

@@ -315,6 +315,14 @@ export const weather = {
     input: z.object({ simulated: z.boolean().default(false) }),
     response: z.object({ token: z.string() }),
   }),
+  endToken: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/stations/:stationId/token',
+    summary: 'Send the device of a station away: its token opens nothing any more',
+    params: stationParams,
+    input: z.object({}),
+    response: z.object({ id }),
+  }),
   updateStation: endpoint({
     method: 'patch',
     path: '/sites/:siteId/stations/:stationId',

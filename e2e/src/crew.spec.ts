@@ -4,7 +4,7 @@ import { done, GRANULE, startSite, type TestSite } from '@bocado/server/testing/
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
 import { openBrowser, signIn } from './browser.js'
-import { enterDate, enterNumber, expectAccessible, press } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press } from './page.js'
 
 /*
  * The people of a farm: a phone that goes from hand to hand, a record that waits for a licence, and somebody who leaves for good.
@@ -147,10 +147,29 @@ test('whoever left is taken out by name, after a word of warning', async () => {
   await desk!.getByText('This cannot be undone.', { exact: false }).waitFor()
   await expectAccessible(desk!, 'taking out a name')
   await press(desk!, 'Take it out for good')
-  await desk!.getByText(`no. ${scout.slice(0, 6)}`, { exact: false }).waitFor()
+  await desk!.getByText(`no. ${scout.slice(0, 6)} left 12 Jun`, { exact: false }).waitFor()
   await desk!.goto(`${app.address}/sites/${place.site.id}/changes`)
   await press(desk!, 'Who signed in')
   await desk!.getByText('last seen', { exact: false }).first().waitFor()
   expect(await desk!.getByText('Ines Varga').count()).toBe(0)
   await expectAccessible(desk!, 'who signed in')
+})
+
+test('one reads it in units and dates of one’s own, and the site keeps its own', async () => {
+  await desk!.goto(`${app.address}/account`)
+  await choose(desk!, 'Units you read', 'metric')
+  await choose(desk!, 'Dates you read', 'month first, Jun 12')
+  await desk!.goto(`${app.address}/sites/${place.site.id}/site`)
+  await desk!.getByRole('heading', { name: 'One block, 4.2 ha' }).waitFor()
+  await desk!.getByText('US (°F, inches, mph, acres)').waitFor()
+  await desk!.getByText('licensed until Mar 31, 2027', { exact: false }).waitFor()
+  await press(desk!, 'Change the site')
+  await enterNumber(desk!, 'Who changed what is kept', 2)
+  await press(desk!, 'Save')
+  await desk!.getByText('keep it at least 3 years').waitFor()
+  await enterNumber(desk!, 'Who changed what is kept', 7)
+  await press(desk!, 'Save')
+  await desk!.getByRole('button', { name: 'Change the site' }).waitFor()
+  const site = done(await app.call(endpoints.sites.list, {}, {}, { person: place.person })).find(({ id }) => id === place.site.id)
+  expect([site?.units, site?.auditYears]).toEqual(['us', 7])
 })

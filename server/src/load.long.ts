@@ -3,7 +3,9 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { endpoints } from '@bocado/contract'
 import { createConnection } from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { startApplication, type Application } from './testing/application.js'
+import { callerAt, requireNeed } from './http/identity.js'
+import { reading } from './http/serving.js'
+import { servingOver, startApplication, type Application } from './testing/application.js'
 import { done, startSite, type TestSite } from './testing/farm.js'
 import { hourlyFile, importFile, preview } from './testing/upload.js'
 
@@ -124,5 +126,40 @@ describe('somebody holds what others need', () => {
     await holder.end()
     expect(new Set(answers)).toEqual(new Set([503]))
     expect(await push(moment)).toBe(200)
+  })
+})
+
+describe('people who are signed in', () => {
+  test('are known, and what they may, in under a millisecond a request', async () => {
+    const token = (await app.cookieOf(place.person)).split('=')[1]
+    const serving = servingOver(app)
+    const times: number[] = []
+    await reading(serving, async ({ db }) => {
+      for (let i = 0; i < 600; i++) {
+        const began = performance.now()
+        requireNeed('lead', await callerAt(db, token, place.site.id), place.site.id)
+        times.push(performance.now() - began)
+      }
+    })
+    await serving.end()
+    expect(times.sort((a, b) => a - b)[300]).toBeLessThan(1)
+  })
+
+  test('with 200 pages open cost under a tenth of a core at rest', async () => {
+    const cookie = await app.cookieOf(place.person)
+    const pages = await Promise.all(
+      Array.from({ length: 200 }, () => fetch(`${app.address}/api/v1/changes?sites=${place.site.id}`, { headers: { Cookie: cookie } })),
+    )
+    expect(new Set(pages.map(({ status }) => status))).toEqual(new Set([200]))
+    await sleep(5000)
+    /** Seconds of a core that the server has used. */
+    const used = async (): Promise<number> => {
+      const fields = (await readFile(`/proc/${app.process.pid}/stat`, 'utf8')).split(') ')[1]!.split(' ')
+      return (Number(fields[11]) + Number(fields[12])) / 100
+    }
+    const before = await used()
+    await sleep(30_000)
+    expect((await used()) - before).toBeLessThan(3)
+    await Promise.all(pages.map(({ body }) => body?.cancel()))
   })
 })

@@ -296,6 +296,7 @@ describe('coming to a site', () => {
       name: 'Ina Berg',
       signInName: 'ina',
       byCode: false,
+      settings: { units: null, dates: null },
     })
     // What she was stays: the invitation was a way in, and nothing else.
     const people = done(await app.call(sites.list, {}, {}, as)).find(({ id }) => id === at.siteId)!.people

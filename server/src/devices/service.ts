@@ -1,8 +1,8 @@
 import { instantOfHour, standardHour } from '@bocado/core'
 import { randomBytes } from 'node:crypto'
 import type { PushInput, ResponseOf, devices } from '@bocado/contract'
-import { sqlInstant, type Write } from '../database/index.js'
-import { fieldProblem } from '../http/problems.js'
+import { auditOther, sqlInstant, type Write } from '../database/index.js'
+import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { hashOf, requireStation } from './token.js'
 import { getStation } from '../weather/stations.js'
@@ -11,10 +11,27 @@ import { lockStation, noteHour, setToken } from '../weather/store.js'
 
 /** Lets a device push. Only the token's hash is kept, so it is shown this once; an earlier one ends. */
 export async function issueToken(w: Write, stationId: string, simulated: boolean): Promise<{ token: string }> {
-  await getStation(w.tx, w.siteId, stationId)
+  const { device } = await getStation(w.tx, w.siteId, stationId)
   const token = randomBytes(24).toString('base64url')
   await setToken(w, stationId, hashOf(token), simulated)
+  await auditOther(
+    w,
+    'station',
+    stationId,
+    'change',
+    { device, token: 'before' },
+    { device: simulated ? 'simulated' : 'pushed', token: 'new' },
+  )
   return { token }
+}
+
+/** Sends the device of a station away. What it pushed stays; what it sends from now on is refused, and can be sent again with a new token. */
+export async function endToken(w: Write, stationId: string): Promise<{ id: string }> {
+  const { device } = await getStation(w.tx, w.siteId, stationId)
+  if (device === 'none') throw new HttpProblem(404, 'No device pushes to this station.')
+  await setToken(w, stationId, null, false)
+  await auditOther(w, 'station', stationId, 'change', { device }, { device: 'none' })
+  return { id: stationId }
 }
 
 /** Devices push one after the other: what follows is made once for those that come together. */

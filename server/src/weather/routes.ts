@@ -2,7 +2,7 @@ import { civilDateSchema, endpoints, id } from '@bocado/contract'
 import type { Router } from 'express'
 import { z } from 'zod'
 import { download, read, write, type Serving } from '../http/route.js'
-import { issueToken } from '../devices/service.js'
+import { endToken, issueToken } from '../devices/service.js'
 import { decideDoubts, seasonDoubts } from './doubts.js'
 import { heatOfStation } from './heat.js'
 import { correctReadings, getCorrections, previewCorrection, removeCorrection, restoreCorrection } from './corrections.js'
@@ -31,6 +31,7 @@ export function weatherRoutes(router: Router, serving: Serving): void {
   write(router, serving, weather.removeCorrection, (ctx) => removeCorrection(ctx, ctx.params.correctionId, ctx.input.rowVersion))
   write(router, serving, weather.restoreCorrection, (ctx) => restoreCorrection(ctx, ctx.params.correctionId, ctx.input.rowVersion))
   read(router, serving, weather.heat, ({ deps, params, input }) => heatOfStation(deps, params.siteId, params.stationId, input))
+  write(router, serving, weather.endToken, (ctx) => endToken(ctx, ctx.params.stationId))
   write(router, serving, weather.issueToken, (ctx) => issueToken(ctx, ctx.params.stationId, ctx.input.simulated), { secret: true })
   read(router, serving, weather.doubts, ({ deps, params, input }) => seasonDoubts(deps, params.siteId, params.stationId, input.season))
   write(router, serving, weather.decideDoubts, (ctx) => decideDoubts(ctx, ctx.deps, ctx.params.stationId, ctx.input))

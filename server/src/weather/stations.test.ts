@@ -103,6 +103,14 @@ describe('a station', () => {
     expect((await station()).refused?.because).toContain('must be at most 58')
     expect((await push(12, token)).status).toBe(200)
     expect((await station()).refused).toBeNull()
+    // A device that is sent away sends nothing more; what it sent stays, and who sent it away is on record.
+    expect((await station()).device).toBe('pushed')
+    done(await app.call(weather.endToken, params(), {}, as()))
+    expect((await push(12, token)).status).toBe(401)
+    expect((await station()).device).toBe('none')
+    expect((await app.call(weather.endToken, params(), {}, as())).status).toBe(404)
+    const { entries } = done(await app.call(endpoints.audit.list, { siteId: place.site.id }, {}, as()))
+    expect(entries[0]).toMatchObject({ entity: 'station', changes: [{ field: 'device', before: 'pushed', after: 'none' }] })
   })
 })
 

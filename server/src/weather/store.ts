@@ -62,7 +62,7 @@ export async function stationOfToken(
   return row && { ...stationOf(row), tokenBy: row['token_by'] as string }
 }
 
-export async function setToken(w: Write, stationId: string, tokenHash: string, simulated: boolean): Promise<void> {
+export async function setToken(w: Write, stationId: string, tokenHash: string | null, simulated: boolean): Promise<void> {
   w.tx.touch(w.siteId, 'stations')
   await w.tx.query('UPDATE station SET token_hash = ?, token_by = ?, simulated = ? WHERE id = ? AND site_id = ?', [
     tokenHash,

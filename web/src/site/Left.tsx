@@ -52,7 +52,7 @@ function One({ person: { id: personId, name, leftAt, isErased, keeps, rowVersion
   const call = { params: { siteId: site.id, personId }, input: { rowVersion } }
   const act = async (write: typeof back | typeof erase): Promise<void> => {
     try {
-      await write.save(call)
+      await write.save(call, () => setAsks(false))
       setRefused(null)
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error))

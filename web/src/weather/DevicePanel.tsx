@@ -3,7 +3,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
-import { Button } from '../design/buttons.js'
+import { Button, TextButton } from '../design/buttons.js'
 import { Caution, Heading, Line, Sheet, Small, Stack } from '../design/text.js'
 import { font } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -24,6 +24,11 @@ export function DevicePanel({ station }: { station: Station }) {
   const issue = async (): Promise<void> => {
     const issued = await save({ params: { siteId: site.id, stationId: station.id }, input: {} })
     setToken(issued.token)
+  }
+  const end = useWrite(endpoints.weather.endToken)
+  const sendAway = async (): Promise<void> => {
+    await end.save({ params: { siteId: site.id, stationId: station.id }, input: {} })
+    setToken(null)
   }
   const { device, lastHour, silent, refused } = station
   return (
@@ -47,6 +52,11 @@ export function DevicePanel({ station }: { station: Station }) {
         <Button $plain isDisabled={isBarred} onPress={() => void issue()}>
           {t(device === 'none' ? 'device.issue' : 'device.issueNew')}
         </Button>
+        {device === 'pushed' ? (
+          <TextButton isDisabled={end.isBarred} onPress={() => void sendAway()}>
+            {t('device.end')}
+          </TextButton>
+        ) : null}
       </Line>
       {device === 'simulated' ? <Small>{t('device.simulatedNote')}</Small> : null}
     </Stack>

@@ -229,6 +229,7 @@ export const weather = {
   'device.silent': 'Silent since {when}: look at the device, its power and its network.',
   'device.refused': 'Refused at {when}: {because}',
   'device.issue': 'Let a device push',
+  'device.end': 'Send the device away',
   'device.issueNew': 'Issue a new token',
   'device.address': 'The device posts to',
   'device.token': 'with the header “Authorization: Bearer” and this token:',
