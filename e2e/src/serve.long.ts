@@ -22,7 +22,12 @@ async function serve(...settings: string[]): Promise<string> {
   let said = ''
   farm = spawn('node', ['scripts/serve.mjs', ...settings], {
     cwd: ROOT,
-    env: { ...process.env, BOCADO_DATA: dir, BOCADO_PORT: String(PORT), BOCADO_LISTEN: BEYOND },
+    env: {
+      ...process.env,
+      BOCADO_DATA: dir,
+      BOCADO_PORT: String(PORT),
+      ...(settings.includes('--network') ? { BOCADO_LISTEN: BEYOND } : {}),
+    },
   })
   for (const stream of [farm.stdout, farm.stderr]) stream?.on('data', (part: Buffer) => (said += part.toString()))
   for (let waited = 0; !said.includes('Ready;'); waited += 200) {

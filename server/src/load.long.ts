@@ -160,6 +160,6 @@ describe('people who are signed in', () => {
     const before = await used()
     await sleep(30_000)
     expect((await used()) - before).toBeLessThan(3)
-    await Promise.all(pages.map(({ body }) => body?.cancel()))
+    for (const { body } of pages) await body?.cancel()
   })
 })

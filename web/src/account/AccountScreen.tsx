@@ -9,6 +9,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { Fields, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useText } from '../messages/useText.js'
 import { Door } from './Door.js'
 import { HandCode } from './HandCode.js'
@@ -116,20 +117,12 @@ function HowIRead({ settings }: { settings: Settings }) {
 /** What is kept of who is signed in, and why; shown where it is asked for. */
 function KeptOfMe() {
   const t = useText()
-  const [isOpen, setOpen] = useState(false)
   return (
-    <Stack>
-      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-        {t('kept.title')}
-      </TextButton>
-      {isOpen ? (
-        <>
-          <Small>{t('kept.text')}</Small>
-          <Small>{t('kept.end')}</Small>
-          <a href="/api/v1/account/data.json">{t('kept.file')}</a>
-        </>
-      ) : null}
-    </Stack>
+    <Unfold title={t('kept.title')}>
+      <Small>{t('kept.text')}</Small>
+      <Small>{t('kept.end')}</Small>
+      <a href="/api/v1/account/data.json">{t('kept.file')}</a>
+    </Unfold>
   )
 }
 

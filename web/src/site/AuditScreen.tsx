@@ -5,6 +5,7 @@ import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
@@ -75,15 +76,10 @@ export function AuditScreen() {
 
 /** Who signed in lately, where it is asked for. */
 function SignIns() {
-  const t = useText()
-  const [isOpen, setOpen] = useState(false)
   return (
-    <Stack>
-      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-        {t('audit.signIns')}
-      </TextButton>
-      {isOpen ? <SignInList /> : null}
-    </Stack>
+    <Unfold title={useText()('audit.signIns')}>
+      <SignInList />
+    </Unfold>
   )
 }
 

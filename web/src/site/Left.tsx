@@ -6,20 +6,16 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 
 /** Who worked here and left: they come back, or their name is taken out. Shown where it is asked for. */
 export function Left() {
-  const t = useText()
-  const [isOpen, setOpen] = useState(false)
   return (
-    <Stack>
-      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-        {t('left.title')}
-      </TextButton>
-      {isOpen ? <List /> : null}
-    </Stack>
+    <Unfold title={useText()('left.title')}>
+      <List />
+    </Unfold>
   )
 }
 

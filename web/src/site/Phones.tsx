@@ -8,20 +8,16 @@ import { TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useText } from '../messages/useText.js'
 import { isThisMachine } from './reach.js'
 
 /** Phones that are handed on from one to the next: shown where they are asked for. */
 export function Phones() {
-  const t = useText()
-  const [isOpen, setOpen] = useState(false)
   return (
-    <Stack>
-      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-        {t('phones.title')}
-      </TextButton>
-      {isOpen ? <List /> : null}
-    </Stack>
+    <Unfold title={useText()('phones.title')}>
+      <List />
+    </Unfold>
   )
 }
 

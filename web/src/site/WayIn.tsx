@@ -1,21 +1,15 @@
 import { endpoints } from '@bocado/contract'
-import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
-import { TextButton } from '../design/buttons.js'
 import { Caution, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useText } from '../messages/useText.js'
 
 /** How a phone reaches this server: shown where it is asked for. */
 export function WayIn() {
-  const t = useText()
-  const [isOpen, setOpen] = useState(false)
   return (
-    <Stack>
-      <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
-        {t('way.title')}
-      </TextButton>
-      {isOpen ? <Ways /> : null}
-    </Stack>
+    <Unfold title={useText()('way.title')}>
+      <Ways />
+    </Unfold>
   )
 }
 
