@@ -57,6 +57,9 @@ export async function erasePerson(w: Write, personId: string, rowVersion: number
   if (before.rowVersion !== rowVersion) throw new HttpProblem(409, 'Somebody changed this person meanwhile. Look at them again.')
   if (before.isErased) return before
   await requireAllOurs(w, personId)
+  // Of two who do it at once the second sees what the first did.
+  const [[now]] = await w.tx.query<Row[]>('SELECT erased_at FROM person WHERE id = ? FOR UPDATE', [personId])
+  if (now?.['erased_at']) throw new HttpProblem(409, 'Somebody else took this name out just now.')
   const number = `no. ${personId.slice(0, 6)}`
   await w.tx.query('UPDATE person SET name = ?, record_name = ?, erased_at = UTC_TIMESTAMP() WHERE id = ?', [
     number,
