@@ -32,7 +32,8 @@ export async function openBrowser(size = { width: 1280, height: 800 }): Promise<
     locale: 'en-GB',
     timezoneId: 'America/Los_Angeles',
   })
-  context.setDefaultTimeout(15_000)
+  // A busy machine takes its time; what never comes fails all the same.
+  context.setDefaultTimeout(40_000)
   return {
     context,
     close: async () => {

@@ -5,7 +5,7 @@ import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
-import { choose, enterNumber, expectAccessible, press, show } from './page.js'
+import { choose, enterNumber, expectAccessible, focused, press, show } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* How the page is handled: by keyboard alone, on a phone, when something is taken back or somebody else was faster. */
@@ -100,10 +100,41 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('Enter')
     await page.keyboard.press('Tab')
     await page.keyboard.type('4.5')
-    await page.getByRole('button', { name: 'Save' }).focus()
     await page.keyboard.press('Enter')
     await page.getByText('Stone Row vineyard').waitFor()
     await page.getByText('4.5 acres', { exact: true }).waitFor()
+    // The keyboard is where the work was.
+    await expect.poll(() => focused(page)).toBe('Add a block')
+  })
+
+  test('Escape leaves a form, and what was typed is there when it is opened again', async () => {
+    await openScreen('site')
+    await page.getByRole('button', { name: 'Add a block' }).focus()
+    await page.keyboard.press('Enter')
+    await page.keyboard.type('Slip')
+    await page.keyboard.press('Escape')
+    await expect.poll(() => focused(page)).toBe('Add a block')
+    await page.keyboard.press('Enter')
+    await expect.poll(() => page.getByRole('textbox', { name: 'Name', exact: true }).inputValue()).toBe('Slip')
+    await press(page, 'Cancel')
+    await expect.poll(() => focused(page)).toBe('Add a block')
+    await page.keyboard.press('Enter')
+    expect(await page.getByRole('textbox', { name: 'Name', exact: true }).inputValue()).toBe('')
+    await page.keyboard.press('Escape')
+  })
+
+  test('after each action the keyboard stays near it, and never begins again at the top', async () => {
+    await openScreen('site')
+    await page.getByRole('button', { name: 'Remove Stone Row' }).focus()
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: 'Edit Stone Row' }).waitFor({ state: 'detached' })
+    await page.getByRole('status').getByText('Stone Row removed.').waitFor()
+    await expect.poll(() => focused(page)).not.toBe('')
+    await page.keyboard.press('Control+z')
+    await page.getByRole('button', { name: 'Edit Stone Row' }).focus()
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+    await expect.poll(() => focused(page)).toBe('Edit Stone Row')
   })
 })
 

@@ -2,10 +2,18 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Locator, Page } from 'playwright-core'
 import { expect } from 'vitest'
 
-/** Chooses an option of a select by its label. */
+/** Chooses an option of a select by its label. What moves on the page while the list opens closes it, so it is opened again. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`${label}$`) }).click()
-  await page.getByRole('option', { name: option, exact: true }).click()
+  const wanted = page.getByRole('option', { name: option, exact: true })
+  for (let tries = 0; ; tries++) {
+    await page.getByRole('button', { name: new RegExp(`${label}$`) }).click()
+    await wanted.waitFor()
+    try {
+      return await wanted.click({ timeout: 5000 })
+    } catch (error) {
+      if (tries === 2 || (await wanted.count()) > 0) throw error
+    }
+  }
 }
 
 /** Types a day into the date field of a label, day first, as its segments stand. */
@@ -51,4 +59,13 @@ export async function tabTo(page: Page, target: Locator, most = 120): Promise<vo
     await page.keyboard.press('Tab')
   }
   throw new Error(`Tab does not reach ${target.toString()}`)
+}
+
+/** Name of what the keyboard is at; empty where it is nowhere. */
+export async function focused(page: Page): Promise<string> {
+  return page.evaluate(() => {
+    const at = document.activeElement
+    if (!at || at === document.body) return ''
+    return at.getAttribute('aria-label') ?? (at.textContent?.trim() || at.id || at.tagName)
+  })
 }

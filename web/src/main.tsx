@@ -11,6 +11,7 @@ import { queryClient } from './api/hooks.js'
 import { GlobalStyle } from './design/theme.js'
 import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
+import { keepFocus } from './shell/keptFocus.js'
 import { fetchTheRest } from './shell/later.js'
 import { chosenLocale } from './shell/locale.js'
 import { router } from './shell/router.js'
@@ -19,6 +20,7 @@ import { wearTheme } from './shell/themes.js'
 const LOCALE = chosenLocale()
 
 wearTheme()
+keepFocus()
 
 const root = document.getElementById('page')
 if (!root) throw new Error('the page has no place to stand')

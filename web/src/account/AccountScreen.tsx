@@ -186,7 +186,7 @@ function ChangePassword({ onDone }: { onDone: (isChanged: boolean) => void }) {
     onDone(true)
   }
   return (
-    <Sent onSend={change}>
+    <Sent onSend={change} onLeave={() => onDone(false)}>
       <TextField label={t('account.current')} autoComplete="current-password" autoFocus {...bind.text('current')} />
       <TextField label={t('account.passwordNew')} autoComplete="new-password" {...bind.text('password')} />
       <Small>{t('account.passwordHint')}</Small>

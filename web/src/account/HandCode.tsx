@@ -45,7 +45,7 @@ function SetCode({ onDone }: { onDone: () => void }) {
     if (await entry.submit({})) onDone()
   }
   return (
-    <Sent onSend={set}>
+    <Sent onSend={set} onLeave={onDone}>
       <TextField label={t('phone.code')} digits={4} autoFocus {...entry.bind.text('code')} />
       <FormError text={entry.general} />
       <Line>

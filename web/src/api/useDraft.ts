@@ -66,6 +66,16 @@ export function useDraft(
     }
   }, [key, text, isRead])
 
+  // A form that is left keeps what was typed a moment before.
+  const isKept = key !== undefined && isRead
+  useEffect(() => {
+    if (!isKept) return
+    return () => {
+      const { typed: now } = latest.current
+      if (now && JSON.stringify(now) !== letGo.current) void keepDraft(key, { ...now, at: new Date().toISOString() })
+    }
+  }, [key, isKept])
+
   const drop = (): void => {
     clearTimeout(timer.current)
     letGo.current = text

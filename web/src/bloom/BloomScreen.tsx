@@ -10,6 +10,7 @@ import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { Explained } from '../design/Explained.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { smallPhoto, type SmallPhoto } from '../library/photo.js'
@@ -384,11 +385,11 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
           {photo ? <Small>{t('check.yourPhoto')}</Small> : null}
         </Line>
         <FormError text={wrong ?? form.general} />
-        <Line>
+        <FormLine onSave={save} isBarred={form.isBarred}>
           <Button onPress={() => void save()} isDisabled={form.isBarred}>
             {t('save')}
           </Button>
-        </Line>
+        </FormLine>
       </Stack>
     </Sheet>
   )

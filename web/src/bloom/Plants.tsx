@@ -108,8 +108,8 @@ function OwnPlantForm({ plant, onDone }: { plant?: Indicator; onDone: () => void
   const { data: grown = [] } = useBlocks(site.id)
   const own = plant?.own ?? null
   const initial = { name: plant?.name ?? '', blockId: own?.blockId ?? NOWHERE, tell: plant?.tell ?? '' }
-  const adding = useEntry(endpoints.library.addOwnPlant, initial)
-  const changing = useEntry(endpoints.library.changeOwnPlant, initial, own)
+  const adding = useEntry(endpoints.library.addOwnPlant, initial, null, own ? undefined : site.id)
+  const changing = useEntry(endpoints.library.changeOwnPlant, initial, own, own?.id)
   const entry = own ? changing : adding
   const { values, set, errors } = entry
   const stored = (v: typeof initial) => ({ ...v, blockId: v.blockId === NOWHERE ? null : v.blockId })

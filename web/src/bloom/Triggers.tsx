@@ -7,6 +7,7 @@ import { Button } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Columns, Fields, Heading, Line, Rows, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -190,11 +191,11 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
         </Fields>
         <Caution>{t('trigger.caution')}</Caution>
         <FormError text={form.general} />
-        <Line>
+        <FormLine onSave={save} isBarred={form.isBarred}>
           <Button onPress={() => void save()} isDisabled={form.isBarred}>
             {t('save')}
           </Button>
-        </Line>
+        </FormLine>
       </Stack>
     </Sheet>
   )

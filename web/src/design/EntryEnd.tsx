@@ -2,9 +2,13 @@ import type { Lacking } from '../api/may.js'
 import { useText } from '../messages/useText.js'
 import { Button } from './buttons.js'
 import { DraftNote, FormError } from './FormError.js'
-import { Line, Small } from './text.js'
+import { FormLine } from './FormLine.js'
+import { Small } from './text.js'
 
-/** The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. */
+/**
+ * The end of a form: what was kept of it, what is wrong with the whole of it, and its two buttons. Enter in a field of the form is the first of
+ * them; Escape leaves, and what was typed is there again when the form is opened anew.
+ */
 export function EntryEnd(p: {
   /** What `useEntry` gives. */
   entry: { draftSince: string | null; discard: () => void; general: string | null; isBarred: boolean; lacking: Lacking }
@@ -20,7 +24,7 @@ export function EntryEnd(p: {
       <DraftNote entry={p.entry} />
       <FormError text={p.entry.general} />
       {p.entry.lacking ? <Small>{t(`may.lacking.${p.entry.lacking}`)}</Small> : null}
-      <Line>
+      <FormLine onSave={p.onSave} onLeave={p.onCancel} isBarred={p.entry.isBarred}>
         <Button onPress={() => void p.onSave()} isDisabled={p.entry.isBarred}>
           {p.words ?? t('save')}
         </Button>
@@ -33,7 +37,7 @@ export function EntryEnd(p: {
         >
           {t('cancel')}
         </Button>
-      </Line>
+      </FormLine>
     </>
   )
 }

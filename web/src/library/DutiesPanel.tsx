@@ -92,7 +92,12 @@ function PutOnList({ organismId, listed, taken, onDone }: Putting & { taken: rea
   const { data: organisms = [] } = useOrganisms()
   const [chosen, setChosen] = useState(organismId)
   const [missing, setMissing] = useState(false)
-  const entry = useEntry(endpoints.library.setReportable, { whom: listed?.whom ?? '', note: listed?.note ?? '' }, listed)
+  const entry = useEntry(
+    endpoints.library.setReportable,
+    { whom: listed?.whom ?? '', note: listed?.note ?? '' },
+    listed,
+    `${site.id} ${organismId ?? ''}`,
+  )
   const save = async (): Promise<void> => {
     if (chosen === null) return setMissing(true)
     const params = { siteId: site.id, organismId: chosen }

@@ -9,6 +9,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Heading, Line, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -205,11 +206,11 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
         </Stack>
       ) : null}
       <FormError text={wrong ?? form.errors['photo.jpeg'] ?? form.errors['photo.takenOn'] ?? form.general} />
-      <Line>
+      <FormLine onSave={save} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('check.keep')}
         </Button>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

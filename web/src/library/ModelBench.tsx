@@ -13,6 +13,7 @@ import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField, readable } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Figure, Heading, Line, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { colour, font } from '../design/theme.js'
 import { differenceOf, measureOf } from '../design/units.js'
@@ -443,12 +444,12 @@ function KeepFigures(p: {
         error={form.errors['reason']}
       />
       <FormError text={form.errors['value'] ?? form.errors['path'] ?? form.general} />
-      <Line>
+      <FormLine onSave={save} onLeave={p.onDone} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('save')}
         </Button>
         <TextButton onPress={p.onDone}>{t('cancel')}</TextButton>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

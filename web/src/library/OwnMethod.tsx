@@ -7,7 +7,8 @@ import { Button } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
-import { Fields, Line, Stack } from '../design/text.js'
+import { FormLine } from '../design/FormLine.js'
+import { Fields, Stack } from '../design/text.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
 import { useText, type Say } from '../messages/useText.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
@@ -122,11 +123,11 @@ function MethodForm({ given, row }: { given: Entry; row: OwnRow | null }) {
       <SharedCheckbox bound={form.bind.check('shared')} />
       <DraftNote entry={form} />
       <FormError text={form.general} />
-      <Line>
+      <FormLine onSave={save} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('own.save')}
         </Button>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

@@ -8,6 +8,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
 import { QuantityField } from '../design/NumberField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Several } from '../design/Several.js'
 import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
@@ -70,14 +71,14 @@ function OrganismForm({ given, row }: { given: Entry; row: OwnRow | null }) {
       <Faults errors={form.errors} />
       <SharedCheckbox bound={form.bind.check('shared')} />
       <FormError text={form.general} />
-      <Line>
+      <FormLine onSave={save} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('own.save')}
         </Button>
         <a href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry, null, 2))}`} download="organism.json">
           {t('organism.export')}
         </a>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

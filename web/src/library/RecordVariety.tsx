@@ -8,6 +8,7 @@ import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { SuggestField } from '../design/SuggestField.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Fields, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -195,14 +196,14 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
             })}
       </p>
       <FormError text={form.general} />
-      <Line>
+      <FormLine onSave={save} onLeave={p.onDone} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>
           {t('save')}
         </Button>
         <Button $plain onPress={p.onDone}>
           {t(look ? 'cancel' : 'varieties.done')}
         </Button>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

@@ -12,6 +12,7 @@ import { Explained } from '../design/Explained.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
@@ -198,11 +199,12 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
 function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.blocks.addCheckArea, { name: '', note: '' })
+  const entry = useEntry(endpoints.blocks.addCheckArea, { name: '', note: '' }, null, block.id)
+  const save = () => entry.submit({ siteId: site.id, blockId: block.id }).then((saved) => saved && onDone())
   return (
     <Stack>
       <Small>{t('check.explain')}</Small>
-      <Line>
+      <FormLine onSave={save} onLeave={onDone} isBarred={entry.isBarred}>
         <TextField
           label={t('check.name')}
           width="26ch"
@@ -210,16 +212,13 @@ function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {
           onChange={(name) => entry.set({ name })}
           error={entry.errors['name']}
         />
-        <Button
-          isDisabled={entry.isBarred}
-          onPress={() => void entry.submit({ siteId: site.id, blockId: block.id }).then((saved) => saved && onDone())}
-        >
+        <Button isDisabled={entry.isBarred} onPress={() => void save()}>
           {t('save')}
         </Button>
         <Button $plain onPress={onDone}>
           {t('cancel')}
         </Button>
-      </Line>
+      </FormLine>
       <FormError text={entry.general} />
     </Stack>
   )

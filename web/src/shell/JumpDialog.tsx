@@ -163,6 +163,8 @@ function KeyList() {
     ['1 … 9', t('keys.tally')],
     ['n', t('keys.next')],
     ['F6', t('keys.part')],
+    ['Enter', t('keys.save')],
+    ['Esc', t('keys.leave')],
     ['↑ ↓', t('keys.rows')],
     ['Ctrl+Z', t('keys.undo')],
   ] as const

@@ -89,7 +89,7 @@ export function Invitations() {
 function Invite({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.crew.invite, { name: '', role: 'scout' as Role, personId: null as string | null })
+  const entry = useEntry(endpoints.crew.invite, { name: '', role: 'scout' as Role, personId: null as string | null }, null, site.id)
   const { bind, values } = entry
   const [token, setToken] = useState<string | null>(null)
   const options = useRoleOptions()

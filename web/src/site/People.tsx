@@ -143,14 +143,19 @@ function AddPerson({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
   const { data: sites = [] } = useSites()
-  const entry = useEntry(endpoints.sites.addPerson, {
-    name: '',
-    role: 'scout' as Role,
-    licensed: false,
-    licenceNumber: '',
-    licenceUntil: null as string | null,
-    personId: null as string | null,
-  })
+  const entry = useEntry(
+    endpoints.sites.addPerson,
+    {
+      name: '',
+      role: 'scout' as Role,
+      licensed: false,
+      licenceNumber: '',
+      licenceUntil: null as string | null,
+      personId: null as string | null,
+    },
+    null,
+    site.id,
+  )
   const { bind, values, set, errors } = entry
   const here = new Set(site.people.map(({ id }) => id))
   const elsewhere = new Map(

@@ -78,7 +78,7 @@ type Offered = ResponseOf<typeof endpoints.phones.offer>
 function Offer({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.phones.offer, { name: '' })
+  const entry = useEntry(endpoints.phones.offer, { name: '' }, null, site.id)
   const [offered, setOffered] = useState<Offered | null>(null)
   const offer = async (): Promise<void> => {
     const made = await entry.submit({ siteId: site.id })

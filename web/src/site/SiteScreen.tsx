@@ -226,7 +226,7 @@ function HoldingFacts() {
   const site = useSite()
   const { holding } = site
   const [editing, setEditing] = useState(false)
-  const entry = useEntry(endpoints.sites.nameHolding, { name: holding.name }, holding)
+  const entry = useEntry(endpoints.sites.nameHolding, { name: holding.name }, holding, holding.id)
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) setEditing(false)
   }
@@ -256,7 +256,7 @@ function EditSite({ onDone }: { onDone: () => void }) {
   // Its own units, not those in which somebody reads it.
   const { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears } = useSiteItself()
   const values = { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears }
-  const entry = useEntry(endpoints.sites.update, values, site)
+  const entry = useEntry(endpoints.sites.update, values, site, site.id)
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
   }

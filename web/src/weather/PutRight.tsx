@@ -135,7 +135,12 @@ function HourForm({
   const site = useSite()
   // Hours of the forecast, which have a range, have not come yet.
   const past = hours.filter(({ low }) => low === null)
-  const entry = useEntry(endpoints.weather.correct, { ...likelyHour(past), value: null as number | null, note: '' })
+  const entry = useEntry(
+    endpoints.weather.correct,
+    { ...likelyHour(past), value: null as number | null, note: '' },
+    null,
+    `${stationId} ${day}`,
+  )
   const { values, set, errors } = entry
   const measure = measureOf(SI_UNITS[values.variable], f.measures)
   const save = async (): Promise<void> => {

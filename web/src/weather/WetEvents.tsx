@@ -9,6 +9,7 @@ import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { hoursAfter, momentOf } from '../design/moments.js'
 import { Columns, Heading, Fields, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { hasTwelveHours, useFormat } from '../design/useFormat.js'
@@ -82,6 +83,14 @@ function AddEvent({ block }: { block: Block }) {
   const { values, set, errors } = entry
   const startedAt = momentOf(values.day, values.time, site.timeZone)
   const endedAt = startedAt === null || values.hours === null ? null : hoursAfter(startedAt, values.hours)
+  const save = () =>
+    entry.submit({ siteId: site.id, blockId: block.id }, (v) => ({
+      kind: v.kind,
+      startedAt: startedAt ?? undefined,
+      endedAt: endedAt ?? undefined,
+      waterMm: v.waterMm,
+      note: v.note,
+    }))
   return (
     <Stack>
       <Heading>{t('wet.add')}</Heading>
@@ -127,22 +136,11 @@ function AddEvent({ block }: { block: Block }) {
       </Fields>
       <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
       <FormError text={entry.general} />
-      <Line>
-        <Button
-          isDisabled={entry.isBarred}
-          onPress={() =>
-            void entry.submit({ siteId: site.id, blockId: block.id }, (v) => ({
-              kind: v.kind,
-              startedAt: startedAt ?? undefined,
-              endedAt: endedAt ?? undefined,
-              waterMm: v.waterMm,
-              note: v.note,
-            }))
-          }
-        >
+      <FormLine onSave={save} isBarred={entry.isBarred}>
+        <Button isDisabled={entry.isBarred} onPress={() => void save()}>
           {t('save')}
         </Button>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

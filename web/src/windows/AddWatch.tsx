@@ -129,11 +129,16 @@ export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel
 function OneWatch(p: { organism: Organism; blockId: string; onAdded: (watchId: string) => void; onCancel: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.watches.create, {
-    biofix: null as string | null,
-    biofixNote: '',
-    sourceKnown: 'unknown' as Watch['sourceKnown'],
-  })
+  const entry = useEntry(
+    endpoints.watches.create,
+    {
+      biofix: null as string | null,
+      biofixNote: '',
+      sourceKnown: 'unknown' as Watch['sourceKnown'],
+    },
+    null,
+    `${p.blockId} ${p.organism.id}`,
+  )
   const { values, set, errors } = entry
   const { organism } = p
   const save = async (): Promise<void> => {

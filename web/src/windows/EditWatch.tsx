@@ -5,6 +5,7 @@ import { Button } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { NumberField } from '../design/NumberField.js'
 import { Line, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
@@ -72,7 +73,7 @@ export function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast
       </Line>
       <DraftNote entry={entry} />
       <FormError text={entry.general} />
-      <Line>
+      <FormLine onSave={save} onLeave={onDone} isBarred={entry.isBarred}>
         <Button onPress={() => void save()} isDisabled={entry.isBarred}>
           {t('save')}
         </Button>
@@ -85,7 +86,7 @@ export function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast
         >
           {t('cancel')}
         </Button>
-      </Line>
+      </FormLine>
     </Stack>
   )
 }

@@ -10,6 +10,7 @@ import { Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { DayOrderChoice } from '../design/DayOrderChoice.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Fields, Figure, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -249,14 +250,14 @@ function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
 function SaveLine(p: { onSave: () => void; onDone: () => void; isBarred: boolean }) {
   const t = useText()
   return (
-    <Line>
+    <FormLine onSave={p.onSave} onLeave={p.onDone} isBarred={p.isBarred}>
       <Button onPress={p.onSave} isDisabled={p.isBarred}>
         {t('save')}
       </Button>
       <Button $plain onPress={p.onDone}>
         {t('cancel')}
       </Button>
-    </Line>
+    </FormLine>
   )
 }
 

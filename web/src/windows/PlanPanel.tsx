@@ -11,6 +11,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
+import { FormLine } from '../design/FormLine.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -122,7 +123,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   return (
     <Stack>
       <Heading>{moving ? t('plan.moving') : t('plan.title')}</Heading>
-      <Line>
+      <FormLine onSave={save} isBarred={plan.isBarred || move.isBarred}>
         <Select
           label={t('plan.product')}
           placeholder={t('choose')}
@@ -143,7 +144,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         <Button onPress={() => void save()} isDisabled={plan.isBarred || move.isBarred}>
           {moving ? t('plan.move') : t('plan.save')}
         </Button>
-      </Line>
+      </FormLine>
       <FormError text={general} />
       {gate.verdict === 'doubtful' ? (
         <Caution>

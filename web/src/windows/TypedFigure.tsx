@@ -61,13 +61,18 @@ function TypeFigure({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
   const t = useText()
   const site = useSite()
   const { temperature, heat } = useFormat().measures
-  const entry = useEntry(endpoints.calibration.typeClock, {
-    event: forecast.named[0]?.id ?? '',
-    lower: null as number | null,
-    heat: null as number | null,
-    from: site.season.start as string | null,
-    source: '',
-  })
+  const entry = useEntry(
+    endpoints.calibration.typeClock,
+    {
+      event: forecast.named[0]?.id ?? '',
+      lower: null as number | null,
+      heat: null as number | null,
+      from: site.season.start as string | null,
+      source: '',
+    },
+    null,
+    forecast.watch.id,
+  )
   const { bind, errors } = entry
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, watchId: forecast.watch.id }, ({ from, lower, heat: sum, ...rest }) => ({

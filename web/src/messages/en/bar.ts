@@ -44,6 +44,8 @@ export const bar = {
   'keys.tally': 'tally the class with this number, while counting',
   'keys.next': 'the next sample unit, while counting',
   'keys.part': 'the next part of the screen; with Shift the one before',
+  'keys.save': 'save the form that you are in, from a field; with Ctrl from anywhere in it',
+  'keys.leave': 'leave it; what you typed is kept',
   'keys.rows': 'the same in the next row of a list',
   'keys.undo': 'take back what you did last',
   'keys.switch': 'Single keys are on',
