@@ -5,6 +5,7 @@ import { bloom } from './bloom.js'
 import { calibration } from './calibration.js'
 import { crew } from './crew.js'
 import { demo, devices } from './devices.js'
+import { ground } from './ground.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { phones } from './phones.js'
@@ -27,6 +28,7 @@ export const endpoints = {
   sites,
   blocks,
   places,
+  ground,
   weather,
   watches,
   calibration,

@@ -1,7 +1,9 @@
 import { endpoints } from '@bocado/contract'
 import { dailyFromHours, dayNumber, hasDay, seededRandom, varietyStandings } from '@bocado/core'
 import { findOrganism } from '@bocado/library'
+import { areaOf, metresBetween } from '@bocado/server/ground/geometry'
 import { describe, expect, test } from 'vitest'
+import { OUTLINES } from './ground.js'
 import {
   BLOCKS,
   CURRENT_YEAR,
@@ -89,6 +91,13 @@ describe('the invented weather', () => {
 test('the blocks add up to the 34 hectares of the site, and every label is complete', () => {
   expect(BLOCKS.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)).toBeCloseTo(34)
   for (const product of PRODUCTS) expect(endpoints.treatments.addProduct.input.safeParse(product).success, product.name).toBe(true)
+})
+
+test('the blocks are drawn as large as they are said to be, beside each other', () => {
+  for (const { name, areaHa } of BLOCKS)
+    expect((areaOf(OUTLINES[name]!)! / 10_000 / areaHa!).toFixed(2), name).toMatch(/^(0\.9[89]|1\.0[012])$/)
+  const all = Object.values(OUTLINES)
+  for (const [i, one] of all.entries()) for (const other of all.slice(i + 1)) expect(metresBetween(one, other)).toBeGreaterThan(0)
 })
 
 test('invented counts use the classes of the library and come near the density that they are drawn from', () => {

@@ -4,6 +4,7 @@ import { addBloomRecord } from '@bocado/server/bloom/log'
 import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
+import { draw } from '@bocado/server/ground/service'
 import { clock } from '@bocado/server/clock'
 import { Database } from '@bocado/server/database/database'
 import { sqlInstant, type Row, type Write } from '@bocado/server/database/index'
@@ -33,6 +34,7 @@ import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
+import { LANDMARKS, OUTLINES } from './ground.js'
 import {
   BLOCKS,
   PARTS,
@@ -172,7 +174,10 @@ async function seed(deps: Deps): Promise<void> {
   const blocks = new Map<string, string>()
   for (const { station, ...block } of BLOCKS) {
     const input = endpoints.blocks.create.input.parse({ ...block, stationId: stations.get(station) ?? null })
-    blocks.set(block.name, (await createBlock(lead, input)).id)
+    const { id } = await createBlock(lead, input)
+    blocks.set(block.name, id)
+    const outline = { kind: 'outline', placeId: id, geometry: OUTLINES[block.name] }
+    await draw(lead, endpoints.ground.draw.input.parse(outline))
   }
   for (const { block, ...part } of PARTS)
     await addPlace(lead, endpoints.places.create.input.parse({ ...part, parentId: blocks.get(block) }))
@@ -183,6 +188,7 @@ async function seed(deps: Deps): Promise<void> {
       blocks.get(block) as string,
       endpoints.blocks.addWetEvent.input.parse({ kind: 'overhead-watering', ...event }),
     )
+  for (const landmark of LANDMARKS) await draw(lead, endpoints.ground.draw.input.parse(landmark))
   for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane', blocks.get(BESIDE[plantId] ?? '') ?? null)
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))

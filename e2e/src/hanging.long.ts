@@ -48,7 +48,9 @@ describe('a database that hangs', () => {
     process.kill(mariadb.pid, 'SIGSTOP')
     try {
       const asked = Array.from({ length: 20 }, (_, i) =>
-        i % 2 ? app.call(sites.list, {}, {}) : app.call(blocks.create, at, block(`Row ${i}`), { person: place.person }),
+        i % 2
+          ? app.call(sites.list, {}, {}, { person: place.person })
+          : app.call(blocks.create, at, block(`Row ${i}`), { person: place.person }),
       )
       for (let i = 0; i < 3; i++) {
         await sleep(300)

@@ -11,6 +11,7 @@ import { changeRoutes } from './changes/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
+import { groundRoutes } from './ground/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
 import { signInOf } from './http/identity.js'
@@ -84,6 +85,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     siteRoutes,
     blockRoutes,
     placeRoutes,
+    groundRoutes,
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,

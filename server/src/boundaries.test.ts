@@ -6,7 +6,7 @@ import { done, startSite, type TestSite, GRANULE } from './testing/farm.js'
 
 /* What holds for every operation alike: nothing but a proper request by somebody of the site changes anything, and nothing breaks. */
 
-const { watches, treatments, scouting, bloom, library, varieties, blocks, places } = endpoints
+const { watches, treatments, scouting, bloom, library, varieties, blocks, places, ground } = endpoints
 const SEASON = '2026-01-01'
 const NOBODY = '00000000-0000-4000-8000-00000000dead'
 
@@ -40,6 +40,8 @@ beforeAll(async () => {
   const wet = { kind: 'overhead-watering', startedAt: '2026-06-10T06:00:00Z', endedAt: '2026-06-10T08:00:00Z' } as const
   const wetEvent = done(await app.call(blocks.addWetEvent, { ...at, blockId: place.blockId }, wet, as))
   const part = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 1' }, as))
+  const water = { kind: 'water' as const, geometry: { type: 'Point' as const, coordinates: [-119.3, 46.2] as [number, number] } }
+  const shape = done(await app.call(ground.draw, at, water, as))
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
@@ -49,6 +51,7 @@ beforeAll(async () => {
     siteId: place.site.id,
     blockId: place.blockId,
     placeId: part.id,
+    shapeId: shape.id,
     stationId: place.stationId,
     watchId: watch.id,
     productId: product.id,

@@ -20,6 +20,7 @@ export type Editable =
   | 'holding'
   | 'place'
   | 'check_area'
+  | 'ground_shape'
   | 'watch'
   | 'product'
   | 'deed'
@@ -50,6 +51,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   holding: 'site',
   place: 'site',
   check_area: 'site',
+  ground_shape: 'site',
   wet_event: 'site',
   monthly_normals: 'site',
   station: 'stations',
@@ -166,8 +168,8 @@ export async function insertRows(w: Write, table: Editable, rows: readonly Colum
 }
 
 /** Inserts a row that may stand only once; where it stands already, the row is refused with the problem that `known` makes. */
-export const insertOnce = (w: Write, table: Editable, columns: Columns, known: () => HttpProblem): Promise<string> =>
-  onceOnly(insertRow(w, table, columns), known)
+export const insertOnce = (w: Write, table: Editable, columns: Columns, known: () => HttpProblem, id?: string): Promise<string> =>
+  onceOnly(insertRow(w, table, columns, id), known)
 
 /** Changes a row that may stand only once; where what it becomes stands already, the change is refused with the problem that `known` makes. */
 export const updateOnce = (

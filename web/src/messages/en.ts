@@ -7,6 +7,7 @@ import { audit } from './en/audit.js'
 import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
+import { ground } from './en/ground.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -38,6 +39,7 @@ export const en = {
   ...varieties,
   ...bloom,
   ...duties,
+  ...ground,
   ...work,
   ...words,
   ...glossary,

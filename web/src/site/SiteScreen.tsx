@@ -2,7 +2,7 @@ import { endpoints, type Block } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, usePlaces, useRead, useSiteItself } from '../api/hooks.js'
+import { useBand, useBlocks, usePlaces, useRead, useShapes, useSiteItself } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -14,6 +14,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
+import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
@@ -24,10 +25,15 @@ import { PartsOfBlock } from './PartsOfBlock.js'
 import { SiteEnd } from './SiteEnd.js'
 import { SiteFields } from './SiteForm.js'
 import '../messages/en/field.js'
+import '../messages/en/ground.js'
 import '../messages/en/normals.js'
 import '../messages/en/site.js'
 
-const BlockRow = styled.div`
+/** What draws the ground comes where something is drawn, or is about to be. */
+const MapPart = partLater(async () => (await import('../ground/MapPart.js')).MapPart)
+
+const BlockRow = styled.div<{ $chosen: boolean }>`
+  ${({ $chosen }) => ($chosen ? `box-shadow: -12px 0 0 ${colour.ground}, -16px 0 0 ${colour.petrol};` : '')}
   display: grid;
   grid-template-columns: minmax(0, 5fr) 9ch minmax(0, 4fr) 23ch;
   > :nth-child(4) {
@@ -49,6 +55,14 @@ const BlockRow = styled.div`
     }
   }
 `
+/** The name of a block, which shows it on the map. */
+const Named = styled(TextButton)`
+  color: inherit;
+  text-decoration: none;
+  &:hover {
+    text-decoration: underline;
+  }
+`
 const Watched = styled.span`
   border-left: 4px solid ${colour.petrol};
   padding-left: 6px;
@@ -65,8 +79,11 @@ export function SiteScreen() {
   const { data: normals } = useRead(endpoints.sites.normals, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
   const [more, setMore] = useState(false)
+  const { data: shapes } = useShapes(site.id)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [begins, setBegins] = useState<'draw' | 'file' | null>(null)
   useAsked('block', () => setOpen('new'))
-  if (!blocks || !band || !normals) return <Waiting />
+  if (!blocks || !band || !normals || !shapes) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
   return (
     <Page>
@@ -74,11 +91,17 @@ export function SiteScreen() {
         <Stack>
           <Line style={{ justifyContent: 'space-between' }}>
             <Title>{t('site.blocks', { count: blocks.length, area: f.area(total) })}</Title>
-            <Button $plain onPress={() => setOpen('new')}>
-              {t('block.add')}
-            </Button>
+            <Line>
+              {shapes.length === 0 && !begins ? <TextButton onPress={() => setBegins('draw')}>{t('drawn.begin')}</TextButton> : null}
+              <Button $plain onPress={() => setOpen('new')}>
+                {t('block.add')}
+              </Button>
+            </Line>
           </Line>
           {open === 'new' ? <BlockForm onDone={() => setOpen(null)} /> : null}
+          {shapes.length > 0 || begins ? (
+            <MapPart blocks={blocks} chosenPlace={chosen} onChoose={setChosen} begins={begins} onDone={() => setBegins(null)} />
+          ) : null}
           {blocks.length === 0 && open !== 'new' ? (
             <Empty>
               <p>{t('site.empty')}</p>
@@ -90,7 +113,12 @@ export function SiteScreen() {
                   {open === block.id ? (
                     <BlockForm block={block} onDone={() => setOpen(null)} />
                   ) : (
-                    <BlockLine block={block} onEdit={() => setOpen(block.id)} />
+                    <BlockLine
+                      block={block}
+                      isChosen={chosen === block.id}
+                      onShow={shapes.some(({ placeId }) => placeId === block.id) ? () => setChosen(block.id) : undefined}
+                      onEdit={() => setOpen(block.id)}
+                    />
                   )}
                 </li>
               ))}
@@ -114,7 +142,15 @@ export function SiteScreen() {
   )
 }
 
-function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
+interface BlockLineProps {
+  block: Block
+  isChosen: boolean
+  /** Shows it on the map; undefined where it is not drawn. */
+  onShow: (() => void) | undefined
+  onEdit: () => void
+}
+
+function BlockLine({ block, isChosen, onShow, onEdit }: BlockLineProps) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -129,9 +165,16 @@ function BlockLine({ block, onEdit }: { block: Block; onEdit: () => void }) {
   const [showsParts, setShowsParts] = useState(false)
   const watched = band?.watches.filter(({ watch }) => watch.blockId === block.id) ?? []
   return (
-    <BlockRow data-at={`block ${block.id}`} tabIndex={-1}>
+    <BlockRow data-at={`block ${block.id}`} tabIndex={-1} $chosen={isChosen} aria-current={isChosen || undefined}>
       <span>
-        <b>{block.name}</b> <Quiet>{t(`kind.${block.kind}`)}</Quiet>
+        {onShow ? (
+          <Named aria-label={t('drawn.show', { name: block.name })} onPress={onShow}>
+            <b>{block.name}</b>
+          </Named>
+        ) : (
+          <b>{block.name}</b>
+        )}{' '}
+        <Quiet>{t(`kind.${block.kind}`)}</Quiet>
         <br />
         {block.grows}
       </span>

@@ -14,6 +14,7 @@ import { FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Caution, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
+import { useNear } from '../ground/near.js'
 import { useText } from '../messages/useText.js'
 import { TellApartLater } from '../library/toldApartLater.js'
 import { useToldApart } from '../library/useToldApart.js'
@@ -42,6 +43,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const shelf = useShelfFor(forecast.watch)
   const told = useToldApart(forecast.watch.id)
   const { block } = shelf
+  const near = useNear(block?.id ?? null)
   // In a garden and on land the hand comes before the label.
   const offered = ['garden', 'land'].includes(site.kind)
     ? [...shelf.byHand, ...shelf.fits, ...shelf.doubtful]
@@ -154,6 +156,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         <Reached forecast={forecast} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
       {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
+      {product && block && near.length > 0 ? <Caution>{t('drawn.keep', { block: block.name, near: near.join(', ') })}</Caution> : null}
       {product ? (
         <ProductCautions product={product} />
       ) : (

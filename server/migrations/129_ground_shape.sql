@@ -1,0 +1,22 @@
+CREATE TABLE IF NOT EXISTS ground_shape (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  place_id UUID NULL COMMENT 'block or part whose outline it is',
+  kind ENUM('outline', 'water', 'hives', 'neighbour', 'sensitive', 'way', 'other') NOT NULL,
+  name VARCHAR(120) NOT NULL DEFAULT '',
+  geometry JSON NOT NULL COMMENT 'GeoJSON geometry, degrees of WGS 84',
+  area_m2 DOUBLE NULL CHECK (area_m2 > 0),
+  length_m DOUBLE NULL CHECK (length_m > 0),
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  live TINYINT AS (IF(deleted_at IS NULL, 1, NULL)) PERSISTENT,
+  KEY by_site (site_id),
+  UNIQUE KEY once (place_id, live),
+  CHECK ((kind = 'outline') = (place_id IS NOT NULL)),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,105 @@
+import type { Geometry } from '@bocado/contract'
+import area from '@turf/area'
+import bbox from '@turf/bbox'
+import distance from '@turf/distance'
+import { feature, featureCollection } from '@turf/helpers'
+import intersect from '@turf/intersect'
+import kinks from '@turf/kinks'
+import length from '@turf/length'
+
+type Surface = Extract<Geometry, { type: 'Polygon' | 'MultiPolygon' }>
+
+export const isSurface = (geometry: Geometry): geometry is Surface => geometry.type === 'Polygon' || geometry.type === 'MultiPolygon'
+
+/** m² of a surface, null for what has none. */
+export const areaOf = (geometry: Geometry): number | null => (isSurface(geometry) ? area(feature(geometry)) : null)
+
+/** m of a line, null for what is none. */
+export const lengthOf = (geometry: Geometry): number | null =>
+  geometry.type === 'LineString' ? length(feature(geometry), { units: 'meters' }) : null
+
+/** Longitude and latitude of the middle of the frame around a shape. */
+export function middleOf(geometry: Geometry): [longitude: number, latitude: number] {
+  const [west, south, east, north] = bbox(feature(geometry))
+  return [(west + east) / 2, (south + north) / 2]
+}
+
+export const kilometres = (a: [number, number], b: [number, number]): number => distance(a, b, { units: 'kilometers' })
+
+/** The shape with each pair of coordinates turned round. */
+export function swapped(geometry: Geometry): Geometry {
+  const turn = (part: unknown): unknown =>
+    Array.isArray(part) && typeof part[0] === 'number' ? [part[1], part[0]] : (part as unknown[]).map(turn)
+  return { ...geometry, coordinates: turn(geometry.coordinates) } as Geometry
+}
+
+/** Where the outline of a surface crosses itself; null where it does not. */
+export function crossing(geometry: Geometry): [longitude: number, latitude: number] | null {
+  if (!isSurface(geometry)) return null
+  const [first] = kinks(feature(geometry)).features
+  return first ? (first.geometry.coordinates as [number, number]) : null
+}
+
+/** Share of a surface that lies in another one, 0 to 1. */
+export function shareWithin(inner: Surface, outer: Surface): number {
+  const whole = area(feature(inner))
+  if (whole === 0) return 0
+  const common = intersect(featureCollection<Surface>([feature(inner), feature(outer)]))
+  return common ? area(common) / whole : 0
+}
+
+type Point = readonly [x: number, y: number]
+const METRES_PER_DEGREE = 111_195
+
+/** Straight pieces of a shape in metres east and north of a place; a point is one of no length. */
+function piecesOf(geometry: Geometry, [lon, lat]: readonly [number, number]): [Point, Point][] {
+  const east = METRES_PER_DEGREE * Math.cos((lat * Math.PI) / 180)
+  const flat = ([x, y]: readonly [number, number]): Point => [(x - lon) * east, (y - lat) * METRES_PER_DEGREE]
+  const lines =
+    geometry.type === 'Point'
+      ? [[geometry.coordinates, geometry.coordinates]]
+      : geometry.type === 'LineString'
+        ? [geometry.coordinates]
+        : geometry.type === 'Polygon'
+          ? geometry.coordinates
+          : geometry.coordinates.flat()
+  return lines.flatMap((line) => line.slice(1).map((to, i): [Point, Point] => [flat(line[i] as [number, number]), flat(to)]))
+}
+
+/** m from a point to a straight piece. */
+function toPiece([x, y]: Point, [[ax, ay], [bx, by]]: readonly [Point, Point]): number {
+  const [dx, dy] = [bx - ax, by - ay]
+  const long = dx * dx + dy * dy
+  const share = long === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / long))
+  return Math.hypot(x - ax - share * dx, y - ay - share * dy)
+}
+
+/** On which side of a straight piece a point lies: its sign. */
+const sideOf = ([x, y]: Point, [[ax, ay], [bx, by]]: readonly [Point, Point]): number =>
+  Math.sign((bx - ax) * (y - ay) - (by - ay) * (x - ax))
+
+const cross = (a: readonly [Point, Point], b: readonly [Point, Point]): boolean =>
+  sideOf(a[0], b) * sideOf(a[1], b) < 0 && sideOf(b[0], a) * sideOf(b[1], a) < 0
+
+/** Whether a point lies within an outline. */
+const isWithin = ([x, y]: Point, outline: readonly (readonly [Point, Point])[]): boolean =>
+  outline.reduce(
+    (inside, [[ax, ay], [bx, by]]) => (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax ? !inside : inside),
+    false,
+  )
+
+/** m between the nearest points of two shapes on flat ground; 0 where they touch, or one lies in the other. */
+export function metresBetween(a: Geometry, b: Geometry): number {
+  const middle = middleOf(a)
+  const [as, bs] = [piecesOf(a, middle), piecesOf(b, middle)]
+  const inside = (inner: readonly (readonly [Point, Point])[], outer: Geometry, outline: readonly (readonly [Point, Point])[]): boolean =>
+    isSurface(outer) && inner[0] !== undefined && isWithin(inner[0][0], outline)
+  if (inside(as, b, bs) || inside(bs, a, as)) return 0
+  let least = Infinity
+  for (const one of as)
+    for (const other of bs) {
+      if (cross(one, other)) return 0
+      least = Math.min(least, toPiece(one[0], other), toPiece(one[1], other), toPiece(other[0], one), toPiece(other[1], one))
+    }
+  return least
+}

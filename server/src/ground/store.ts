@@ -1,0 +1,33 @@
+import { keptClearOf, NEAR_M, type Geometry, type Shape } from '@bocado/contract'
+import type { Queryable, Row } from '../database/index.js'
+import { tree } from '../places/store.js'
+import { metresBetween } from './geometry.js'
+
+const shapeOf = (row: Row): Omit<Shape, 'near'> => ({
+  id: row['id'] as string,
+  kind: row['kind'] as Shape['kind'],
+  placeId: row['place_id'] as string | null,
+  name: row['name'] as string,
+  geometry: row['geometry'] as Geometry,
+  areaM2: row['area_m2'] as number | null,
+  lengthM: row['length_m'] as number | null,
+  note: row['note'] as string,
+  rowVersion: row['row_version'] as number,
+})
+
+const nearTo = (geometry: Geometry, kept: readonly Omit<Shape, 'near'>[]): Shape['near'] =>
+  kept
+    .map(({ id, geometry: other }) => ({ shapeId: id, metres: Math.round(metresBetween(geometry, other)) }))
+    .filter(({ metres }) => metres <= NEAR_M)
+    .sort((a, b) => a.metres - b.metres)
+
+/** What is drawn of a site, in the order in which it was; outlines of places that are gone went with them. */
+export async function listShapes(db: Queryable, siteId: string): Promise<Shape[]> {
+  const there = await tree(db, siteId)
+  const [rows] = await db.query<Row[]>('SELECT * FROM ground_shape WHERE site_id = ? AND deleted_at IS NULL ORDER BY created_at, id', [
+    siteId,
+  ])
+  const shapes = rows.map(shapeOf).filter(({ placeId }) => placeId === null || there.has(placeId))
+  const kept = shapes.filter(({ kind }) => keptClearOf.includes(kind))
+  return shapes.map((shape) => ({ ...shape, near: shape.kind === 'outline' ? nearTo(shape.geometry, kept) : [] }))
+}
