@@ -6,6 +6,7 @@ import { calibration } from './calibration.js'
 import { crew } from './crew.js'
 import { demo, devices } from './devices.js'
 import { ground } from './ground.js'
+import { harvests } from './harvests.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { phones } from './phones.js'
@@ -38,6 +39,7 @@ export const endpoints = {
   bloom,
   scouting,
   treatments,
+  harvests,
   outcomes,
   devices,
   demo,

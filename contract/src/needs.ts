@@ -52,6 +52,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
     but: { addWetEvent: 'observe', removeWetEvent: 'observe', restoreWetEvent: 'observe', addCheckArea: 'tend' },
   },
   places: { reads: 'look', writes: 'lead' },
+  harvests: { reads: 'look', writes: 'observe' },
   ground: { reads: 'look', writes: 'lead' },
   weather: {
     reads: 'look',

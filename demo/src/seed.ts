@@ -5,6 +5,7 @@ import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
+import { addHarvest } from '@bocado/server/harvests/service'
 import { clock } from '@bocado/server/clock'
 import { Database } from '@bocado/server/database/database'
 import { sqlInstant, type Row, type Write } from '@bocado/server/database/index'
@@ -37,6 +38,7 @@ import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
   BLOCKS,
+  HARVESTS,
   PARTS,
   COPPER,
   DEMO_NOW,
@@ -179,8 +181,13 @@ async function seed(deps: Deps): Promise<void> {
     const outline = { kind: 'outline', placeId: id, geometry: OUTLINES[block.name] }
     await draw(lead, endpoints.ground.draw.input.parse(outline))
   }
-  for (const { block, ...part } of PARTS)
-    await addPlace(lead, endpoints.places.create.input.parse({ ...part, parentId: blocks.get(block) }))
+  const parts = new Map<string, string>()
+  for (const { block, ...part } of PARTS) {
+    const { id } = await addPlace(lead, endpoints.places.create.input.parse({ ...part, parentId: blocks.get(block) }))
+    parts.set(part.name, id)
+  }
+  for (const { part, ...picked } of HARVESTS)
+    await addHarvest(scout, deps, endpoints.harvests.add.input.parse({ ...picked, placeId: parts.get(part) }))
   for (const { block, ...event } of WATERINGS)
     await addWetEvent(
       lead,

@@ -105,6 +105,13 @@ export const PARTS: readonly { block: string; level: Place['level']; name: strin
   { block: 'Creek Margin', level: 'patch', name: 'Knotweed by the culvert', areaM2: 42 },
 ]
 
+/** Peppers of the tunnel, bay by bay. */
+export const HARVESTS: readonly { part: string; pickedOn: string; kg: number; pieces?: number; spoilt?: number; spoiltBy?: string }[] = [
+  { part: 'Bay 1', pickedOn: '2026-06-04', kg: 11.5 },
+  { part: 'Bay 2', pickedOn: '2026-06-08', kg: 14.2, pieces: 96, spoilt: 5, spoiltBy: 'western-flower-thrips' },
+  { part: 'Bay 3', pickedOn: '2026-06-11', kg: 9.8 },
+]
+
 /** Waterings from above: in the tunnel every third morning of early June, on the corn every fifth evening from its sowing on. */
 export const WATERINGS = [
   ...['2026-06-01', '2026-06-04', '2026-06-07', '2026-06-10'].map((day) => ({

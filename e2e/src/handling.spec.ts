@@ -123,6 +123,19 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('Escape')
   })
 
+  test('a harvest is one line, read as it is said, and stored by Enter', async () => {
+    await page.goto(`${app.address}/sites/${place.site.id}/treatments?do=harvest`)
+    const line = page.getByRole('textbox', { name: 'What was picked' })
+    await line.fill('a basket')
+    await page.getByText('Say how much or how many').waitFor()
+    await line.fill('7 lb, 14 fruit, old apples, 3 spoilt by codling moth')
+    await page.getByText('Picked 7 lb, 14 pieces in Old Apples, 3 spoilt by Codling moth.').waitFor()
+    await line.press('Enter')
+    await page.getByRole('heading', { name: 'Harvest, 7 lb this season' }).waitFor()
+    await expect.poll(() => focused(page)).toBe('Correct the harvest of Fri 12 Jun')
+    await expectAccessible(page, 'treatments with a harvest')
+  })
+
   test('after each action the keyboard stays near it, and never begins again at the top', async () => {
     await openScreen('site')
     await page.getByRole('button', { name: 'Remove Stone Row' }).focus()

@@ -6,7 +6,7 @@ import { done, startSite, type TestSite, GRANULE } from './testing/farm.js'
 
 /* What holds for every operation alike: nothing but a proper request by somebody of the site changes anything, and nothing breaks. */
 
-const { watches, treatments, scouting, bloom, library, varieties, blocks, places, ground } = endpoints
+const { watches, treatments, scouting, bloom, library, varieties, blocks, places, ground, harvests } = endpoints
 const SEASON = '2026-01-01'
 const NOBODY = '00000000-0000-4000-8000-00000000dead'
 
@@ -42,6 +42,8 @@ beforeAll(async () => {
   const part = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 1' }, as))
   const water = { kind: 'water' as const, geometry: { type: 'Point' as const, coordinates: [-119.3, 46.2] as [number, number] } }
   const shape = done(await app.call(ground.draw, at, water, as))
+  const pick = { placeId: place.blockId, pickedOn: '2026-06-11', kg: 2 }
+  const harvestId = done(await app.call(harvests.add, at, pick, as)).id
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
@@ -52,6 +54,7 @@ beforeAll(async () => {
     blockId: place.blockId,
     placeId: part.id,
     shapeId: shape.id,
+    harvestId,
     stationId: place.stationId,
     watchId: watch.id,
     productId: product.id,

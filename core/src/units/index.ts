@@ -56,3 +56,8 @@ export const gallonsPerAcreFromLitresPerHectare = (lha: number): number => ((lha
 const METRES_PER_FOOT = 0.3048
 export const feetFromMetres = (m: number): number => m / METRES_PER_FOOT
 export const metresFromFeet = (ft: number): number => ft * METRES_PER_FOOT
+
+/** International avoirdupois pound, exact. */
+const KILOGRAMS_PER_POUND = 0.45359237
+export const poundsFromKilograms = (kg: number): number => kg / KILOGRAMS_PER_POUND
+export const kilogramsFromPounds = (lb: number): number => lb * KILOGRAMS_PER_POUND

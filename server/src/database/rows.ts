@@ -24,6 +24,7 @@ export type Editable =
   | 'watch'
   | 'product'
   | 'deed'
+  | 'harvest'
   | 'round'
   | 'counting_rule'
   | 'own_clock'
@@ -64,6 +65,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   counting_rule: 'counts',
   product: 'treatments',
   deed: 'treatments',
+  harvest: 'treatments',
   own_organism: 'library',
   own_method: 'library',
   photo: 'library',

@@ -133,6 +133,7 @@ export const useOrganisms = () => useRead(endpoints.watches.organisms, { params:
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const usePlaces = (siteId: string) => useRead(endpoints.places.list, { params: { siteId }, input: {} })
 export const useShapes = (siteId: string) => useRead(endpoints.ground.map, { params: { siteId }, input: {} })
+export const useHarvests = (siteId: string, season: string) => useRead(endpoints.harvests.list, { params: { siteId }, input: { season } })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
 export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })
 export const useProducts = (siteId: string) => useRead(endpoints.treatments.products, { params: { siteId }, input: {} })

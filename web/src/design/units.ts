@@ -7,14 +7,16 @@ import {
   hectaresFromAcres,
   hectaresFromSquareMetres,
   inchesFromMillimetres,
+  kilogramsFromPounds,
   metresFromFeet,
   mphFromMetresPerSecond,
+  poundsFromKilograms,
   squareFeetFromSquareMetres,
   squareMetresFromSquareFeet,
   toMetresPerSecond,
 } from '@bocado/core/units'
 
-export { acresFromHectares, hectaresFromSquareMetres }
+export { acresFromHectares, hectaresFromSquareMetres, kilogramsFromPounds }
 
 /** A quantity as the site's people read and type it; stored values stay SI. The one place where the page converts. */
 export interface Measure {
@@ -36,6 +38,8 @@ export interface Measures {
   height: Measure
   /** How much vapour the air lacks; kept in hPa. */
   vapour: Measure
+  /** What was picked. */
+  weight: Measure
 }
 
 const same = (x: number): number => x
@@ -49,6 +53,7 @@ const METRIC: Measures = {
   ground: { unit: 'm²', digits: 1, shown: same, stored: same },
   height: { unit: 'm', digits: 1, shown: same, stored: same },
   vapour: { unit: 'hPa', digits: 1, shown: same, stored: same },
+  weight: { unit: 'kg', digits: 1, shown: same, stored: same },
 }
 
 const US: Measures = {
@@ -60,6 +65,7 @@ const US: Measures = {
   ground: { unit: 'ft²', digits: 0, shown: squareFeetFromSquareMetres, stored: squareMetresFromSquareFeet },
   height: { unit: 'ft', digits: 0, shown: feetFromMetres, stored: metresFromFeet },
   vapour: { unit: 'kPa', digits: 2, shown: (hPa) => hPa / 10, stored: (kPa) => kPa * 10 },
+  weight: { unit: 'lb', digits: 1, shown: poundsFromKilograms, stored: kilogramsFromPounds },
 }
 
 /** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */

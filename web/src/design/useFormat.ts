@@ -119,6 +119,7 @@ export function useFormat() {
       wind: (ms: number): string => measured(measures.wind, ms),
       area: (ha: number): string => measured(groundOf(ha, measures), ha),
       height: (m: number): string => measured(measures.height, m),
+      weight: (kg: number): string => measured(measures.weight, kg),
     }
   }, [locale, site.units, site.today, site.timeZone, t])
 }

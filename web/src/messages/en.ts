@@ -8,6 +8,7 @@ import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
 import { ground } from './en/ground.js'
+import { harvest } from './en/harvest.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -40,6 +41,7 @@ export const en = {
   ...bloom,
   ...duties,
   ...ground,
+  ...harvest,
   ...work,
   ...words,
   ...glossary,

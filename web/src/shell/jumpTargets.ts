@@ -23,6 +23,7 @@ const ACTIONS = [
   { path: 'windows?do=watch', word: 'jump.do.watch' },
   { path: 'scouting', word: 'jump.do.count' },
   { path: 'treatments?did=', word: 'jump.do.record' },
+  { path: 'treatments?do=harvest', word: 'jump.do.harvest' },
   { path: 'treatments?do=product', word: 'jump.do.product' },
   { path: 'site?do=block', word: 'jump.do.block' },
   { path: 'site?do=person', word: 'jump.do.person' },

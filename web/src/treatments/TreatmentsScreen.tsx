@@ -22,6 +22,7 @@ import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
 const forms = later(() => import('./forms.js'))
+const HarvestPart = partLater(async () => (await import('./HarvestPart.js')).HarvestPart)
 const ProductForm = partLater(async () => (await forms()).ProductForm)
 const RecordForm = partLater(async () => (await forms()).RecordForm)
 const RecordUnplanned = partLater(async () => (await forms()).RecordUnplanned)
@@ -106,6 +107,7 @@ export function TreatmentsScreen() {
               ))}
             </Rows>
           </Stack>
+          <HarvestPart blocks={blocks} organisms={organisms} />
         </Stack>
         <Shelf products={products} />
       </Columns>

@@ -1,0 +1,22 @@
+CREATE TABLE IF NOT EXISTS harvest (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  place_id UUID NOT NULL,
+  season DATE NOT NULL,
+  picked_on DATE NOT NULL,
+  kg DOUBLE NULL CHECK (kg > 0),
+  pieces INT UNSIGNED NULL COMMENT 'fruit, heads, bunches' CHECK (pieces > 0),
+  spoilt INT UNSIGNED NULL COMMENT 'of the pieces',
+  spoilt_by VARCHAR(80) NULL COMMENT 'organism that spoilt them',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY by_season (site_id, season, picked_on),
+  CHECK (kg IS NOT NULL OR pieces IS NOT NULL),
+  CHECK (spoilt IS NULL OR pieces IS NULL OR spoilt <= pieces),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
