@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { id, note, rowVersion } from './common.js'
+import { id, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -143,6 +143,25 @@ export const ground = {
     params: shapeParams,
     input: z.object({ rowVersion }),
     response: shapeSchema,
+  }),
+  keptClear: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/places/:placeId/kept-clear',
+    restsOn: ['site'],
+    summary: 'What is left of a drawn place where a distance is kept from what lies near it',
+    params: z.object({ siteId: id, placeId: id }),
+    input: z.object({
+      metres: z.coerce.number({ error: 'enter the distance as a number' }).pipe(number('the distance', 0.1, NEAR_M, 'm')),
+    }),
+    response: z.object({
+      /** m² of the outline, and of it what lies farther than that from everything that treatments keep away from. */
+      wholeM2: z.number(),
+      leftM2: z.number(),
+      /** What is left; null where nothing is. */
+      left: geometrySchema.nullable(),
+      /** From what the distance cuts something off. */
+      from: z.array(id),
+    }),
   }),
   readFile: endpoint({
     method: 'post',

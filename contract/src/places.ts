@@ -30,6 +30,9 @@ const fields = {
     .nullable()
     .default(null),
 }
+/** A plot has fewer rows; whoever has more adds them in two steps. */
+export const MOST_PARTS = 200
+
 /** `id` is the page's own, so that what is made without signal is stored once however often it is sent. */
 export const placeInput = z.object({ ...fields, parentId: z.uuid({ error: 'choose the block' }), id: z.uuid().optional() })
 
@@ -53,6 +56,22 @@ export const places = {
     params: siteParams,
     input: placeInput,
     response: placeSchema,
+  }),
+  createSeveral: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/places/several',
+    summary: 'Add parts of one place that are alike, all or none',
+    params: siteParams,
+    input: z.object({
+      parentId: z.uuid({ error: 'choose the block' }),
+      parts: z
+        .array(z.object({ ...fields, id: z.uuid().optional() }))
+        .min(1, { error: 'say what stands there' })
+        .max(MOST_PARTS, {
+          error: `add at most ${MOST_PARTS} at once`,
+        }),
+    }),
+    response: z.array(placeSchema),
   }),
   update: endpoint({
     method: 'patch',

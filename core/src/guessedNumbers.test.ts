@@ -48,6 +48,7 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   SMALLEST_SPREAD: 'of the computation: nothing',
   MOST_TERMS: 'of the computation',
   FAR_TAIL: 'of the computation',
+  KILOGRAMS_PER_POUND: 'exact',
   SQUARE_METRES_PER_ACRE: 'exact',
   SQUARE_METRES_PER_HECTARE: 'exact',
   SQUARE_METRES_PER_SQUARE_FOOT: 'exact',

@@ -4,7 +4,7 @@ import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { expect, test } from 'vitest'
-import { choose, expectAccessible, focused, press } from './page.js'
+import { choose, enterNumber, expectAccessible, focused, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* The ground from above: drawn by hand, by corners and from a file, and chosen on the map as on the list. */
@@ -53,6 +53,8 @@ test('hives are pressed on the map, and named with the block that they are near 
   await expect.poll(() => focused(page)).not.toBe('')
   await press(page, 'Show Onion Flat on the map')
   await page.getByText(/^Near it: Hives at the lane \d+ ft\.$/).waitFor()
+  await enterNumber(page, 'Keep clear of it by', 900)
+  await page.getByText(/left to treat\.$/).waitFor()
   // The list shows it, too, and the map is pressed for the list.
   expect(await page.locator('[aria-current=true]').getByText('Onion Flat').count()).toBe(1)
   await press(page, 'All that is drawn')

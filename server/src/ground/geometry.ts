@@ -1,6 +1,8 @@
 import type { Geometry } from '@bocado/contract'
 import area from '@turf/area'
 import bbox from '@turf/bbox'
+import buffer from '@turf/buffer'
+import difference from '@turf/difference'
 import distance from '@turf/distance'
 import { feature, featureCollection } from '@turf/helpers'
 import intersect from '@turf/intersect'
@@ -102,4 +104,12 @@ export function metresBetween(a: Geometry, b: Geometry): number {
       least = Math.min(least, toPiece(one[0], other), toPiece(one[1], other), toPiece(other[0], one), toPiece(other[1], one))
     }
   return least
+}
+
+/** A surface without what lies within `metres` of another shape; null where nothing of it is left. */
+export function without(surface: Surface, other: Geometry, metres: number): Surface | null {
+  const around = buffer(feature(other), metres, { units: 'meters', steps: 16 })
+  if (!around) return surface
+  const left = difference(featureCollection<Surface>([feature(surface), around as ReturnType<typeof feature<Surface>>]))
+  return left ? (left.geometry as Surface) : null
 }

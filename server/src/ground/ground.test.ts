@@ -136,6 +136,20 @@ test('what treatments keep away from is named with each block that it is near to
     [hives]: 50,
     [house]: 50,
   })
+  const clear = async (metres: number) => app.call(ground.keptClear, { ...at, placeId: id }, { metres }, as)
+  // 10 m on both sides of the brook that runs through it, and a round of 10 m about the hives in it.
+  const ten = done(await clear(10))
+  expect(new Set(ten.from)).toEqual(new Set([through, within]))
+  expect((ten.wholeM2 - ten.leftM2) / (100 * 20 + Math.PI * 100)).toBeCloseTo(1, 1)
+  expect(ten.left).toMatchObject({ type: 'MultiPolygon' })
+  const more = done(await clear(30))
+  expect(more.leftM2).toBeLessThan(ten.leftM2)
+  expect(done(await clear(200))).toMatchObject({ leftM2: 0, left: null })
+  expect((await clear(400)).status).toBe(422)
+  const open = await block('Not drawn')
+  expect((await app.call(ground.keptClear, { ...at, placeId: open }, { metres: 10 }, as)).problem.detail).toBe(
+    'This place is not drawn on the map.',
+  )
 })
 
 describe('a file of shapes', () => {

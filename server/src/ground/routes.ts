@@ -6,7 +6,7 @@ import { download, read, write, type Serving } from '../http/route.js'
 import { tree } from '../places/store.js'
 import { mapGeoJson, mapGpx, shapesOf, type NamedShape } from './files.js'
 import { areaOf, isSurface, lengthOf, swapped } from './geometry.js'
-import { draw, faultOf, isTurned, positionOf, redraw, restoreShape, takeFile } from './service.js'
+import { draw, faultOf, isTurned, keptClear, positionOf, redraw, restoreShape, takeFile } from './service.js'
 import { listShapes } from './store.js'
 
 /** What a file holds, held against the site: where it lies, and whose name it bears. */
@@ -57,6 +57,7 @@ export function groundRoutes(router: Router, serving: Serving): void {
   write(router, serving, ground.redraw, (ctx) => redraw(ctx, ctx.params.shapeId, ctx.input))
   write(router, serving, ground.remove, (ctx) => removeRow(ctx, 'ground_shape', ctx.params.shapeId, ctx.input.rowVersion))
   write(router, serving, ground.restore, (ctx) => restoreShape(ctx, ctx.params.shapeId, ctx.input.rowVersion))
+  read(router, serving, ground.keptClear, ({ deps, params, input }) => keptClear(deps.db, params.siteId, params.placeId, input.metres))
   read(router, serving, ground.readFile, ({ deps, params, input }) => readFile(deps.db, params.siteId, input))
   write(router, serving, ground.takeFile, (ctx) => takeFile(ctx, ctx.input))
   download(router, serving, `${ground.map.path}.geojson`, ground.map.params, none, async ({ db }, { siteId }) => ({

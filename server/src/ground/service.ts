@@ -1,8 +1,8 @@
-import type { Geometry, ground, ParsedInputOf, Shape, ShapeKind } from '@bocado/contract'
+import { keptClearOf, type Geometry, type ground, type ParsedInputOf, type ResponseOf, type Shape, type ShapeKind } from '@bocado/contract'
 import { insertOnce, insertRow, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import { heldWithin, SAME_M2, tree, type StoredPlace } from '../places/store.js'
-import { areaOf, crossing, isSurface, kilometres, lengthOf, middleOf, shareWithin, swapped } from './geometry.js'
+import { areaOf, crossing, isSurface, kilometres, lengthOf, metresBetween, middleOf, shareWithin, swapped, without } from './geometry.js'
 import { listShapes } from './store.js'
 
 /** A site is seldom wider; what lies farther from its position is most likely not its ground. */
@@ -182,4 +182,25 @@ export async function takeFile(w: Write, { shapes }: ParsedInputOf<typeof ground
     if (place) await takeArea(w, place, shape.geometry, false)
   }
   return { shapes: shapes.length, blocks }
+}
+
+/** What is left of a drawn place where a distance is kept from everything near it that treatments keep away from. */
+export async function keptClear(
+  db: Queryable,
+  siteId: string,
+  placeId: string,
+  metres: number,
+): Promise<ResponseOf<typeof ground.keptClear>> {
+  const shapes = await listShapes(db, siteId)
+  const outline = shapes.find((shape) => shape.placeId === placeId)?.geometry
+  if (!outline || !isSurface(outline)) throw new HttpProblem(404, 'This place is not drawn on the map.')
+  const near = shapes.filter(({ kind, geometry }) => keptClearOf.includes(kind) && metresBetween(outline, geometry) < metres)
+  let left: typeof outline | null = outline
+  for (const { geometry } of near) left = left && without(left, geometry, metres)
+  return {
+    wholeM2: areaOf(outline) ?? 0,
+    leftM2: left ? (areaOf(left) ?? 0) : 0,
+    left,
+    from: near.map(({ id }) => id),
+  }
 }

@@ -74,6 +74,23 @@ describe('parts of a block', () => {
     expect((await names()).filter((name) => name === 'Row 10')).toHaveLength(1)
   })
 
+  test('that are alike are added in one go, or none of them where one does not fit', async () => {
+    const bed = done(await app.call(blocks.create, at, { name: 'Long Bed', kind: 'bed', areaHa: 0.003 }, as))
+    const several = (parts: object[]) =>
+      app.call(places.createSeveral, at, { parentId: bed.id, parts: parts as { level: 'row'; name: string }[] }, as)
+    const rows = (more: object = {}) => [1, 2, 3, 4].map((n) => ({ level: 'row', name: `Line ${n}`, plants: 6, id: randomUUID(), ...more }))
+    const tooMuch = await several(rows({ areaM2: 10 }))
+    expect(tooMuch.problem.fields).toMatchObject([{ path: 'parts.3.areaM2', code: 'area.more-than-left' }])
+    expect(await names()).not.toContain('Line 1')
+    const sent = rows()
+    const [first, again] = [done(await several(sent)), done(await several(sent))]
+    expect(again).toEqual(first)
+    expect(first.map(({ name, plants, parentId }) => [name, plants, parentId])).toEqual([1, 2, 3, 4].map((n) => [`Line ${n}`, 6, bed.id]))
+    expect((await several(rows())).problem.fields).toEqual([
+      { path: 'parts.0.name', message: 'Line 1 is there already; choose another name' },
+    ])
+  })
+
   test('are no blocks: nothing can be watched in one', async () => {
     const [part] = done(await app.call(places.list, at, {}))
     const watched = await app.call(watches.create, at, { organismId: 'codling-moth', blockId: part!.id, season: SEASON }, as)

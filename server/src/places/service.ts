@@ -48,6 +48,24 @@ export async function addPlace(w: Write, input: ParsedInputOf<typeof places.crea
   return getPlace(w, await insertRow(w, 'place', { parent_id: input.parentId, kind: null, ...columnsOf(input) }, input.id))
 }
 
+/** Adds parts of one place in their order; where one of them does not fit, none is added, and it is named by its row. */
+export async function addPlaces(w: Write, { parentId, parts }: ParsedInputOf<typeof places.createSeveral>): Promise<Place[]> {
+  const added: Place[] = []
+  for (const [i, part] of parts.entries())
+    try {
+      added.push(await addPlace(w, { ...part, parentId }))
+    } catch (error) {
+      if ((error as { code?: string }).code === 'ER_DUP_ENTRY')
+        throw fieldProblem(`parts.${i}.name`, `${part.name} is there already; choose another name`)
+      throw error instanceof HttpProblem ? ofRow(error, `parts.${i}`) : error
+    }
+  return added
+}
+
+/** The same refusal, its fields named as those of a row. */
+const ofRow = ({ status, message, fields }: HttpProblem, row: string): HttpProblem =>
+  new HttpProblem(status, message, fields ? { fields: fields.map((field) => ({ ...field, path: `${row}.${field.path}` })) } : {})
+
 export async function changePlace(w: Write, placeId: string, input: ParsedInputOf<typeof places.update>): Promise<Place> {
   const { parentId } = await getPlace(w, placeId)
   await requireRoom(w, parentId, input, placeId)

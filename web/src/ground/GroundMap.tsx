@@ -79,6 +79,13 @@ const Map = styled.div`
   path.line {
     fill: none;
   }
+  path.left {
+    stroke: ${colour.petrol};
+    stroke-width: 1px;
+    stroke-dasharray: 3 3;
+    fill: ${colour.petrolSoft};
+    pointer-events: none;
+  }
   path.chosen {
     stroke: ${colour.petrol};
     stroke-width: 4px;
@@ -179,6 +186,8 @@ export function GroundMap(p: {
   onChoose: (id: string) => void
   middle: { latitude: number; longitude: number } | null
   isMetric: boolean
+  /** What of the chosen shape is left to treat. */
+  left?: Geometry | null
   drawing: { form: Form; geometry: Geometry | null; onChange: (geometry: Geometry) => void } | null
 }) {
   const box = useRef<HTMLDivElement>(null)
@@ -209,7 +218,7 @@ export function GroundMap(p: {
     }
   }, [isMetric])
 
-  const { shapes, chosen, drawing } = p
+  const { shapes, chosen, drawing, left = null } = p
   const isDrawing = drawing !== null
   useEffect(() => {
     const group = layers.current
@@ -226,6 +235,7 @@ export function GroundMap(p: {
       const label = layer.getTooltip()?.getElement()
       if (label) label.dataset['rank'] = String(shape.id === chosen ? Infinity : (shape.areaM2 ?? 0) + (shape.kind === 'outline' ? 1e9 : 0))
     }
+    if (left) L.geoJSON(left as never, { style: { className: 'left' }, interactive: false } as L.GeoJSONOptions).addTo(group)
     const bounds = L.featureGroup(group.getLayers()).getBounds()
     const held = latest.current.drawing?.geometry
     if (held) bounds.extend(L.geoJSON(held as never).getBounds())
@@ -234,7 +244,7 @@ export function GroundMap(p: {
       isSeen.current = true
     }
     uncover(map.current.getContainer())
-  }, [shapes, chosen, isMetric])
+  }, [shapes, chosen, left, isMetric])
 
   const form = drawing?.form
   useEffect(() => {

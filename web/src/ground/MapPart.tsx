@@ -1,4 +1,4 @@
-import { endpoints, type Block, type Shape } from '@bocado/contract'
+import { endpoints, type Block, type Geometry, type Shape } from '@bocado/contract'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { usePlaces, useShapes } from '../api/hooks.js'
@@ -9,6 +9,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { GroundMap, type Drawn } from './GroundMap.js'
+import { KeptClear } from './KeptClear.js'
 import { MapFile } from './MapFile.js'
 import { useNear } from './near.js'
 import { ShapeForm } from './ShapeForm.js'
@@ -43,6 +44,8 @@ export function MapPart(p: {
   const { data: shapes } = useShapes(site.id)
   const { data: places = [] } = usePlaces(site.id)
   const [doing, setDoing] = useState<Doing>(p.begins)
+  const [left, setLeft] = useState<Geometry | null>(null)
+  const [metres, setMetres] = useState<number | null>(null)
   const [landmark, setLandmark] = useState<string | null>(null)
   const nameOf = (shape: Shape): string =>
     shape.placeId === null
@@ -96,6 +99,7 @@ export function MapPart(p: {
         onChoose={choose}
         middle={middle}
         isMetric={site.units === 'metric'}
+        left={left}
         drawing={null}
       />
       <Stack $gap={10}>
@@ -105,6 +109,9 @@ export function MapPart(p: {
             {facts.map((fact) => (
               <Small key={fact}>{fact}</Small>
             ))}
+            {chosen.placeId !== null && near.length > 0 ? (
+              <KeptClear key={chosen.placeId} placeId={chosen.placeId} metres={metres} onMetres={setMetres} onLeft={setLeft} />
+            ) : null}
             <Line>
               <TextButton aria-label={t('drawn.changeOne', { name: nameOf(chosen) })} onPress={() => setDoing({ change: chosen.id })}>
                 {t('drawn.change')}

@@ -1,7 +1,7 @@
 import { endpoints, placeLevels, type Block, type Place } from '@bocado/contract'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { usePlaces } from '../api/hooks.js'
+import { usePlaces, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
@@ -12,6 +12,8 @@ import { Fields, Line, Quiet, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { useUndo } from '../shell/Undo.js'
+import { readParts } from './readParts.js'
 
 const Parts = styled.ul`
   list-style: none;
@@ -23,7 +25,7 @@ const Parts = styled.ul`
 `
 
 /** What is open in the tree: a new part within a place, or one that is changed. */
-type Open = { within: string } | { place: string } | null
+type Open = { within: string } | { several: string } | { place: string } | null
 
 /** The parts of a block, each with those that lie in it. */
 export function PartsOfBlock({ block }: { block: Block }) {
@@ -32,12 +34,16 @@ export function PartsOfBlock({ block }: { block: Block }) {
   const { data: places = [] } = usePlaces(site.id)
   const [open, setOpen] = useState<Open>(null)
   const isAdding = open !== null && 'within' in open && open.within === block.id
+  const isSeveral = open !== null && 'several' in open
+  const taken = places.flatMap(({ parentId, name }) => (parentId === block.id ? name : []))
   return (
     <Stack $gap={6} style={{ gridColumn: '1 / -1' }}>
       <PartsWithin parentId={block.id} places={places} open={open} onOpen={setOpen} />
-      {isAdding ? null : (
+      {isSeveral ? <SeveralParts parentId={block.id} taken={taken} onDone={() => setOpen(null)} /> : null}
+      {isAdding || isSeveral ? null : (
         <Line>
           <TextButton onPress={() => setOpen({ within: block.id })}>{t('parts.addTo', { name: block.name })}</TextButton>
+          <TextButton onPress={() => setOpen({ several: block.id })}>{t('parts.several')}</TextButton>
         </Line>
       )}
     </Stack>
@@ -146,6 +152,56 @@ function PartForm({ parentId, place, onDone }: { parentId: string; place?: Place
           <NumberField label={t('block.area')} width="16ch" unit={ground.unit} {...bind.number('areaM2', ground)} />
           <NumberField label={t('parts.count')} width="16ch" digits={0} {...bind.number('plants')} />
         </Fields>
+        <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
+      </Stack>
+    </Sheet>
+  )
+}
+
+/** Parts that are alike, in one line. */
+function SeveralParts({ parentId, taken, onDone }: { parentId: string; taken: readonly string[]; onDone: () => void }) {
+  const t = useText()
+  const site = useSite()
+  const undo = useUndo()
+  const entry = useEntry(endpoints.places.createSeveral, { line: '' }, null, parentId)
+  const remove = useWrite(endpoints.places.remove)
+  const { values, bind, errors } = entry
+  const parts = readParts(values.line, taken)
+  const save = async (): Promise<void> => {
+    const made = await entry.submit({ siteId: site.id }, ({ line }) => ({ parentId, parts: readParts(line, taken) ?? [] }))
+    if (!made) return
+    onDone()
+    undo.offer(t('parts.added', { count: made.length }), async () => {
+      for (const { id, rowVersion } of made) await remove.save({ params: { siteId: site.id, placeId: id }, input: { rowVersion } })
+    })
+  }
+  const [first] = parts ?? []
+  const last = parts?.at(-1)
+  return (
+    <Sheet>
+      <Stack>
+        <TextField
+          label={t('parts.line')}
+          hint={t('parts.lineHint')}
+          width="36ch"
+          autoFocus
+          {...bind.text('line')}
+          error={errors['parts'] ?? errors['parts.0.name'] ?? errors['parts.0.level']}
+        />
+        {values.line === '' ? null : (
+          <p role="status">
+            {!parts || !first || !last
+              ? t('parts.notRead')
+              : parts.length === 1
+                ? t('parts.readOne', { name: first.name, count: first.plants ?? 0 })
+                : t('parts.read', {
+                    count: parts.length,
+                    first: first.name,
+                    last: last.name,
+                    plants: parts.reduce((sum, { plants }) => sum + (plants ?? 0), 0),
+                  })}
+          </p>
+        )}
         <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
       </Stack>
     </Sheet>
