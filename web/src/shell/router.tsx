@@ -59,6 +59,7 @@ export const router = createBrowserRouter([
               { index: true, element: <Navigate to="windows" replace /> },
               { path: 'overview', element: screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
               { path: 'site', element: screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
+              { path: 'labels', element: screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },
               { path: 'changes', element: screen(() => import('../site/AuditScreen.js').then(({ AuditScreen }) => AuditScreen)) },
               { path: 'weather', element: screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
               {

@@ -30,6 +30,8 @@ const KINDS = [
   'typed_day',
   'link',
   'phone',
+  'ground_shape',
+  'harvest',
 ] as const
 const isKind = (entity: string): entity is (typeof KINDS)[number] => (KINDS as readonly string[]).includes(entity)
 

@@ -1,5 +1,6 @@
 import { endpoints, placeLevels, type Block, type Place } from '@bocado/contract'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { usePlaces, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
@@ -44,6 +45,7 @@ export function PartsOfBlock({ block }: { block: Block }) {
         <Line>
           <TextButton onPress={() => setOpen({ within: block.id })}>{t('parts.addTo', { name: block.name })}</TextButton>
           <TextButton onPress={() => setOpen({ several: block.id })}>{t('parts.several')}</TextButton>
+          {taken.length > 0 ? <Link to={`/sites/${site.id}/labels?block=${block.id}`}>{t('labels.title')}</Link> : null}
         </Line>
       )}
     </Stack>

@@ -31,6 +31,8 @@ export const audit = {
   'audit.of.event_record': 'a sighting',
   'audit.of.typed_day': 'typed days',
   'audit.of.phone': 'the shared phone',
+  'audit.of.ground_shape': 'a drawing on the map',
+  'audit.of.harvest': 'a harvest',
   'audit.of.link': 'a link for',
 } as const
 
