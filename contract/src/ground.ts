@@ -13,8 +13,9 @@ export const keptClearOf: readonly ShapeKind[] = ['water', 'hives', 'neighbour',
 /** m up to which what lies beside a block is said with it: spray is carried so far. */
 export const NEAR_M = 300
 
-/** Nobody walks more corners around a block; a track of a day has fewer. */
-const MOST_CORNERS = 5000
+/** Nobody walks more corners around a block, and a way of a day has fewer points. */
+const MOST_CORNERS = 2000
+const MOST_POINTS = 5000
 
 const position = z
   .tuple([
@@ -29,7 +30,7 @@ const position = z
 const line = z
   .array(position)
   .min(2, { error: 'needs at least 2 points' })
-  .max(MOST_CORNERS, { error: `has more than ${MOST_CORNERS} points` })
+  .max(MOST_POINTS, { error: `has more than ${MOST_POINTS} points` })
 const ring = z
   .array(position)
   .min(4, { error: 'needs at least 3 corners, and ends where it begins' })

@@ -90,6 +90,15 @@ const isWithin = ([x, y]: Point, outline: readonly (readonly [Point, Point])[]):
     false,
   )
 
+/** Whether the frames around two shapes come within so many metres of each other: told at once, however many corners they have. */
+export function mayBeWithin(a: Geometry, b: Geometry, metres: number): boolean {
+  const [west, south, east, north] = bbox(feature(a))
+  const [otherWest, otherSouth, otherEast, otherNorth] = bbox(feature(b))
+  const up = metres / METRES_PER_DEGREE
+  const across = up / Math.cos((south * Math.PI) / 180)
+  return otherWest <= east + across && otherEast >= west - across && otherSouth <= north + up && otherNorth >= south - up
+}
+
 /** m between the nearest points of two shapes on flat ground; 0 where they touch, or one lies in the other. */
 export function metresBetween(a: Geometry, b: Geometry): number {
   const middle = middleOf(a)

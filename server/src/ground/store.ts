@@ -1,7 +1,7 @@
 import { keptClearOf, NEAR_M, type Geometry, type Shape } from '@bocado/contract'
 import type { Queryable, Row } from '../database/index.js'
 import { tree } from '../places/store.js'
-import { metresBetween } from './geometry.js'
+import { mayBeWithin, metresBetween } from './geometry.js'
 
 const shapeOf = (row: Row): Omit<Shape, 'near'> => ({
   id: row['id'] as string,
@@ -17,6 +17,7 @@ const shapeOf = (row: Row): Omit<Shape, 'near'> => ({
 
 const nearTo = (geometry: Geometry, kept: readonly Omit<Shape, 'near'>[]): Shape['near'] =>
   kept
+    .filter(({ geometry: other }) => mayBeWithin(geometry, other, NEAR_M))
     .map(({ id, geometry: other }) => ({ shapeId: id, metres: Math.round(metresBetween(geometry, other)) }))
     .filter(({ metres }) => metres <= NEAR_M)
     .sort((a, b) => a.metres - b.metres)

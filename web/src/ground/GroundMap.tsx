@@ -295,7 +295,13 @@ export function GroundMap(p: {
       draw.setMode('select')
       draw.selectFeature(id)
     })
-    return () => draw.stop()
+    // A thumb that scrolls past the map does not move it; one that draws has to.
+    const { dragging } = map.current
+    if (L.Browser.mobile) dragging.enable()
+    return () => {
+      draw.stop()
+      if (L.Browser.mobile) dragging.disable()
+    }
   }, [form, isMetric])
 
   return <Map ref={box} role="region" aria-label={p.name} data-drawing={isDrawing || undefined} />
