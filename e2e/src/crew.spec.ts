@@ -158,7 +158,10 @@ test('whoever left is taken out by name, after a word of warning', async () => {
 test('one reads it in units and dates of one’s own, and the site keeps its own', async () => {
   await desk!.goto(`${app.address}/account`)
   await choose(desk!, 'Units you read', 'metric')
+  // The page is read anew with its dates the other way round.
+  const readAnew = desk!.waitForEvent('load')
   await choose(desk!, 'Dates you read', 'month first, Jun 12')
+  await readAnew
   await desk!.goto(`${app.address}/sites/${place.site.id}/site`)
   await desk!.getByRole('heading', { name: 'One block, 4.2 ha' }).waitFor()
   await desk!.getByText('US (°F, inches, mph, acres)').waitFor()

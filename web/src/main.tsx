@@ -11,7 +11,6 @@ import { queryClient } from './api/hooks.js'
 import { GlobalStyle } from './design/theme.js'
 import './messages/en/shell.js'
 import { messages } from './messages/registry.js'
-import { keepFocus } from './shell/keptFocus.js'
 import { fetchTheRest } from './shell/later.js'
 import { chosenLocale } from './shell/locale.js'
 import { router } from './shell/router.js'
@@ -20,7 +19,8 @@ import { wearTheme } from './shell/themes.js'
 const LOCALE = chosenLocale()
 
 wearTheme()
-keepFocus()
+// Nothing has gone before the first screen stands.
+void import('./shell/keptFocus.js').then(({ keepFocus }) => keepFocus())
 
 const root = document.getElementById('page')
 if (!root) throw new Error('the page has no place to stand')

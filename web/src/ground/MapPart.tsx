@@ -35,7 +35,7 @@ export function MapPart(p: {
   chosenPlace: string | null
   onChoose: (placeId: string | null) => void
   /** Begins with drawing, where nothing is drawn yet. */
-  begins: 'draw' | 'file' | null
+  begins: 'draw' | null
   onDone: () => void
 }) {
   const t = useText()

@@ -161,3 +161,22 @@ test('what stood over the screen gives back what had the focus before', async ()
   await press('Undo')
   expect(focused()).toBe('Remove it')
 })
+
+test('nothing that is typed into has the focus by itself: a single key stays a shortcut', async () => {
+  function Dated() {
+    const [isOpen, setOpen] = useState(true)
+    return (
+      <Page>
+        <section>
+          {isOpen ? <button onClick={() => setOpen(false)}>Close it</button> : null}
+          <span role="spinbutton" tabIndex={0} aria-label="day" aria-valuenow={1} />
+          <input aria-label="Name" />
+          <button>Plan it</button>
+        </section>
+      </Page>
+    )
+  }
+  render(<Dated />)
+  await press('Close it')
+  expect(focused()).toBe('Plan it')
+})

@@ -11,8 +11,9 @@ const SHUT_MS = 8000
 const LOOK_EVERY_MS = 100
 const MOST_BEFORE = 40
 
-/** What the Tab key stops at and no keyboard of a phone opens for. */
-const STOPS = 'a[href], button, input[type=checkbox], input[type=radio], [tabindex]'
+/** What the Tab key stops at and nothing can be typed into: a single key is still a shortcut there, and no keyboard of a phone opens. */
+const STOPS =
+  'a[href], button, input[type=checkbox], input[type=radio], [tabindex]:not(input, textarea, [role=spinbutton], [contenteditable])'
 
 function spotOf(element: Element): Spot {
   const trail: { parent: Element; index: number }[] = []

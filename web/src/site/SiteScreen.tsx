@@ -1,5 +1,5 @@
 import { endpoints, type Block } from '@bocado/contract'
-import { useState } from 'react'
+import { lazy, useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, usePlaces, useRead, useShapes, useSiteItself } from '../api/hooks.js'
@@ -29,8 +29,10 @@ import '../messages/en/ground.js'
 import '../messages/en/normals.js'
 import '../messages/en/site.js'
 
-/** What draws the ground comes where something is drawn, or is about to be. */
-const MapPart = partLater(async () => (await import('../ground/MapPart.js')).MapPart)
+/** What draws the ground. Where something is drawn, the screen waits for it, so that nothing moves; else it comes when it is asked for. */
+const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
+const MapThere = lazy(async () => ({ default: await loadMap() }))
+const MapBegun = partLater(loadMap)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
   ${({ $chosen }) => ($chosen ? `box-shadow: -12px 0 0 ${colour.ground}, -16px 0 0 ${colour.petrol};` : '')}
@@ -81,7 +83,8 @@ export function SiteScreen() {
   const [more, setMore] = useState(false)
   const { data: shapes } = useShapes(site.id)
   const [chosen, setChosen] = useState<string | null>(null)
-  const [begins, setBegins] = useState<'draw' | 'file' | null>(null)
+  const [begins, setBegins] = useState<'draw' | null>(null)
+  const [wasBegun, setBegun] = useState(false)
   useAsked('block', () => setOpen('new'))
   if (!blocks || !band || !normals || !shapes) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
@@ -92,15 +95,33 @@ export function SiteScreen() {
           <Line style={{ justifyContent: 'space-between' }}>
             <Title>{t('site.blocks', { count: blocks.length, area: f.area(total) })}</Title>
             <Line>
-              {shapes.length === 0 && !begins ? <TextButton onPress={() => setBegins('draw')}>{t('drawn.begin')}</TextButton> : null}
+              {shapes.length === 0 && !begins ? (
+                <TextButton
+                  onPress={() => {
+                    setBegins('draw')
+                    setBegun(true)
+                  }}
+                >
+                  {t('drawn.begin')}
+                </TextButton>
+              ) : null}
               <Button $plain onPress={() => setOpen('new')}>
                 {t('block.add')}
               </Button>
             </Line>
           </Line>
           {open === 'new' ? <BlockForm onDone={() => setOpen(null)} /> : null}
-          {shapes.length > 0 || begins ? (
-            <MapPart blocks={blocks} chosenPlace={chosen} onChoose={setChosen} begins={begins} onDone={() => setBegins(null)} />
+          {wasBegun ? (
+            <MapBegun
+              key={begins ?? 'map'}
+              blocks={blocks}
+              chosenPlace={chosen}
+              onChoose={setChosen}
+              begins={begins}
+              onDone={() => setBegins(null)}
+            />
+          ) : shapes.length > 0 ? (
+            <MapThere blocks={blocks} chosenPlace={chosen} onChoose={setChosen} begins={null} onDone={() => undefined} />
           ) : null}
           {blocks.length === 0 && open !== 'new' ? (
             <Empty>

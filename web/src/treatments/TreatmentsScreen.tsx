@@ -1,7 +1,7 @@
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { useBand, useBlocks, useOrganisms, usePlaces, useProducts } from '../api/hooks.js'
+import { useBand, useBlocks, useHarvests, useOrganisms, usePlaces, useProducts } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { whichAssumed } from '../band/means.js'
 import { Explained } from '../design/Explained.js'
@@ -16,13 +16,13 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
+import { HarvestPart } from './HarvestPart.js'
 import { Signature } from './Signature.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
 const forms = later(() => import('./forms.js'))
-const HarvestPart = partLater(async () => (await import('./HarvestPart.js')).HarvestPart)
 const ProductForm = partLater(async () => (await forms()).ProductForm)
 const RecordForm = partLater(async () => (await forms()).RecordForm)
 const RecordUnplanned = partLater(async () => (await forms()).RecordUnplanned)
@@ -37,7 +37,8 @@ export function TreatmentsScreen() {
   const { data: products } = useProducts(site.id)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
-  if (!band || !products || !blocks || !organisms) return <Waiting />
+  const { data: picked } = useHarvests(site.id, site.season.start)
+  if (!band || !products || !blocks || !organisms || !picked) return <Waiting />
   const all = band.watches.flatMap((row) => row.treatments.map((treatment) => ({ row, treatment })))
   const planned = all
     .filter(({ treatment }) => treatment.status === 'planned')
@@ -107,7 +108,7 @@ export function TreatmentsScreen() {
               ))}
             </Rows>
           </Stack>
-          <HarvestPart blocks={blocks} organisms={organisms} />
+          <HarvestPart data={picked} blocks={blocks} organisms={organisms} />
         </Stack>
         <Shelf products={products} />
       </Columns>
