@@ -112,7 +112,11 @@ export function keepFocus(): () => void {
     const stayed = onScreen?.element.isConnected && !isShut(onScreen.element) ? (onScreen.element as HTMLElement) : null
     // What stood over the screen, such as an offer to undo, gives back what had the keyboard before.
     const target = last === onScreen ? back(last, screen) : (stayed ?? (onScreen ? nearest(onScreen, screen) : screen))
-    if (target === screen && !screen.hasAttribute('tabindex')) screen.tabIndex = -1
+    if (target === screen) {
+      // The whole of it is not what is pressed next, so no ring is drawn around it.
+      screen.style.outline = 'none'
+      if (!screen.hasAttribute('tabindex')) screen.tabIndex = -1
+    }
     target.focus({ preventScroll: true })
   }
   // A dialog and a form that opens place the focus themselves within a frame or two.
