@@ -50,6 +50,7 @@ test('hives are pressed on the map, and named with the block that they are near 
   await page.mouse.click(box.x + 60, box.y + box.height / 2)
   await press(page, 'Save')
   await page.getByRole('button', { name: 'Show Hives at the lane on the map' }).waitFor()
+  await expect.poll(() => map().locator('.leaflet-tooltip', { hasText: 'Onion Flat' }).isVisible()).toBe(true)
   await expect.poll(() => focused(page)).not.toBe('')
   await press(page, 'Show Onion Flat on the map')
   await page.getByText(/^Near it: Hives at the lane \d+ ft\.$/).waitFor()

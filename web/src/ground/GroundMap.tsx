@@ -202,7 +202,14 @@ export function GroundMap(p: {
   const { isMetric } = p
   useEffect(() => {
     if (!box.current) return
-    const made = L.map(box.current, { attributionControl: false, scrollWheelZoom: false, zoomSnap: 0.25, dragging: !L.Browser.mobile })
+    // Names that fade away would stand in the way of those that come in their place.
+    const made = L.map(box.current, {
+      fadeAnimation: false,
+      attributionControl: false,
+      scrollWheelZoom: false,
+      zoomSnap: 0.25,
+      dragging: !L.Browser.mobile,
+    })
     // Whoever works in the map zooms with the wheel; whoever scrolls past it does not.
     made.on('zoomend moveend resize', () => uncover(made.getContainer()))
     made.on('focus', () => made.scrollWheelZoom.enable()).on('blur', () => made.scrollWheelZoom.disable())
