@@ -1,9 +1,10 @@
-import { geometrySchema, type Geometry, type Shape } from '@bocado/contract'
+import { geometrySchema, type Geometry } from '@bocado/contract'
 import { XMLParser } from 'fast-xml-parser'
 import Papa from 'papaparse'
 import { unmarked } from '../http/csv.js'
 import { fieldProblem } from '../http/problems.js'
 import { kilometres } from './geometry.js'
+import type { StoredShape } from './store.js'
 
 /** What a file holds before it is held against the site. */
 export interface FileShapes {
@@ -55,6 +56,7 @@ const NAMES = ['name', 'Name', 'NAME', 'title', 'block', 'field', 'label', 'id']
 const GRID = 400
 
 function geoJson(text: string): FileShapes {
+  if (isTooDeep(text)) refuse(`is nested more than ${MOST_DEPTH} deep, as no GeoJSON of shapes is`)
   let parsed: unknown
   try {
     parsed = JSON.parse(text)
@@ -170,6 +172,20 @@ function csv(text: string): FileShapes {
   return { format: 'csv', shapes, leftOut, isTurned }
 }
 
+/** GeoJSON of many pieces with holes is no deeper. */
+const MOST_DEPTH = 20
+
+/** Whether the brackets of a text stand deeper in each other than those of any shape. */
+function isTooDeep(text: string): boolean {
+  let depth = 0
+  for (const sign of text) {
+    if (sign === '[' || sign === '{') depth++
+    else if (sign === ']' || sign === '}') depth--
+    if (depth > MOST_DEPTH) return true
+  }
+  return false
+}
+
 /** A file needs so many shapes at most to be gone through by eye. */
 const MOST_SHAPES = 500
 
@@ -187,7 +203,7 @@ export function shapesOf(text: string): FileShapes {
 }
 
 /** A shape of the map with the name of the place whose outline it is. */
-export type NamedShape = Shape & { placeName: string }
+export type NamedShape = StoredShape & { placeName: string }
 
 /** The map as GeoJSON, read in again without loss. */
 export const mapGeoJson = (shapes: readonly NamedShape[]): string =>

@@ -249,6 +249,7 @@ describe('a file of shapes', () => {
       ['Pump', 'Point'],
     ])
     for (const [text, said] of [
+      ['['.repeat(200_000), 'is nested more than 20 deep, as no GeoJSON of shapes is'],
       ['some words', 'is neither GeoJSON nor GPX, and no table with the columns latitude and longitude'],
       ['{"type": "FeatureColl', 'begins as GeoJSON and breaks off; fetch the file again'],
       ['<html></html>', 'holds nothing that can be drawn: no outline, way or point'],

@@ -7,7 +7,7 @@ import { tree } from '../places/store.js'
 import { mapGeoJson, mapGpx, shapesOf, type NamedShape } from './files.js'
 import { areaOf, isSurface, lengthOf, swapped } from './geometry.js'
 import { draw, faultOf, isTurned, keptClear, positionOf, redraw, restoreShape, takeFile } from './service.js'
-import { listShapes } from './store.js'
+import { listShapes, mapOf } from './store.js'
 
 /** What a file holds, held against the site: where it lies, and whose name it bears. */
 async function readFile(
@@ -52,7 +52,7 @@ async function named(db: Queryable, siteId: string): Promise<NamedShape[]> {
 export function groundRoutes(router: Router, serving: Serving): void {
   const { ground } = endpoints
   const none = z.object({})
-  read(router, serving, ground.map, ({ deps, params }) => listShapes(deps.db, params.siteId))
+  read(router, serving, ground.map, ({ deps, params }) => mapOf(deps.db, params.siteId))
   write(router, serving, ground.draw, (ctx) => draw(ctx, ctx.input))
   write(router, serving, ground.redraw, (ctx) => redraw(ctx, ctx.params.shapeId, ctx.input))
   write(router, serving, ground.remove, (ctx) => removeRow(ctx, 'ground_shape', ctx.params.shapeId, ctx.input.rowVersion))

@@ -3,7 +3,7 @@ import { insertOnce, insertRow, liveRow, restoreRow, updateRow, type Queryable, 
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import { heldWithin, SAME_M2, tree, type StoredPlace } from '../places/store.js'
 import { areaOf, crossing, isSurface, kilometres, lengthOf, metresBetween, middleOf, shareWithin, swapped, without } from './geometry.js'
-import { listShapes } from './store.js'
+import { listShapes, mapOf, type StoredShape } from './store.js'
 
 /** A site is seldom wider; what lies farther from its position is most likely not its ground. */
 const FAR_KM = 60
@@ -48,10 +48,14 @@ const refuse = (fault: string | null, path = 'geometry'): void => {
 }
 
 /** Refuses an outline that lies outside that of the place around it, or leaves an inner one outside. */
-async function requireWithin(w: Write, placeId: string, geometry: Geometry, path = 'geometry'): Promise<void> {
+function requireWithin(
+  places: ReadonlyMap<string, StoredPlace>,
+  shapes: readonly Pick<StoredShape, 'placeId' | 'geometry'>[],
+  placeId: string,
+  geometry: Geometry,
+  path = 'geometry',
+): void {
   if (!isSurface(geometry)) return
-  const places = await tree(w.tx, w.siteId)
-  const shapes = await listShapes(w.tx, w.siteId)
   const outlineOf = (id: string | null | undefined) => shapes.find((shape) => shape.placeId === id && shape.placeId !== null)?.geometry
   const outside = (share: number): string => `${Math.round((1 - share) * 100)} %`
   const around = places.get(places.get(placeId)?.parentId ?? '')
@@ -94,7 +98,7 @@ async function takeArea(w: Write, place: Row, geometry: Geometry, isAsked: boole
 const columnsOf = (geometry: Geometry) => ({ geometry: JSON.stringify(geometry), area_m2: areaOf(geometry), length_m: lengthOf(geometry) })
 
 async function getShape(w: Write, id: string): Promise<Shape> {
-  const shape = (await listShapes(w.tx, w.siteId)).find((one) => one.id === id)
+  const shape = (await mapOf(w.tx, w.siteId)).find((one) => one.id === id)
   if (!shape) throw new HttpProblem(404, 'There is no such shape on the map of this site.')
   return shape
 }
@@ -116,9 +120,9 @@ export async function draw(w: Write, input: ParsedInputOf<typeof ground.draw>): 
   await liveRow(w.tx, w.siteId, 'site', w.siteId, true)
   const place = placeId === null ? null : await liveRow(w.tx, w.siteId, 'place', placeId, true)
   const before = (await listShapes(w.tx, w.siteId)).find(({ id }) => id === input.id)
-  if (before) return before
+  if (before) return getShape(w, before.id)
   refuse(faultOf(await positionOf(w.tx, w.siteId), input.kind, input.geometry))
-  if (placeId !== null) await requireWithin(w, placeId, input.geometry)
+  if (placeId !== null) requireWithin(await tree(w.tx, w.siteId), await listShapes(w.tx, w.siteId), placeId, input.geometry)
   const columns = { place_id: placeId, kind: input.kind, name: input.name, note: input.note, ...columnsOf(input.geometry) }
   const again = new HttpProblem(422, 'placeId: has an outline already; change that one', {
     fields: [{ path: 'placeId', message: 'has an outline already; change that one' }],
@@ -134,7 +138,7 @@ export async function redraw(w: Write, id: string, input: ParsedInputOf<typeof g
   requireNamed({ ...input, placeId })
   const place = placeId === null ? null : await liveRow(w.tx, w.siteId, 'place', placeId, true)
   refuse(faultOf(await positionOf(w.tx, w.siteId), input.kind, input.geometry))
-  if (placeId !== null) await requireWithin(w, placeId, input.geometry)
+  if (placeId !== null) requireWithin(await tree(w.tx, w.siteId), await listShapes(w.tx, w.siteId), placeId, input.geometry)
   await updateRow(w, 'ground_shape', id, input.rowVersion, {
     kind: input.kind,
     name: input.name,
@@ -153,7 +157,9 @@ export async function restoreShape(w: Write, id: string, rowVersion: number): Pr
 /** Takes the shapes of a file, all of them or none. */
 export async function takeFile(w: Write, { shapes }: ParsedInputOf<typeof ground.takeFile>): Promise<{ shapes: number; blocks: number }> {
   const site = await positionOf(w.tx, w.siteId)
-  const drawnPlaces = new Set((await listShapes(w.tx, w.siteId)).flatMap(({ placeId }) => placeId ?? []))
+  await liveRow(w.tx, w.siteId, 'site', w.siteId, true)
+  const places = await tree(w.tx, w.siteId)
+  const there: Pick<StoredShape, 'placeId' | 'geometry'>[] = await listShapes(w.tx, w.siteId)
   let blocks = 0
   for (const [i, shape] of shapes.entries()) {
     const path = `shapes.${i}.`
@@ -167,9 +173,10 @@ export async function takeFile(w: Write, { shapes }: ParsedInputOf<typeof ground
       placeId = await insertRow(w, 'place', columns)
     } else requireNamed({ ...shape, kind }, path)
     if (placeId !== null) {
-      if (drawnPlaces.has(placeId)) throw fieldProblem(`${path}placeId`, 'has an outline already; leave it out, or change that one')
-      drawnPlaces.add(placeId)
-      await requireWithin(w, placeId, shape.geometry, `${path}geometry`)
+      if (there.some((one) => one.placeId === placeId))
+        throw fieldProblem(`${path}placeId`, 'has an outline already; leave it out, or change that one')
+      requireWithin(places, there, placeId, shape.geometry, `${path}geometry`)
+      there.push({ placeId, geometry: shape.geometry })
     }
     const place = placeId === null ? null : await liveRow(w.tx, w.siteId, 'place', placeId, true)
     await insertRow(w, 'ground_shape', {

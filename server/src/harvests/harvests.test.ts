@@ -96,6 +96,23 @@ test('a label keeps harvest waiting where it was used, in what lies around it an
     ),
   )
   expect((await list()).waits.map(({ from }) => from)).toEqual(['2026-06-15'])
+  // What was done stays done, though nobody watches there any more.
+  done(await app.call(watches.remove, { ...at, watchId: watch.id }, { rowVersion: watch.rowVersion }, as))
+  expect((await list()).waits.map(({ from }) => from)).toEqual(['2026-06-15'])
   const csv = await (await app.get(`sites/${at.siteId}/harvests.csv?season=${SEASON}`)).text()
   expect(csv).toContain('Waits ten until 2026-06-15')
+})
+
+test('days to harvest go on over the turn of the season', async () => {
+  const watch = done(
+    await app.call(watches.create, at, { organismId: 'codling-moth', blockId: place.blockId, season: '2025-01-01', biofix: null }, as),
+  )
+  const product = done(await app.call(treatments.addProduct, at, { ...GRANULE, name: 'Winter wash', preHarvestDays: 30 }, as))
+  const planned = done(
+    await app.call(treatments.plan, at, { watchId: watch.id, productId: product.id, plannedOn: '2025-12-20', placeId: place.blockId }, as),
+  )
+  const record = { startedAt: '2025-12-20T20:00:00Z', rate: 0.1, areaHa: 1, weather: {}, note: '', rowVersion: planned.rowVersion }
+  done(await app.call(treatments.record, { ...at, treatmentId: planned.id }, record, as))
+  expect(done(await pick({ pickedOn: '2026-01-10' })).tooEarly.map(({ from }) => from)).toEqual(['2026-01-19'])
+  expect(done(await pick({ pickedOn: '2026-01-19' })).tooEarly).toEqual([])
 })

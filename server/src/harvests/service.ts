@@ -1,12 +1,12 @@
-import type { Harvest, HarvestWait, ParsedInputOf, ResponseOf, harvests } from '@bocado/contract'
+import type { Harvest, HarvestWait, Label, ParsedInputOf, ResponseOf, harvests } from '@bocado/contract'
 import { civilDate, dayNumber, harvestFrom, keepingWaiting } from '@bocado/core'
-import { insertRow, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { civilDayIn } from '../clock.js'
+import { insertRow, instantOf, jsonOf, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
 import { tree, type StoredPlace } from '../places/store.js'
 import { getSite, seasonOf } from '../sites/service.js'
-import { listTreatments } from '../treatments/store.js'
 import { listHarvests } from './store.js'
 
 /** A treatment that was done, as harvest sees it. */
@@ -16,12 +16,31 @@ interface Done extends Pick<HarvestWait, 'treatmentId' | 'name' | 'placeName'> {
   preHarvestDays: number
 }
 
-async function doneIn(db: Queryable, siteId: string, season: string): Promise<Done[]> {
-  return (await listTreatments(db, siteId, season)).flatMap(({ id, name, placeId, placeName, done }) =>
-    done?.label
-      ? [{ treatmentId: id, name, placeId, placeName, treatedOn: dayNumber(done.day), preHarvestDays: done.label.preHarvestDays }]
-      : [],
+/** A label keeps harvest waiting for a year at most. */
+const LONGEST_WAIT_DAYS = 366
+
+/**
+ * Treatments that were done since a day and whose labels have days to harvest, each by the label of its day. What was done stays done: across the
+ * turn of the season, and though what it was done against is watched no more.
+ */
+async function doneSince(db: Queryable, siteId: string, since: number): Promise<Done[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT t.id, t.place_id, t.started_at, t.product_then, l.name AS place_name, s.time_zone FROM deed t
+     JOIN place l ON l.id = t.place_id JOIN site s ON s.id = t.site_id
+     WHERE t.site_id = ? AND t.deleted_at IS NULL AND t.started_at >= ? AND t.product_then IS NOT NULL ORDER BY t.started_at, t.id`,
+    [siteId, `${civilDate(since)} 00:00:00`],
   )
+  return rows.map((row) => {
+    const label = jsonOf<Pick<Label, 'name' | 'preHarvestDays'>>(row['product_then'])
+    return {
+      treatmentId: row['id'] as string,
+      name: label.name,
+      placeId: row['place_id'] as string,
+      placeName: row['place_name'] as string,
+      treatedOn: dayNumber(civilDayIn(new Date(instantOf(row['started_at'] as string)), row['time_zone'] as string)),
+      preHarvestDays: label.preHarvestDays,
+    }
+  })
 }
 
 /** Whether one of two places lies in the other, or they are one. */
@@ -41,7 +60,8 @@ const waitOf = ({ treatmentId, name, placeName, treatedOn, preHarvestDays }: Don
 export async function harvestsOf(db: Queryable, deps: Deps, siteId: string, season: string): Promise<ResponseOf<typeof harvests.list>> {
   const site = await getSite(db, deps.clock, siteId)
   const places = await tree(db, siteId)
-  const done = await doneIn(db, siteId, season)
+  const [today, begin] = [dayNumber(site.today), dayNumber(season)]
+  const done = await doneSince(db, siteId, Math.min(today, begin) - LONGEST_WAIT_DAYS)
   const organisms = await organismsOf(db, siteId)
   const stored = await listHarvests(db, siteId, season)
   return {
@@ -53,7 +73,7 @@ export async function harvestsOf(db: Queryable, deps: Deps, siteId: string, seas
         dayNumber(harvest.pickedOn),
       ).map(waitOf),
     })),
-    waits: keepingWaiting(done, dayNumber(site.today)).map((wait) => ({
+    waits: keepingWaiting(done, today).map((wait) => ({
       ...waitOf(wait),
       placeIds: [...places.keys()].filter((id) => isOneGround(places, id, wait.placeId)),
     })),

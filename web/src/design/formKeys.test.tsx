@@ -12,6 +12,8 @@ import { NumberField } from './NumberField.js'
 
 const SITE = { units: 'metric', timeZone: 'America/Los_Angeles' } as Site
 const saved = vi.fn<(typed: string) => void>()
+/** What storing waits for. */
+let stored: Promise<unknown> = Promise.resolve()
 const left = vi.fn<() => void>()
 const discarded = vi.fn<() => void>()
 beforeEach(() => {
@@ -46,7 +48,10 @@ function Form({ isBarred = false, inner = false }) {
           {inner ? <Form /> : null}
           <EntryEnd
             entry={{ draftSince: null, discard: discarded, general: null, isBarred, lacking: null }}
-            onSave={() => Promise.resolve(saved(`${values.name} ${values.area} ${inner ? 'outer' : ''}`.trim()))}
+            onSave={async () => {
+              saved(`${values.name} ${values.area} ${inner ? 'outer' : ''}`.trim())
+              await stored
+            }}
             onCancel={left}
           />
         </div>
@@ -106,4 +111,19 @@ test('what may not be saved is not saved by a key, and a form within a form answ
   expect(saved.mock.calls).toEqual([['null']])
   await press(outerName, 'Enter')
   expect(saved.mock.calls.at(-1)).toEqual(['null outer'])
+})
+
+test('a key that is held or pressed twenty times stores once; once it is stored it can be pressed again', async () => {
+  let answer = (): void => undefined
+  stored = new Promise<void>((done) => (answer = done))
+  render(<Form />)
+  act(() => field('Name').focus())
+  for (let i = 0; i < 20; i++) fireEvent.keyDown(field('Name'), { key: 'Enter', repeat: i > 10 })
+  await press(field('Name'), 'Enter')
+  expect(saved).toHaveBeenCalledTimes(1)
+  answer()
+  stored = Promise.resolve()
+  await act(() => new Promise((done) => setTimeout(done, 5)))
+  await press(field('Name'), 'Enter')
+  expect(saved).toHaveBeenCalledTimes(2)
 })

@@ -24,11 +24,15 @@ export function useFormKeys<E extends HTMLElement>(onSave: () => unknown, onLeav
     latest.current = { onSave, onLeave }
   })
   useEffect(() => {
+    let isSaving = false
     const save = (field: HTMLElement): void => {
+      // However often the key is pressed, what is on its way is stored once.
+      if (isSaving) return
+      isSaving = true
       // A number or a day is taken when its field is left.
       field.blur()
       field.focus({ preventScroll: true })
-      setTimeout(() => void latest.current.onSave())
+      setTimeout(() => void Promise.resolve(latest.current.onSave()).finally(() => (isSaving = false)))
     }
     // On the document, so that what opens within the form has answered its own keys before.
     const onKey = (event: KeyboardEvent): void => {
@@ -41,7 +45,7 @@ export function useFormKeys<E extends HTMLElement>(onSave: () => unknown, onLeav
         latest.current.onLeave()
       } else if (event.key === 'Enter' && (isWithCtrl || field.matches(FIELDS))) {
         event.preventDefault()
-        save(field)
+        if (!event.repeat) save(field)
       }
     }
     document.addEventListener('keydown', onKey)

@@ -58,6 +58,8 @@ export function ShapeForm(p: ShapeFormProps) {
     geometry: shape?.geometry ?? (null as Geometry | null),
     takesArea: false,
   }
+  // Sent again after a lost answer, it is the same shape.
+  const [id] = useState(() => crypto.randomUUID())
   const draw = useEntry(endpoints.ground.draw, initial, null, shape ? undefined : site.id)
   const redraw = useEntry(endpoints.ground.redraw, initial, shape, shape?.id)
   const entry = shape ? redraw : draw
@@ -73,7 +75,7 @@ export function ShapeForm(p: ShapeFormProps) {
   const save = async (): Promise<void> => {
     const done = shape
       ? await redraw.submit({ siteId: site.id, shapeId: shape.id }, ({ placeId: _, ...v }, rowVersion) => ({ ...v, rowVersion }))
-      : await draw.submit({ siteId: site.id }, (v) => ({ ...v, placeId: v.kind === 'outline' ? v.placeId : null }))
+      : await draw.submit({ siteId: site.id }, (v) => ({ ...v, id, placeId: v.kind === 'outline' ? v.placeId : null }))
     if (done) p.onDone()
   }
   const take = (kind: ShapeKind): void => {

@@ -423,7 +423,7 @@ function KeepFigures(p: {
   const f = useFormat()
   const site = useSite()
   const unitOf = (path: string): string => p.entry.figures.find((figure) => figure.path === path)?.unit ?? '1'
-  const form = useEntry(endpoints.watches.ownFigures, { reason: '' })
+  const form = useEntry(endpoints.watches.ownFigures, { reason: '' }, null, `${site.id} ${p.entry.id} ${p.blockId ?? ''}`)
   const save = async (): Promise<void> => {
     const figures = Object.entries(p.figures).map(([path, value]) => ({ path, value }))
     const saved = await form.submit({ siteId: site.id, organismId: p.entry.id }, ({ reason }) => ({ figures, reason, blockId: p.blockId }))

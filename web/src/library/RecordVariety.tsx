@@ -7,7 +7,7 @@ import { Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { SuggestField } from '../design/SuggestField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Fields, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -60,8 +60,13 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
     degree: look?.degree === null || look === undefined ? NONE : String(look.degree),
     note: look?.note ?? '',
   }
-  const adding = useEntry<typeof endpoints.varieties.add, Typed>(endpoints.varieties.add, initial)
-  const changing = useEntry<typeof endpoints.varieties.update, Typed>(endpoints.varieties.update, initial, look)
+  const adding = useEntry<typeof endpoints.varieties.add, Typed>(
+    endpoints.varieties.add,
+    initial,
+    null,
+    look ? undefined : `${site.id} ${entry.id}`,
+  )
+  const changing = useEntry<typeof endpoints.varieties.update, Typed>(endpoints.varieties.update, initial, look, look?.id)
   const form = look ? changing : adding
   const { values, set, errors } = form
   const said = entry.about.varieties.map(({ what }) => what)
@@ -195,6 +200,7 @@ export function RecordVariety(p: { entry: LibraryEntry; here: Here; blockId: str
               degree: values.degree === NONE ? NONE : t('organism.degree', { percent: values.degree }),
             })}
       </p>
+      <DraftNote entry={form} />
       <FormError text={form.general} />
       <FormLine onSave={save} onLeave={p.onDone} isBarred={form.isBarred}>
         <Button onPress={() => void save()} isDisabled={form.isBarred}>

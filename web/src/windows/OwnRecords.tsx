@@ -9,7 +9,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { DayOrderChoice } from '../design/DayOrderChoice.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Caution, Fields, Figure, Heading, Line, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -147,13 +147,18 @@ const datable = ({ events, named }: WatchForecast) =>
 function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.calibration.addSighting, {
-    event: datable(forecast)[0]?.id ?? '',
-    kind: 'first' as 'first' | 'half',
-    seenOn: null as string | null,
-    lookedBefore: null as string | null,
-    note: '',
-  })
+  const entry = useEntry(
+    endpoints.calibration.addSighting,
+    {
+      event: datable(forecast)[0]?.id ?? '',
+      kind: 'first' as 'first' | 'half',
+      seenOn: null as string | null,
+      lookedBefore: null as string | null,
+      note: '',
+    },
+    null,
+    forecast.watch.id,
+  )
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
     if (await entry.submit({ siteId: site.id, watchId: forecast.watch.id }, (v) => ({ ...v, seenOn: v.seenOn ?? '' }))) onDone()
@@ -186,6 +191,7 @@ function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: ()
       />
       <TextField label={t('records.note')} width="40ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
       <Small>{t('records.anySeason')}</Small>
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <SaveLine onSave={() => void save()} onDone={onDone} isBarred={entry.isBarred} />
     </Stack>
@@ -195,12 +201,17 @@ function AddSighting({ forecast, onDone }: { forecast: WatchForecast; onDone: ()
 function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.calibration.addCatches, {
-    event: forecast.events[0]?.id ?? '',
-    hungOn: null as string | null,
-    checks: '',
-    note: '',
-  })
+  const entry = useEntry(
+    endpoints.calibration.addCatches,
+    {
+      event: forecast.events[0]?.id ?? '',
+      hungOn: null as string | null,
+      checks: '',
+      note: '',
+    },
+    null,
+    forecast.watch.id,
+  )
   const { values, set, errors } = entry
   const [wrongLine, setWrongLine] = useState<string | null>(null)
   const [order, setOrder] = useState<DayOrder | null>(null)
@@ -241,6 +252,7 @@ function AddCatches({ forecast, onDone }: { forecast: WatchForecast; onDone: () 
       />
       <Small>{t('records.checksHow')}</Small>
       {unclear ? <DayOrderChoice example={unclear} value={order} onChange={setOrder} /> : null}
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <SaveLine onSave={() => void save()} onDone={onDone} isBarred={entry.isBarred} />
     </Stack>
