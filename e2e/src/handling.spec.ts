@@ -48,6 +48,22 @@ describe('by keyboard alone', () => {
     expect(page.url()).toMatch(/scouting$/)
   })
 
+  test('what is typed right after the key is not lost on a slow machine', async () => {
+    const slow = await page.context().newCDPSession(page)
+    await slow.send('Emulation.setCPUThrottlingRate', { rate: 8 })
+    await openScreen('windows')
+    await page.keyboard.press('/')
+    await page.keyboard.type('harvest')
+    await page
+      .getByRole('option', { name: /harvest/i })
+      .first()
+      .waitFor()
+    expect(await page.getByRole('combobox').inputValue()).toBe('harvest')
+    await page.keyboard.press('Escape')
+    await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 })
+    await slow.detach()
+  })
+
   test('blocks, entries of the library and what is to do are found by the words people use, and landed on', async () => {
     const jump = async (words: string): Promise<void> => {
       await page.keyboard.press('/')

@@ -64,8 +64,18 @@ export async function fetchAnswer(address: string, init: RequestInit): Promise<R
   const inAMoment = response.status === 409 && response.headers.has('Retry-After')
   if (inAMoment || response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
   if (response.status === 401) signedOutListeners.forEach((listener) => listener())
-  if (!response.ok) throw new RequestProblem((await response.json()) as Problem)
+  if (!response.ok) throw new RequestProblem(await bodyOf<Problem>(response))
   return response
+}
+
+/** What an answer holds. One that broke off on its way is none. */
+export async function bodyOf<T>(response: Response): Promise<T> {
+  try {
+    return (await response.json()) as T
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Unreachable('the answer broke off', { cause: error })
+  }
 }
 
 /** Calls an endpoint of the contract. Throws `RequestProblem` for a refusal and `Unreachable` where it may be tried again. */
@@ -83,5 +93,5 @@ export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writi
   writing?.onChanged?.(JSON.parse(response.headers.get(CHANGED_HEADER) ?? '{}') as Record<string, AspectVersions>)
   const readAt = response.headers.get(READ_AT_HEADER)
   if (readAt !== null) onReadAt?.(JSON.parse(readAt) as AspectVersions)
-  return (await response.json()) as ResponseOf<E>
+  return bodyOf<ResponseOf<E>>(response)
 }

@@ -74,6 +74,13 @@ describe('what was typed and not stored', () => {
     await waitFor(() => expect(isOver).toBe(true), { timeout: 3000 })
   })
 
+  test('is kept where the form is left faster than the store was read', async () => {
+    const { result, unmount } = shown(3, 'pear')
+    act(() => result.current.set({ grows: 'quince' }))
+    unmount()
+    await waitFor(async () => expect(await readDraft(KEY)).toMatchObject({ values: { grows: 'quince' }, rowVersion: 3 }))
+  })
+
   test('is let go when somebody begins anew', async () => {
     await keepDraft(KEY, { values: { grows: 'quince' }, rowVersion: 3, at: new Date().toISOString() })
     const { result } = shown(4, 'plum')

@@ -84,6 +84,13 @@ describe('a write', () => {
     expect(new Set(sent.map(({ headers }) => headers['Idempotency-Key'])).size).toBe(1)
   })
 
+  test('whose answer broke off on its way is sent again', async () => {
+    answers = [new Response('{"now'), json({ now: null })]
+    const { result } = renderHook(() => useWrite(setClock), { wrapper })
+    await act(() => result.current.save({ params: {}, input: { now: '2026-06-12T14:30:00Z' } }))
+    expect(sent).toHaveLength(2)
+  })
+
   test('that somebody else was faster with is not tried again', async () => {
     answers = [problem(409, 'Somebody else changed this meanwhile.')]
     const { result } = renderHook(() => useWrite(setClock), { wrapper })

@@ -66,15 +66,14 @@ export function useDraft(
     }
   }, [key, text, isRead])
 
-  // A form that is left keeps what was typed a moment before.
-  const isKept = key !== undefined && isRead
+  // A form that is left keeps what was typed a moment before, also where the store has not been read by then.
   useEffect(() => {
-    if (!isKept) return
+    if (key === undefined) return
     return () => {
       const { typed: now } = latest.current
       if (now && JSON.stringify(now) !== letGo.current) void keepDraft(key, { ...now, at: new Date().toISOString() })
     }
-  }, [key, isKept])
+  }, [key])
 
   const drop = (): void => {
     clearTimeout(timer.current)

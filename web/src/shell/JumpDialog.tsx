@@ -1,13 +1,14 @@
 import type { Site } from '@bocado/contract'
-import { useState } from 'react'
-import { Dialog, Heading, Input, Label, ListBox, ListBoxItem, Autocomplete, Modal, ModalOverlay, SearchField } from 'react-aria-components'
+import { useEffect, useEffectEvent, useState } from 'react'
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components'
 import styled from 'styled-components'
 import { Checkbox } from '../design/controls.js'
 import { found } from '../design/finding.js'
+import { SearchList } from '../design/SearchList.js'
 import { colour, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { keysAreOn, switchKeys } from './keys.js'
-import { landOn, useJumpTargets, type Target } from './jumpTargets.js'
+import { landOn, useJumpTargets } from './jumpTargets.js'
 import '../messages/en/bar.js'
 
 const Veil = styled(ModalOverlay)`
@@ -29,31 +30,6 @@ const Box = styled(Modal)`
     padding: 16px;
     display: grid;
     gap: 10px;
-  }
-  input {
-    width: 100%;
-    min-height: 42px;
-    padding: 6px 10px;
-    border: 1px solid ${colour.inkSoft};
-    border-radius: 4px;
-  }
-  .react-aria-ListBox {
-    max-height: 46vh;
-    overflow: auto;
-    outline: none;
-  }
-  .react-aria-ListBoxItem {
-    padding: 8px 10px;
-    border-radius: 3px;
-    cursor: pointer;
-    &[data-focused],
-    &[data-hovered] {
-      background: ${colour.petrolSoft};
-    }
-  }
-  .react-aria-ListBoxItem small {
-    color: ${colour.inkSoft};
-    font-size: ${size.small};
   }
   h2 {
     font-size: ${size.large};
@@ -77,13 +53,15 @@ const Box = styled(Modal)`
 
 export interface JumpProps {
   open: 'jump' | 'keys'
+  /** What was typed while this was on its way; hands the keys over. */
+  typedAhead: () => string
   onClose: () => void
   sites: Site[]
   onGo: (address: string) => void
 }
 
 /** The jump list (/) and the list of keys (?). */
-export function JumpDialog({ open, onClose, sites, onGo }: JumpProps) {
+export function JumpDialog({ open, typedAhead, onClose, sites, onGo }: JumpProps) {
   const t = useText()
   return (
     <Veil isOpen onOpenChange={(now) => !now && onClose()} isDismissable>
@@ -94,6 +72,7 @@ export function JumpDialog({ open, onClose, sites, onGo }: JumpProps) {
           ) : (
             <JumpList
               sites={sites}
+              typedAhead={typedAhead}
               onGo={(address) => {
                 onClose()
                 onGo(address)
@@ -109,45 +88,26 @@ export function JumpDialog({ open, onClose, sites, onGo }: JumpProps) {
 /** Lines of the list: more are found by typing on. */
 const MOST_SHOWN = 40
 
-function JumpList({ sites, onGo }: { sites: Site[]; onGo: (address: string) => void }) {
+function JumpList({ sites, typedAhead, onGo }: Omit<JumpProps, 'open' | 'onClose'>) {
   const t = useText()
   const { first, all } = useJumpTargets(sites)
   const [typed, setTyped] = useState('')
+  const begin = useEffectEvent(() => setTyped(typedAhead() + typed))
+  // The field has the keyboard by now: what it is part of takes effect after it.
+  useEffect(() => begin(), [])
   const shown = typed.trim() === '' ? first : found(all, typed).slice(0, MOST_SHOWN)
-  const go = (target: Target | undefined): void => {
-    if (!target) return
-    onGo(target.address)
-    landOn(target.at)
-  }
   return (
-    <Autocomplete inputValue={typed} onInputChange={setTyped}>
-      <SearchField
-        autoFocus
-        aria-label={t('jump.open')}
-        // Enter takes the first, as long as the arrows have chosen none.
-        onSubmit={() => {
-          if (!document.activeElement?.getAttribute('aria-activedescendant')) go(shown[0])
-        }}
-      >
-        <Label className="label">{t('jump.open')}</Label>
-        <Input />
-      </SearchField>
-      {/* Made anew with what is typed: the line in focus would otherwise stay, though it is not found. */}
-      <ListBox
-        key={typed}
-        aria-label={t('jump.open')}
-        items={shown.map((target) => ({ ...target, id: `${target.at ?? ''} ${target.address}` }))}
-        selectionMode="none"
-        renderEmptyState={() => <p role="status">{t('jump.nothing', { typed })}</p>}
-        onAction={(key) => go(shown.find(({ at, address }) => `${at ?? ''} ${address}` === key))}
-      >
-        {(target) => (
-          <ListBoxItem id={target.id} textValue={target.name}>
-            {target.name} <small>{target.beside}</small>
-          </ListBoxItem>
-        )}
-      </ListBox>
-    </Autocomplete>
+    <SearchList
+      label={t('jump.open')}
+      typed={typed}
+      onType={setTyped}
+      options={shown.map((target) => ({ id: `${target.at ?? ''} ${target.address}`, name: target.name, beside: target.beside, target }))}
+      onChoose={({ target }) => {
+        onGo(target.address)
+        landOn(target.at)
+      }}
+      nothing={t('jump.nothing', { typed })}
+    />
   )
 }
 

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
+import { type ComponentType, lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -23,6 +23,7 @@ import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
 import { useSections } from './sections.js'
 import { NotFound } from './Stumble.js'
 import { UndoProvider } from './Undo.js'
+import { useTypedAhead } from './useTypedAhead.js'
 import { Waiting } from './Waiting.js'
 
 const Bar = styled.header`
@@ -189,12 +190,19 @@ const MoreScreens = lazy<ComponentType<MoreProps>>(() =>
   ),
 )
 
+/** A dialog that does not come gives the keys back. */
+function NotThere({ onClose }: Pick<JumpProps, 'onClose'>) {
+  const close = useEffectEvent(onClose)
+  useEffect(() => close(), [])
+  return null
+}
+
 const loadJump = later(() => import('./JumpDialog.js'))
 /** Fetched with the screens, while nobody waits; where it does not come, the screens are still reached by their links. */
 const JumpDialog = lazy<ComponentType<JumpProps>>(() =>
   loadJump().then(
     ({ JumpDialog }) => ({ default: JumpDialog }),
-    () => ({ default: () => null }),
+    () => ({ default: NotThere }),
   ),
 )
 
@@ -310,7 +318,16 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useSections()
-  useKeys({ '/': () => setJump('jump'), '?': () => setJump('keys') })
+  const ahead = useTypedAhead()
+  const ask = (): void => {
+    ahead.begin()
+    setJump('jump')
+  }
+  const close = (): void => {
+    ahead.take()
+    setJump(null)
+  }
+  useKeys({ '/': ask, '?': () => setJump('keys') })
   const to = (path: string): string => `/sites/${site.id}/${path}`
   return (
     <>
@@ -351,7 +368,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           <PersonChoice />
           <LookChoice />
         </Suspense>
-        <Key aria-label={t('jump.open')} onPress={() => setJump('jump')}>
+        <Key aria-label={t('jump.open')} onPress={ask}>
           /
         </Key>
       </Bar>
@@ -378,12 +395,12 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           </NavLink>
         ))}
         <Suspense fallback={<span />}>
-          <MoreScreens to={to} sites={sites} onJump={() => setJump('jump')} />
+          <MoreScreens to={to} sites={sites} onJump={ask} />
         </Suspense>
       </BottomBar>
       {jump ? (
         <Suspense fallback={null}>
-          <JumpDialog open={jump} onClose={() => setJump(null)} sites={sites} onGo={(address) => void navigate(address)} />
+          <JumpDialog open={jump} typedAhead={ahead.take} onClose={close} sites={sites} onGo={(address) => void navigate(address)} />
         </Suspense>
       ) : null}
     </>

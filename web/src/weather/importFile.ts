@@ -7,7 +7,7 @@ import {
   type WeatherMapping,
   type Written,
 } from '@bocado/contract'
-import { addressOf, fetchAnswer, RequestProblem, Unreachable } from '../api/client.js'
+import { addressOf, bodyOf, fetchAnswer, RequestProblem, Unreachable } from '../api/client.js'
 import { watched } from '../api/hooks.js'
 
 /** As much of a file as the preview reads. */
@@ -29,8 +29,7 @@ export async function previewFile(
       ...(written ? { written: JSON.stringify(written) } : {}),
     },
   })
-  const response = await watched(fetchAnswer(address, { method: 'POST', headers: HEADERS, body: file.slice(0, PREVIEW_BYTES) }))
-  return (await response.json()) as FilePreview
+  return watched(fetchAnswer(address, { method: 'POST', headers: HEADERS, body: file.slice(0, PREVIEW_BYTES) }).then(bodyOf<FilePreview>))
 }
 
 /**
