@@ -39,6 +39,11 @@ export const roundSchema = z.object({
   /** The one of its day; null where none is known. */
   threshold: thresholdSchema.nullable(),
   crossed: z.boolean(),
+  /**
+   * What it decides by itself, as far as counts on single sample units can: act or leave it, or neither. null where nothing can be said: no
+   * threshold, classes that weigh differently, or an untreated check area.
+   */
+  verdict: z.enum(['act', 'stop', 'undecided', 'too-few']).nullable(),
 })
 export type Round = z.infer<typeof roundSchema>
 

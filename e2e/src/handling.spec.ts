@@ -162,6 +162,25 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('Escape')
   })
 
+  test('also a form that always stands keeps what was typed when the page is loaded anew, until it is stored', async () => {
+    await openScreen('bloom?panel=log')
+    await page.getByRole('textbox', { name: 'Note' }).fill('south wall')
+    await page.waitForTimeout(500)
+    await openScreen('bloom?panel=notebook')
+    const notebook = page.getByRole('textbox', { name: 'Lines of the notebook' })
+    await notebook.fill('2026-04-20 lilac first leaf')
+    await notebook.blur()
+    await page.waitForTimeout(500)
+    await page.reload()
+    await page.getByText(/^What you typed until/).waitFor()
+    expect(await notebook.inputValue()).toBe('2026-04-20 lilac first leaf')
+    await openScreen('bloom?panel=log')
+    await expect.poll(() => page.getByRole('textbox', { name: 'Note' }).inputValue()).toBe('south wall')
+    await press(page, 'Begin anew')
+    await page.reload()
+    expect(await page.getByRole('textbox', { name: 'Note' }).inputValue()).toBe('')
+  })
+
   test('a harvest is one line, read as it is said, and stored by Enter', async () => {
     await page.goto(`${app.address}/sites/${place.site.id}/treatments?do=harvest`)
     const line = page.getByRole('textbox', { name: 'What was picked' })

@@ -329,7 +329,7 @@ test('counts are tallied by key and thumb, and entered from paper', async () => 
   // What is tallied outlives a closed page.
   await page.reload()
   await page.getByRole('heading', { name: `24 trees: ${(sum(COUNTS.before) * 100) / 480} per 100 fruit` }).waitFor()
-  await page.getByText('Over the threshold of 2.').waitFor()
+  await page.getByText('Act: 36 on 24 trees is over the line.').waitFor()
   await expectAccessible(page, 'count')
   await press(page, 'Save the count')
   await page.getByText(`Fri 5 Jun, in the block: ${(sum(COUNTS.before) * 100) / 480} per 100 fruit,`).waitFor()

@@ -1,4 +1,5 @@
 export * from './actionThreshold.js'
+export * from './countingPlan.js'
 export * from './economicInjuryLevel.js'
 export * from './effectiveCount.js'
 export * from './precision.js'

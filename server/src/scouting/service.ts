@@ -1,5 +1,5 @@
 import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
-import { actionThreshold, effectiveCount, isCrossed } from '@bocado/core'
+import { actionThreshold, countingPlan, countingVerdict, effectiveCount, isCrossed } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
@@ -20,7 +20,26 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
   const effective = round.units.map((unit) => Math.min(most, effectiveCount(unit, weights)))
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * unit.items)
   const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedFor(sampling)) : thresholdThen
-  return { ...shown, unit, effective, per100, threshold, crossed: isCrossed(per100, threshold) }
+  return {
+    ...shown,
+    unit,
+    effective,
+    per100,
+    threshold,
+    crossed: isCrossed(per100, threshold),
+    verdict: round.checkAreaId === null ? verdictOf(sampling, { threshold, unit, effective, weights: Object.values(weights) }) : null,
+  }
+}
+
+type Counted = Pick<Round, 'threshold' | 'unit' | 'effective'> & { weights: readonly number[] }
+
+/** What a stored round decides by itself: it is over, so what was still between the lines stays undecided. */
+function verdictOf({ measure, suggestedUnits }: Organism['sampling'], { threshold, unit, effective, weights }: Counted): Round['verdict'] {
+  const plan = threshold && countingPlan({ per100: threshold.per100, measure, itemsPerUnit: unit.items, suggestedUnits, weights })
+  if (!plan) return null
+  const total = effective.reduce((a, b) => a + b, 0)
+  const said = countingVerdict(plan, effective.length, total)
+  return said === 'go-on' ? 'undecided' : said
 }
 
 const countedFor = ({ threshold, serves, eliminate }: Organism['sampling']) => ({ threshold, serves, eliminate })

@@ -60,6 +60,30 @@ describe('a count', () => {
   })
 })
 
+describe('whether a count decides', () => {
+  const trees = (many: number, mites: number) => Array.from({ length: many }, () => ({ mite: mites }))
+  const verdict = async (organism: string, units: Record<string, number>[]) => (await count(organism, units)).verdict
+
+  test('is said by how far it is from the threshold, and only from ten sample units on', async () => {
+    expect(await verdict('european-red-mite', trees(9, 5))).toBe('too-few')
+    expect(await verdict('european-red-mite', trees(12, 5))).toBe('act')
+    expect(await verdict('european-red-mite', trees(12, 0))).toBe('stop')
+    // As much as lies in the middle between safe and the threshold, however long it is counted.
+    expect(await verdict('european-red-mite', [...trees(24, 2), ...trees(6, 3)])).toBe('undecided')
+  })
+
+  test('is not said without a threshold, where classes weigh differently, nor of an untreated check area', async () => {
+    expect(await verdict('bagworm', [{ bag: 90 }])).toBeNull()
+    const beetles = await count('colorado-potato-beetle', [{ small: 8 }])
+    expect(beetles.verdict).toBeNull()
+    done(await app.call(scouting.remove, { ...at, roundId: beetles.id }, { rowVersion: beetles.rowVersion }, as))
+    const area = done(await app.call(endpoints.blocks.addCheckArea, { ...at, blockId: place.blockId }, { name: 'East end', note: '' }, as))
+    const watchId = ids['european-red-mite']!
+    const inCheck = { watchId, countedOn: '2026-06-11', checkAreaId: area.id, units: trees(12, 5) }
+    expect(done(await app.call(scouting.create, at, inCheck, as))).toMatchObject({ crossed: true, verdict: null })
+  })
+})
+
 describe('a site that counts by its own rule', () => {
   const rule = (weights: Record<string, number>, rowVersion: number | null = null) =>
     app.call(

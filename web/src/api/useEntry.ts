@@ -141,14 +141,17 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     }
   }
 
-  /** Begins anew, without what was typed. */
-  const discard = (): void => {
-    setValues(initial)
-    setBegun({ from: JSON.stringify(initial), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
+  /** Begins the next one with what it has in common with the last. */
+  const beginWith = (common: Partial<V>): void => {
+    const next = { ...initial, ...common }
+    setValues(next)
+    setBegun({ from: JSON.stringify(next), version: row?.rowVersion ?? null, seen: row?.rowVersion ?? null })
     setErrors({})
     setGeneral(null)
     kept.drop()
   }
+  /** Begins anew, without what was typed. */
+  const discard = (): void => beginWith({})
 
   return {
     values,
@@ -156,6 +159,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     set,
     setValues,
     fill,
+    beginWith,
     errors,
     general,
     submit,

@@ -9,7 +9,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { Explained } from '../design/Explained.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Small, Stack, Title } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -291,7 +291,7 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
   const { data: blocks = [] } = useBlocks(site.id)
   const [photo, setPhoto] = useState<SmallPhoto | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
-  const form = useEntry(endpoints.bloom.add, {
+  const initial = {
     plantId: null as string | null,
     event: 'first-open' as BloomRecord['event'],
     blockId: 'none',
@@ -300,7 +300,8 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
     seenTo: null as string | null,
     notYet: false,
     note: '',
-  })
+  }
+  const form = useEntry(endpoints.bloom.add, initial, null, site.id)
   const { values, set, errors } = form
   const save = async (): Promise<void> => {
     const saved = await form.submit({ siteId: site.id }, (v) => ({
@@ -312,7 +313,8 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
     }))
     if (!saved) return
     setPhoto(null)
-    set({ plantId: null, note: '', seenTo: null })
+    const { event, blockId, place, seenFrom, notYet } = values
+    form.beginWith({ event, blockId, place, seenFrom, notYet })
   }
   const choose = async (files: FileList | null): Promise<void> => {
     const file = files?.[0]
@@ -330,6 +332,7 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
     <Sheet>
       <Stack>
         <Heading>{t('bloom.add')}</Heading>
+        <DraftNote entry={form} />
         <Fields>
           <Select
             label={t('bloom.plant')}

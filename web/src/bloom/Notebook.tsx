@@ -3,12 +3,13 @@ import { writtenDay, type DayOrder } from '@bocado/core/time'
 import { useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useWrite } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
+import { useDraft } from '../api/useDraft.js'
+import { useSite, useWorkplace } from '../api/workplace.js'
 import { RequestProblem } from '../api/client.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, TextField } from '../design/controls.js'
 import { DayOrderChoice } from '../design/DayOrderChoice.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -28,6 +29,12 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
   const preview = useWrite(endpoints.bloom.preview)
   const take = useWrite(endpoints.bloom.import)
   const params = { siteId: site.id }
+  const { personId } = useWorkplace()
+  const kept = useDraft(
+    `${personId ?? ''} notebook ${site.id}`,
+    text.trim() === '' ? undefined : { values: { text }, rowVersion: null },
+    ({ values }) => setText((values as { text: string }).text),
+  )
   const change = (typed: string): void => {
     setText(typed)
     setOrder(null)
@@ -71,6 +78,15 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
           <Button $plain>{t('own.import')}</Button>
         </FileTrigger>
       </Line>
+      <DraftNote
+        entry={{
+          draftSince: kept.since,
+          discard: () => {
+            change('')
+            kept.drop()
+          },
+        }}
+      />
       <FormError text={refused} />
       {taken ? <p>{taken}</p> : null}
       {example ? (
@@ -128,6 +144,7 @@ export function Notebook({ plants }: { plants: readonly Indicator[] }) {
                   setLines(null)
                   setText('')
                   setExample(null)
+                  kept.drop()
                   setTaken(t('notebook.taken', { added, known, skipped }))
                 })
               }

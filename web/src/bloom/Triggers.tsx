@@ -6,7 +6,7 @@ import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Caution, Columns, Fields, Heading, Line, Rows, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -97,14 +97,15 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
   const { data: band } = useBand(site.id, site.season.start)
   const { data: blocks = [] } = useBlocks(site.id)
   const { data: products = [] } = useProducts(site.id)
-  const form = useEntry(endpoints.bloom.addTrigger, {
+  const initial = {
     plantId: null as string | null,
     event: 'first-open',
     daysAfter: 0 as number | null,
     watchId: null as string | null,
     action: 'scout' as 'scout' | 'treat',
     productId: null as string | null,
-  })
+  }
+  const form = useEntry(endpoints.bloom.addTrigger, initial, null, site.id)
   const { values, set, errors } = form
   const watched = band?.watches.find(({ watch }) => watch.id === values.watchId)
   const events =
@@ -121,12 +122,13 @@ function AddTrigger({ plants }: { plants: readonly Indicator[] }) {
       watchId: v.watchId ?? '',
       productId: v.action === 'treat' ? v.productId : null,
     }))
-    if (saved) set({ watchId: null })
+    if (saved) form.beginWith({ ...values, watchId: null })
   }
   return (
     <Sheet>
       <Stack>
         <Heading>{t('trigger.add')}</Heading>
+        <DraftNote entry={form} />
         <Fields>
           <Select
             label={t('trigger.when')}

@@ -8,7 +8,7 @@ import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Checkbox, Choice, Select, TextField } from '../design/controls.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Caution, Heading, Line, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
@@ -141,7 +141,7 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
   const [photo, setPhoto] = useState<SmallPhoto | null>(null)
   const [keepPosition, setKeepPosition] = useState(false)
   const [wrong, setWrong] = useState<string | null>(null)
-  const form = useEntry(endpoints.library.check, { blockId: 'none', note: '' })
+  const form = useEntry(endpoints.library.check, { blockId: 'none', note: '' }, null, `${site.id} ${entry.id}`)
   const choose = async (files: FileList | null): Promise<void> => {
     setWrong(null)
     const file = files?.[0]
@@ -164,6 +164,7 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
   }
   return (
     <Stack>
+      <DraftNote entry={form} />
       <Line>
         <Select
           label={t('check.block')}

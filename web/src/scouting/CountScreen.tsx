@@ -6,6 +6,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { planOf } from '../band/countingPlan.js'
 import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -22,6 +23,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type HeldCount } from './heldCount.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
+import { Verdict } from './Verdict.js'
 import '../messages/en/work.js'
 
 const Tally = styled.div`
@@ -80,6 +82,12 @@ const Chips = styled.div`
       min-width: 48px;
       min-height: 48px;
     }
+  }
+`
+
+const Keys = styled(Small)`
+  @media ${PHONE} {
+    display: none;
   }
 `
 
@@ -170,6 +178,8 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
   const threshold = thresholdOf(row.watch, organism)
   const crossed = isCrossed(per100, threshold)
+  // What the untreated check area holds says how it goes without; one acts on what the block holds.
+  const plan = values.checkAreaId === null ? planOf(threshold, sampling) : null
   /** The last unit was opened and nothing tallied at it: whether it was looked at only a person knows. */
   const isOpened = units.length > 1 && units.length !== round?.units.length && !isTallied(units[last] ?? {})
   const asks = asksLast && isOpened
@@ -192,7 +202,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
         <Select
           label={t('count.where')}
           placeholder=""
-          width="30ch"
+          width="min(30ch, 50vw)"
           options={[
             { id: 'block', label: t('count.inBlockNamed', { block: block.name }) },
             ...block.checkAreas.map(({ id, name }) => ({ id, label: t('count.inCheckNamed', { name }) })),
@@ -255,7 +265,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
           <Button onPress={next} style={{ minHeight: 56 }}>
             {t('count.next', { unit: sampling.unit })}
           </Button>
-          <Small>{t('count.keys')}</Small>
+          <Keys>{t('count.keys')}</Keys>
         </Stack>
         <Stack>
           <Heading aria-live="polite">
@@ -266,18 +276,24 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
               items: sampling.items,
             })}
           </Heading>
-          <p>
-            {threshold === null ? (
-              t('scouting.noThreshold')
-            ) : threshold.from === 'every-one' ? (
-              t('scouting.everyOne')
-            ) : (
-              <b style={{ color: crossed ? colour.beet : colour.petrol }}>
-                {t(crossed ? 'count.over' : 'count.under', { threshold: f.number(threshold.per100, 1) })}
-              </b>
-            )}{' '}
-            {units.length < sampling.suggestedUnits ? t('count.suggested', { count: sampling.suggestedUnits, units: sampling.units }) : ''}
-          </p>
+          {plan && threshold ? (
+            <Verdict plan={plan} found={isOpened ? effective.slice(0, -1) : effective} threshold={threshold} sampling={sampling} />
+          ) : (
+            <p>
+              {threshold === null ? (
+                t('scouting.noThreshold')
+              ) : threshold.from === 'every-one' ? (
+                t('scouting.everyOne')
+              ) : (
+                <b style={{ color: crossed ? colour.beet : colour.petrol }}>
+                  {t(crossed ? 'count.over' : 'count.under', { threshold: f.number(threshold.per100, 1) })}
+                </b>
+              )}{' '}
+              {units.length < sampling.suggestedUnits
+                ? t('count.suggested', { count: sampling.suggestedUnits, units: sampling.units })
+                : ''}
+            </p>
+          )}
           <Chips>
             {units.map((_, i) => (
               <button

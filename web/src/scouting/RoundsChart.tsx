@@ -26,7 +26,7 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
     rounds.filter(({ checkAreaName }) => checkAreaName === name),
   )
   const path = line<Round>()
-    .x(({ countedOn }) => x(Date.parse(countedOn)))
+    .x((round) => x(dayOf(round)))
     .y(({ per100 }) => y(per100))
   return (
     <Picture

@@ -162,7 +162,8 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
   const f = useFormat()
   const site = useSite()
   const { items } = organism.sampling
-  const { crossed } = round
+  const { crossed, verdict } = round
+  const isOpen = verdict === 'undecided' || verdict === 'too-few'
   return (
     <li>
       <Counted>
@@ -170,7 +171,10 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
           {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: {f.number(round.per100, 1)}{' '}
           {t('scouting.per100', { items })}{' '}
           {round.threshold && round.threshold.from !== 'every-one' ? (
-            <b style={{ color: crossed ? colour.beet : colour.petrol }}>{crossed ? t('scouting.over') : t('scouting.under')}</b>
+            <b style={{ color: isOpen ? colour.ink : crossed ? colour.beet : colour.petrol }}>
+              {crossed ? t('scouting.over') : t('scouting.under')}
+              {isOpen ? `, ${t(`scouting.verdict.${verdict}`)}` : ''}
+            </b>
           ) : null}{' '}
           <Small as="span">
             {t('scouting.by', {

@@ -5,7 +5,7 @@ import { useSites } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Line, Page, Sheet, Small, Stack, Title } from '../design/text.js'
 import { font } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -28,19 +28,24 @@ export function StartScreen() {
   usePageTitle(t('start.title'))
   const navigate = useNavigate()
   const { data: sites = [] } = useSites()
-  const entry = useEntry(endpoints.sites.create, {
-    name: '',
-    kind: 'farm' as SiteKind,
-    place: '',
-    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    units: unitsOfLocale(navigator.language),
-    latitude: null as number | null,
-    longitude: null as number | null,
-    elevationM: null as number | null,
-    auditYears: null as number | null,
-    // Whoever has a holding begins the next site in it, unless they say otherwise.
-    holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
-  })
+  const entry = useEntry(
+    endpoints.sites.create,
+    {
+      name: '',
+      kind: 'farm' as SiteKind,
+      place: '',
+      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      units: unitsOfLocale(navigator.language),
+      latitude: null as number | null,
+      longitude: null as number | null,
+      elevationM: null as number | null,
+      auditYears: null as number | null,
+      // Whoever has a holding begins the next site in it, unless they say otherwise.
+      holdingId: sites[0]?.holding.id ?? NEW_HOLDING,
+    },
+    null,
+    'new',
+  )
   const { bind } = entry
   const holdings = new Map(sites.map(({ holding }) => [holding.id, holding.name]))
   const start = async (): Promise<void> => {
@@ -69,6 +74,7 @@ export function StartScreen() {
                 />
               ) : null}
             </Line>
+            <DraftNote entry={entry} />
             <FormError text={entry.general} />
             <Line>
               <Button onPress={() => void start()} isDisabled={entry.isBarred}>

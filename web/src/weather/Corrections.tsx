@@ -8,7 +8,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Choice, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Heading, Fields, Line, Quiet, Rows, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -88,16 +88,21 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
   const f = useFormat()
   const site = useSite()
   const params = { siteId: site.id, stationId: station.id }
-  const entry = useEntry(endpoints.weather.correct, {
-    kind: 'clock' as 'clock' | 'unit',
-    from: site.season.start as string | null,
-    to: site.today as string | null,
-    shiftHours: -1 as number | null,
-    variable: 'temperature' as NonNullable<Correction['variable']>,
-    readAs: 'F' as string | null,
-    isIn: 'C' as string | null,
-    note: '',
-  })
+  const entry = useEntry(
+    endpoints.weather.correct,
+    {
+      kind: 'clock' as 'clock' | 'unit',
+      from: site.season.start as string | null,
+      to: site.today as string | null,
+      shiftHours: -1 as number | null,
+      variable: 'temperature' as NonNullable<Correction['variable']>,
+      readAs: 'F' as string | null,
+      isIn: 'C' as string | null,
+      note: '',
+    },
+    null,
+    station.id,
+  )
   const { values, set, errors } = entry
   const input = (v: typeof values) => ({
     kind: v.kind,
@@ -185,6 +190,7 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
               .join(' · ')}
           </Small>
         ) : null}
+        <DraftNote entry={entry} />
         <FormError text={entry.general} />
         <Line>
           <Button

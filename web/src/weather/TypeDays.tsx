@@ -6,7 +6,7 @@ import { useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
 import { DayOrderChoice } from '../design/DayOrderChoice.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -57,7 +57,7 @@ export function TypeDays({ station }: { station: Station }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const entry = useEntry(endpoints.weather.typeDays, { text: '' })
+  const entry = useEntry(endpoints.weather.typeDays, { text: '' }, null, station.id)
   const [stored, setStored] = useState<string | null>(null)
   const written = entry.values.text.split('\n')
   const told = dayOrderOf(written)
@@ -114,6 +114,7 @@ export function TypeDays({ station }: { station: Station }) {
           {days.length > 3 ? t('typed.more', { count: days.length - 3 }) : ''}
         </Small>
       ) : null}
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <Line>
         <Button

@@ -8,7 +8,7 @@ import { Button } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { hoursAfter, momentOf } from '../design/moments.js'
 import { Columns, Heading, Fields, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
@@ -72,14 +72,19 @@ function AddEvent({ block }: { block: Block }) {
   const site = useSite()
   const { locale } = useIntl()
   const { rain } = f.measures
-  const entry = useEntry(endpoints.blocks.addWetEvent, {
-    kind: 'overhead-watering' as WetEvent['kind'],
-    day: site.today as string | null,
-    time: hasTwelveHours(locale) ? '5:00 AM' : '05:00',
-    hours: 2 as number | null,
-    waterMm: null as number | null,
-    note: '',
-  })
+  const entry = useEntry(
+    endpoints.blocks.addWetEvent,
+    {
+      kind: 'overhead-watering' as WetEvent['kind'],
+      day: site.today as string | null,
+      time: hasTwelveHours(locale) ? '5:00 AM' : '05:00',
+      hours: 2 as number | null,
+      waterMm: null as number | null,
+      note: '',
+    },
+    null,
+    block.id,
+  )
   const { values, set, errors } = entry
   const startedAt = momentOf(values.day, values.time, site.timeZone)
   const endedAt = startedAt === null || values.hours === null ? null : hoursAfter(startedAt, values.hours)
@@ -135,6 +140,7 @@ function AddEvent({ block }: { block: Block }) {
         ) : null}
       </Fields>
       <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <FormLine onSave={save} isBarred={entry.isBarred}>
         <Button isDisabled={entry.isBarred} onPress={() => void save()}>

@@ -6,7 +6,7 @@ import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Choice, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { FormError } from '../design/FormError.js'
+import { DraftNote, FormError } from '../design/FormError.js'
 import { Caution, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { measureOf } from '../design/units.js'
 import { useFormat } from '../design/useFormat.js'
@@ -117,11 +117,16 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
   const site = useSite()
   const { organismId, blockId } = forecast.watch
   const measure = measureOf(figure.unit, useFormat().measures)
-  const entry = useEntry(endpoints.watches.ownFigure, {
-    value: figure.value as number | null,
-    reason: figure.own?.reason ?? '',
-    scope: (figure.own?.blockId ? 'block' : 'site') as 'site' | 'block',
-  })
+  const entry = useEntry(
+    endpoints.watches.ownFigure,
+    {
+      value: figure.value as number | null,
+      reason: figure.own?.reason ?? '',
+      scope: (figure.own?.blockId ? 'block' : 'site') as 'site' | 'block',
+    },
+    null,
+    `${organismId} ${figure.path}`,
+  )
   const drop = useWrite(endpoints.watches.dropOwnFigure)
   const { values, set, errors } = entry
   const save = async (): Promise<void> => {
@@ -160,6 +165,7 @@ function EditFigure({ figure, forecast, onDone }: { figure: ModelFigure; forecas
         onChange={(scope) => set({ scope })}
       />
       <Caution>{t('figures.caution')}</Caution>
+      <DraftNote entry={entry} />
       <FormError text={entry.general} />
       <Line>
         <Button onPress={() => void save()} isDisabled={entry.isBarred}>

@@ -1,0 +1,55 @@
+import type { Organism, Threshold } from '@bocado/contract'
+import { useState } from 'react'
+import { countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
+import { TextButton } from '../design/buttons.js'
+import { Small, Stack } from '../design/text.js'
+import { colour } from '../design/theme.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { StopLines } from './StopLines.js'
+
+const COLOURS = { act: colour.beet, stop: colour.petrol, 'go-on': colour.ink, 'too-few': colour.ink, undecided: colour.ink } as const
+
+/** What a count says so far: act, leave it, or count on; drawn, and with why behind it. */
+export function Verdict(p: { plan: CountingPlan; found: readonly number[]; threshold: Threshold; sampling: Organism['sampling'] }) {
+  const t = useText()
+  const f = useFormat()
+  const [isOpen, setOpen] = useState(false)
+  const { plan, found, sampling } = p
+  const total = found.reduce((a, b) => a + b, 0)
+  const verdict = countingVerdict(plan, found.length, total)
+  const said = t(`count.verdict.${verdict}`, {
+    total: f.number(total, 1),
+    count: found.length,
+    units: found.length === 1 ? sampling.unit : sampling.units,
+    least: plan.leastUnits,
+    leaning: countLeans(plan, found.length, total),
+    many: sampling.units,
+  })
+  const isDecided = verdict === 'act' || verdict === 'stop'
+  return (
+    <Stack $gap={8} data-testid="verdict">
+      <p aria-live="polite">
+        <b style={{ color: COLOURS[verdict] }}>{said}</b> {isDecided ? t('count.spread', { units: sampling.units }) : null}
+      </p>
+      <StopLines plan={plan} found={found} units={sampling.units} said={said} />
+      <Small>
+        <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
+          {t('count.why')}
+        </TextButton>
+      </Small>
+      {isOpen ? (
+        <Small>
+          {t('count.because', {
+            threshold: f.number(p.threshold.per100, 1),
+            items: sampling.items,
+            none: plan.unitsIfNone,
+            most: plan.mostUnits,
+            units: sampling.units,
+            alike: sampling.measure === 'incidence' && sampling.itemsPerUnit === 1 ? 'no' : 'yes',
+          })}
+        </Small>
+      ) : null}
+    </Stack>
+  )
+}
