@@ -112,6 +112,18 @@ test('the forecasts of both are the same, and made once', async () => {
   expect(bands[1]).toEqual(bands[0])
 })
 
+/** A rectangle beside the place of a site. */
+const outline = ({ latitude, longitude }: { latitude: number | null; longitude: number | null }) => {
+  const corners = [
+    [0, 0],
+    [0.001, 0],
+    [0.001, 0.001],
+    [0, 0.001],
+    [0, 0],
+  ]
+  return { type: 'Polygon' as const, coordinates: [corners.map(([x, y]): [number, number] => [longitude! + x!, latitude! + y!])] }
+}
+
 describe('pressed twenty times together, by two people, on two servers', () => {
   const { weather } = endpoints
   let two: string
@@ -123,6 +135,7 @@ describe('pressed twenty times together, by two people, on two servers', () => {
       await one.call(sites.addPerson, site, { name: 'Dario Quince', role: 'scout', licensed: false }, { person: ground.person }),
     ).id
   })
+  const owner = () => ({ person: ground.person })
   const station = () => ({ siteId: ground.site.id, stationId: ground.stationId })
   /** Each time with a key of its own, so that every press is one of its own. */
   const together = <T>(press: (app: Application, as: { person: string }) => Promise<T>): Promise<T[]> =>
@@ -196,6 +209,39 @@ describe('pressed twenty times together, by two people, on two servers', () => {
     const answers = await together((app, as) => app.call(watches.createSeveral, { siteId: ground.site.id }, input, as))
     expect([stored(answers), statuses(answers)]).toEqual([1, [200, 422]])
     expect(done(await other.call(watches.list, { siteId: ground.site.id }, { season: SEASON }))).toHaveLength(3)
+  })
+
+  test('an outline is drawn once, and redrawn over what one sees', async () => {
+    const { ground: map } = endpoints
+    const site = { siteId: ground.site.id }
+    const geometry = outline(ground.site)
+    const draw = { kind: 'outline' as const, placeId: ground.blockId, geometry }
+    const answers = await together((app) => app.call(map.draw, site, draw, owner()))
+    expect([stored(answers), statuses(answers)]).toEqual([1, [200, 422]])
+    const shape = answers.find(({ status }) => status === 200)!.body
+    const again = await together((app) =>
+      app.call(
+        map.redraw,
+        { ...site, shapeId: shape.id },
+        { kind: 'outline', geometry, rowVersion: shape.rowVersion, takesArea: true },
+        owner(),
+      ),
+    )
+    expect([stored(again), statuses(again)]).toEqual([1, [200, 409]])
+    expect(done(await other.call(map.map, site, {})).filter(({ placeId }) => placeId === ground.blockId)).toHaveLength(1)
+  })
+
+  test('rows are added together or not at all, and a harvest that is sent again is one harvest', async () => {
+    const site = { siteId: ground.site.id }
+    const parts = Array.from({ length: 40 }, (_, i) => ({ level: 'row' as const, name: `Row ${i + 1}`, plants: 6 }))
+    const rows = await together((app) => app.call(endpoints.places.createSeveral, site, { parentId: ground.blockId, parts }, owner()))
+    expect([stored(rows), statuses(rows)]).toEqual([1, [200, 422]])
+    const inBlock = done(await other.call(endpoints.places.list, site, {})).filter(({ parentId }) => parentId === ground.blockId)
+    expect(inBlock).toHaveLength(40)
+    const picked = { id: crypto.randomUUID(), placeId: ground.blockId, pickedOn: '2026-06-11', kg: 3.2 }
+    const sent = await together((app, as) => app.call(endpoints.harvests.add, site, picked, as))
+    expect(statuses(sent)).toEqual([200])
+    expect(done(await one.call(endpoints.harvests.list, site, { season: SEASON })).harvests).toHaveLength(1)
   })
 })
 
