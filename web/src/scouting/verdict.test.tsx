@@ -1,0 +1,67 @@
+// @vitest-environment happy-dom
+import type { Organism, Site } from '@bocado/contract'
+import { cleanup, fireEvent, render, screen } from '@testing-library/react'
+import { IntlProvider } from 'react-intl'
+import { afterEach, describe, expect, test } from 'vitest'
+import { SiteProvider } from '../api/workplace.js'
+import { planOf } from '../band/countingPlan.js'
+import { en } from '../messages/en.js'
+import '../messages/en/work.js'
+import { Verdict } from './Verdict.js'
+
+afterEach(cleanup)
+
+const FRUIT = {
+  measure: 'incidence',
+  unit: 'tree',
+  units: 'trees',
+  items: 'fruit',
+  itemsPerUnit: 20,
+  suggestedUnits: 24,
+  classes: [
+    { id: 'fresh', weight: 1 },
+    { id: 'old', weight: 0 },
+  ],
+} as unknown as Organism['sampling']
+const SITE = { units: 'metric', timeZone: 'America/Los_Angeles', season: { start: '2026-01-01' }, today: '2026-06-12' } as Site
+const THRESHOLD = { per100: 2, from: 'library' } as const
+
+const shown = (found: readonly number[]) => {
+  render(
+    <IntlProvider locale="en-GB" messages={en}>
+      <SiteProvider value={SITE}>
+        <Verdict plan={planOf(THRESHOLD, FRUIT)!} found={found} threshold={THRESHOLD} sampling={FRUIT} />
+      </SiteProvider>
+    </IntlProvider>,
+  )
+  return screen.getByTestId('verdict').textContent
+}
+const trees = (many: number, each: number): number[] => Array.from({ length: many }, () => each)
+
+describe('what a count says', () => {
+  test('is nothing before ten units, however much was found', () => {
+    expect(shown(trees(9, 8))).toContain('Count on: fewer than 10 trees decide nothing.')
+  })
+  test('is to act, or that it is enough, once a line is left', () => {
+    expect(shown(trees(10, 2))).toContain('Act: 20 on 10 trees is over the line. This holds where the trees were chosen in at least five')
+    cleanup()
+    expect(shown(trees(22, 0))).toContain('Enough counted: 0 on 22 trees is under the line')
+  })
+  test('is to count on between the lines, then neither, leaning to one', () => {
+    expect(shown([...trees(10, 0), ...trees(10, 0), 3])).toContain('Count on: 3 on 21 trees lies between the lines.')
+    cleanup()
+    expect(shown([...trees(40, 0), ...trees(8, 2)])).toContain('Undecided after 48 trees, leaning to acting.')
+  })
+  test('is drawn with the same words, and says when asked what it rests on', () => {
+    shown(trees(10, 2))
+    expect(screen.getByRole('img').getAttribute('aria-label')).toContain('Act: 20 on 10 trees')
+    fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))
+    expect(screen.getByText(/half of it is taken as safe.*22 trees are enough.*after 48/).textContent).toContain('is assumed, it was not')
+  })
+})
+
+test('where classes weigh differently, or nothing is known, there are no lines', () => {
+  const classes = [{ id: 'small', weight: 0.375 }] as Organism['sampling']['classes']
+  expect(planOf(THRESHOLD, { ...FRUIT, classes })).toBeNull()
+  expect(planOf(null, FRUIT)).toBeNull()
+})
