@@ -19,7 +19,7 @@ function closure(id: string, context: Context, known = new Set<string>()): Set<s
 const isHeavy = (id: string): boolean => id.endsWith('/DateField.tsx')
 
 /** By as many screens and panels a module of ours has to be needed before it comes with what many need. */
-const MANY = 6
+const MANY = 7
 
 /**
  * Whether a module goes into the one file of what many screens need beyond the frame: over a slow line each file costs a round trip, and the

@@ -15,16 +15,18 @@ import { Caution, Columns, Fields, Heading, Line, Page, Quiet, Rows, Sheet, Smal
 import { useFormat } from '../design/useFormat.js'
 import { smallPhoto, type SmallPhoto } from '../library/photo.js'
 import { useText } from '../messages/useText.js'
+import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { LadderPicture } from './LadderPicture.js'
-import { Notebook } from './Notebook.js'
-import { Plants } from './Plants.js'
 import { DueTriggers, Triggers } from './Triggers.js'
 import '../messages/en/bloom.js'
 import '../messages/en/field.js'
+
+const Notebook = partLater(async () => (await import('./Notebook.js')).Notebook)
+const Plants = partLater(async () => (await import('./Plants.js')).Plants)
 
 const PANELS = ['ladder', 'log', 'plants', 'notebook', 'triggers', 'nectar'] as const
 

@@ -13,6 +13,8 @@ import { DraftNote, FormError } from '../design/FormError.js'
 import { Heading, Line, PlainTable, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/bloom.js'
+import '../messages/en/field.js'
 
 /** A whole notebook at once: pasted or read from a file, shown as it is understood, and taken in only then. */
 export function Notebook({ plants }: { plants: readonly Indicator[] }) {

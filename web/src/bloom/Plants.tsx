@@ -10,6 +10,8 @@ import { Columns, Heading, Line, Quiet, Rows, Sheet, Small, Stack } from '../des
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import '../messages/en/bloom.js'
+import '../messages/en/field.js'
 
 const NOWHERE = 'none'
 

@@ -1,8 +1,11 @@
+import { useContext } from 'react'
+import { useIntl } from 'react-intl'
 import styled from 'styled-components'
+import { SiteContext } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
 import { TextButton } from './buttons.js'
 import { colour } from './theme.js'
-import { useFormat } from './useFormat.js'
+import { momentWords } from './useFormat.js'
 
 const Message = styled.p`
   border-left: 4px solid ${colour.beet};
@@ -30,12 +33,15 @@ interface DraftProps {
 /** Says that what was typed before is there again, and lets go of it where it is not wanted. */
 export function DraftNote({ entry: { draftSince, discard } }: DraftProps) {
   const t = useText()
-  const f = useFormat()
+  const { locale } = useIntl()
+  // Before there is a site, such as where one is begun, by the clock of the device.
+  const zone = useContext(SiteContext)?.timeZone
   return (
     <div role="status">
       {draftSince === null ? null : (
         <Again>
-          {t('draft.again', { when: f.moment(draftSince) })} <TextButton onPress={discard}>{t('draft.discard')}</TextButton>
+          {t('draft.again', { when: momentWords(locale, zone)(draftSince) })}{' '}
+          <TextButton onPress={discard}>{t('draft.discard')}</TextButton>
         </Again>
       )}
     </div>

@@ -10,7 +10,9 @@ const chosen = vi.fn()
 function Shown() {
   const [typed, setTyped] = useState('')
   const options = NAMES.filter((name) => name.toLowerCase().includes(typed)).map((name) => ({ id: name, name, beside: 'watch' }))
-  return <SearchList label="Find" typed={typed} onType={setTyped} options={options} onChoose={({ id }) => void chosen(id)} nothing="Nothing." />
+  return (
+    <SearchList label="Find" typed={typed} onType={setTyped} options={options} onChoose={({ id }) => void chosen(id)} nothing="Nothing." />
+  )
 }
 const lit = () => screen.getByRole('option', { selected: true }).textContent
 const key = (name: string) => fireEvent.keyDown(screen.getByRole('combobox'), { key: name })

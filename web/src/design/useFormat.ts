@@ -45,6 +45,14 @@ const clockWords = ({ hour, minute, dayPeriod }: Pick<Parts, 'hour' | 'minute'> 
 /** The civil day that lies some days after another. */
 const nudged = (day: string, days: number): string => new Date(Date.parse(day) + days * MS_PER_DAY).toISOString().slice(0, 10)
 
+/** Day and time of a moment by the clock of a zone; by the device's own where none is given. */
+export const momentWords = (locale: string, timeZone?: string): ((moment: string) => string) =>
+  worded(
+    locale,
+    { weekday: 'short', day: 'numeric', month: 'short', ...timeOf(locale), timeZone },
+    ({ weekday, dayMonth, ...at }) => `${weekday} ${dayMonth}, ${clockWords(at)}`,
+  )
+
 /** Numbers, dates and units as the site's people read them. Dates are civil days `YYYY-MM-DD`, moments ISO in UTC. */
 export function useFormat() {
   const { locale } = useIntl()
@@ -97,11 +105,7 @@ export function useFormat() {
         dayOrderOfLocale(locale) === 'mdy' ? `${dayMonth}, ${year}` : `${dayMonth} ${year}`,
       ),
       dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
-      moment: worded(
-        locale,
-        { weekday: 'short', day: 'numeric', month: 'short', ...timeOf(locale), timeZone: site.timeZone },
-        ({ weekday, dayMonth, ...at }) => `${weekday} ${dayMonth}, ${clockWords(at)}`,
-      ),
+      moment: momentWords(locale, site.timeZone),
       /** The time of a moment by the site's clock. */
       clock: worded(locale, { ...timeOf(locale), timeZone: site.timeZone }, clockWords),
       /** The day that lies `index` days after the season's start. */

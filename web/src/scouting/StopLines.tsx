@@ -4,6 +4,7 @@ import type { CountingPlan } from '../band/countingPlan.js'
 import { Picture } from '../charts/Picture.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/work.js'
 
 const WIDTH = 520
 const HEIGHT = 190
@@ -13,13 +14,19 @@ const FOOT = 22
 /** Room beyond what was counted, so that one sees where it leads. */
 const AHEAD = 1.25
 
+export interface StopLinesProps {
+  plan: CountingPlan
+  /** What counts on each sample unit, in their order. */
+  found: readonly number[]
+  units: string
+  said: string
+}
+
 /**
  * The stop-line chart: the running total of a count walks between two lines until it leaves them. Before the least number of sample units
  * there are no lines to leave.
- *
- * @param found what counts on each sample unit, in their order
  */
-export function StopLines(p: { plan: CountingPlan; found: readonly number[]; units: string; said: string }) {
+export function StopLines(p: StopLinesProps) {
   const t = useText()
   const { lines, leastUnits, mostUnits, unitsIfNone } = p.plan
   const totals = p.found.reduce<number[]>((so, n) => [...so, (so.at(-1) ?? 0) + n], [0])

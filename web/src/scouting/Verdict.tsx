@@ -1,12 +1,26 @@
 import type { Organism, Threshold } from '@bocado/contract'
-import { useState } from 'react'
+import { lazy, Suspense, useState, type ComponentType } from 'react'
+import styled from 'styled-components'
 import { countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
 import { TextButton } from '../design/buttons.js'
 import { Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { StopLines } from './StopLines.js'
+import { later } from '../shell/later.js'
+import type { StopLinesProps } from './StopLines.js'
+
+const loadLines = later(() => import('./StopLines.js'))
+/** The words stand by themselves where the picture does not come. */
+const StopLines = lazy<ComponentType<StopLinesProps>>(() =>
+  loadLines().then(
+    ({ StopLines }) => ({ default: StopLines }),
+    () => ({ default: () => null }),
+  ),
+)
+const Drawn = styled.div`
+  aspect-ratio: 520 / 190;
+`
 
 const COLOURS = { act: colour.beet, stop: colour.petrol, 'go-on': colour.ink, 'too-few': colour.ink, undecided: colour.ink } as const
 
@@ -32,7 +46,11 @@ export function Verdict(p: { plan: CountingPlan; found: readonly number[]; thres
       <p aria-live="polite">
         <b style={{ color: COLOURS[verdict] }}>{said}</b> {isDecided ? t('count.spread', { units: sampling.units }) : null}
       </p>
-      <StopLines plan={plan} found={found} units={sampling.units} said={said} />
+      <Drawn>
+        <Suspense fallback={null}>
+          <StopLines plan={plan} found={found} units={sampling.units} said={said} />
+        </Suspense>
+      </Drawn>
       <Small>
         <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>
           {t('count.why')}

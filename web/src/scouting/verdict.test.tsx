@@ -52,9 +52,9 @@ describe('what a count says', () => {
     cleanup()
     expect(shown([...trees(40, 0), ...trees(8, 2)])).toContain('Undecided after 48 trees, leaning to acting.')
   })
-  test('is drawn with the same words, and says when asked what it rests on', () => {
+  test('is drawn with the same words, and says when asked what it rests on', async () => {
     shown(trees(10, 2))
-    expect(screen.getByRole('img').getAttribute('aria-label')).toContain('Act: 20 on 10 trees')
+    expect((await screen.findByRole('img')).getAttribute('aria-label')).toContain('Act: 20 on 10 trees')
     fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))
     expect(screen.getByText(/half of it is taken as safe.*22 trees are enough.*after 48/).textContent).toContain('is assumed, it was not')
   })

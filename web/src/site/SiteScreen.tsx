@@ -23,7 +23,6 @@ import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
 import { PartsOfBlock } from './PartsOfBlock.js'
 import { SiteEnd } from './SiteEnd.js'
-import { SiteFields } from './SiteForm.js'
 import '../messages/en/field.js'
 import '../messages/en/ground.js'
 import '../messages/en/normals.js'
@@ -33,6 +32,7 @@ import '../messages/en/site.js'
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
 const MapBegun = partLater(loadMap)
+const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
   ${({ $chosen }) => ($chosen ? `box-shadow: -12px 0 0 ${colour.ground}, -16px 0 0 ${colour.petrol};` : '')}
@@ -312,22 +312,5 @@ function HoldingFacts() {
         </Stack>
       ) : null}
     </>
-  )
-}
-
-function EditSite({ onDone }: { onDone: () => void }) {
-  const site = useSite()
-  // Its own units, not those in which somebody reads it.
-  const { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears } = useSiteItself()
-  const values = { name, kind, place, timeZone, units, latitude, longitude, elevationM, auditYears }
-  const entry = useEntry(endpoints.sites.update, values, site, site.id)
-  const save = async (): Promise<void> => {
-    if (await entry.submit({ siteId: site.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
-  }
-  return (
-    <Stack>
-      <SiteFields bind={entry.bind} />
-      <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
-    </Stack>
   )
 }
