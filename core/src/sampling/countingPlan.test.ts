@@ -1,5 +1,4 @@
 import { describe, expect, test } from 'vitest'
-import { seededRandom } from '../statistics/index.js'
 import { countingPlan, countingVerdict, countLeans, type CountedAgainst } from './countingPlan.js'
 
 const FRUIT: CountedAgainst = { per100: 2, measure: 'incidence', itemsPerUnit: 20, suggestedUnits: 24, weights: [1, 0, 0] }
@@ -41,47 +40,5 @@ describe('a verdict', () => {
     expect(countingVerdict(plan, 48, 14)).toBe('undecided')
     expect([countLeans(plan, 48, 13), countLeans(plan, 48, 14)]).toEqual(['stop', 'act'])
     expect(() => countingVerdict(plan, 20, -1)).toThrow('total')
-  })
-
-  /** Share of simulated counts that end with each verdict, drawn unit by unit. */
-  const ends = (against: CountedAgainst, draw: () => number, runs: number) => {
-    const by = countingPlan({ ...against, suggestedUnits: 1e6 })!
-    const ended = { act: 0, stop: 0 }
-    for (let run = 0; run < runs; run++) {
-      let total = 0
-      for (let n = 1; ; n++) {
-        total += draw()
-        const said = countingVerdict(by, n, total)
-        if (said === 'act' || said === 'stop') {
-          ended[said]++
-          break
-        }
-      }
-    }
-    return { act: ended.act / runs, stop: ended.stop / runs }
-  }
-  const RUNS = 3000
-  /** Wald's bound on either error, and two standard errors of the simulation. */
-  const most = 0.1 / 0.9 + 2 * Math.sqrt((0.11 * 0.89) / RUNS)
-
-  test('of animals that sit together errs no oftener than it says', () => {
-    const random = seededRandom(11)
-    /** Negative binomial with k = 1: geometric. */
-    const draw = (mean: number) => () => Math.floor(Math.log(1 - random()) / Math.log(mean / (1 + mean)))
-    expect(ends(BEETLES, draw(0.25), RUNS).act).toBeLessThanOrEqual(most)
-    expect(ends(BEETLES, draw(0.5), RUNS).stop).toBeLessThanOrEqual(most)
-  })
-
-  test('of fruit that are alike within a tree errs no oftener than it says', () => {
-    const random = seededRandom(12)
-    /** Beta-binomial by its urn, correlation 0.05 within a unit: each item is like one before it, or drawn anew. */
-    const draw = (share: number) => () => {
-      const strength = (1 - 0.05) / 0.05
-      let hit = 0
-      for (let i = 0; i < 20; i++) if (random() < (share * strength + hit) / (strength + i)) hit++
-      return hit
-    }
-    expect(ends(FRUIT, draw(0.01), RUNS).act).toBeLessThanOrEqual(most)
-    expect(ends(FRUIT, draw(0.02), RUNS).stop).toBeLessThanOrEqual(most)
   })
 })

@@ -1,4 +1,5 @@
 import { requireAtLeast, requirePositive } from '../guards.js'
+import type { Random } from '../statistics/index.js'
 import { sequentialDecision, sequentialLines, type SequentialLines } from './sequential.js'
 
 /** The risk of treating needlessly and that of missing, each. */
@@ -66,6 +67,25 @@ export function countingPlan({ per100, measure, itemsPerUnit, suggestedUnits, we
     mostUnits: Math.max(LEAST_UNITS, Math.round(MOST_TIMES * suggestedUnits)),
     unitsIfNone: Math.max(LEAST_UNITS, Math.ceil(-lines.stopIntercept / lines.slope)),
   }
+}
+
+/**
+ * What is found on one sample unit where there really are so many per hundred items, drawn as the plan takes it: animals by the negative
+ * binomial, infested items by an urn from which each draw makes its like more likely (beta-binomial, Pólya).
+ *
+ * @throws RangeError for a share of items above all of them
+ */
+export function drawFinds({ measure, itemsPerUnit }: CountedAgainst, per100: number, random: Random): number {
+  if (measure === 'density') {
+    // Of exponent 1: geometric.
+    const mean = (per100 / 100) * itemsPerUnit
+    return mean === 0 ? 0 : Math.floor(Math.log(1 - random()) / Math.log(mean / (mean + ASSUMED_K)))
+  }
+  if (per100 > 100) throw new RangeError(`per100 must be at most 100 where items are counted, got ${per100}`)
+  const strength = (1 - SAME_UNIT_CORRELATION) / SAME_UNIT_CORRELATION
+  let found = 0
+  for (let item = 0; item < itemsPerUnit; item++) if (random() < ((per100 / 100) * strength + found) / (strength + item)) found++
+  return found
 }
 
 /** What a count says so far; `too-few`: nothing yet, however it looks. */

@@ -1,13 +1,14 @@
 import type { Organism, Threshold } from '@bocado/contract'
 import { lazy, Suspense, useState, type ComponentType } from 'react'
 import styled from 'styled-components'
-import { countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
+import { againstOf, countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
 import { TextButton } from '../design/buttons.js'
 import { Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { later } from '../shell/later.js'
+import { partLater } from '../shell/partLater.js'
 import type { StopLinesProps } from './StopLines.js'
 
 const loadLines = later(() => import('./StopLines.js'))
@@ -18,6 +19,7 @@ const StopLines = lazy<ComponentType<StopLinesProps>>(() =>
     () => ({ default: () => null }),
   ),
 )
+const WhyLines = partLater(async () => (await import('./WhyLines.js')).WhyLines)
 const Drawn = styled.div`
   aspect-ratio: 520 / 190;
 `
@@ -57,16 +59,19 @@ export function Verdict(p: { plan: CountingPlan; found: readonly number[]; thres
         </TextButton>
       </Small>
       {isOpen ? (
-        <Small>
-          {t('count.because', {
-            threshold: f.number(p.threshold.per100, 1),
-            items: sampling.items,
-            none: plan.unitsIfNone,
-            most: plan.mostUnits,
-            units: sampling.units,
-            alike: sampling.measure === 'incidence' && sampling.itemsPerUnit === 1 ? 'no' : 'yes',
-          })}
-        </Small>
+        <>
+          <Small>
+            {t('count.because', {
+              threshold: f.number(p.threshold.per100, 1),
+              items: sampling.items,
+              none: plan.unitsIfNone,
+              most: plan.mostUnits,
+              units: sampling.units,
+              alike: sampling.measure === 'incidence' && sampling.itemsPerUnit === 1 ? 'no' : 'yes',
+            })}
+          </Small>
+          <WhyLines against={againstOf(p.threshold, sampling)} items={sampling.items} units={sampling.units} />
+        </>
       ) : null}
     </Stack>
   )

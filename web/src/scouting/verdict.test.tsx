@@ -1,14 +1,27 @@
 // @vitest-environment happy-dom
 import type { Organism, Site } from '@bocado/contract'
+import { QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { IntlProvider } from 'react-intl'
-import { afterEach, describe, expect, test } from 'vitest'
+import { afterEach, describe, expect, test, vi } from 'vitest'
+import { makeQueryClient } from '../api/hooks.js'
 import { SiteProvider } from '../api/workplace.js'
 import { planOf } from '../band/countingPlan.js'
 import { en } from '../messages/en.js'
 import '../messages/en/work.js'
 import { Verdict } from './Verdict.js'
 
+let ended = 0
+/** A thread that never answers. */
+class Busy extends EventTarget {
+  postMessage(): void {
+    return
+  }
+  terminate(): void {
+    ended++
+  }
+}
+vi.stubGlobal('Worker', Busy)
 afterEach(cleanup)
 
 const FRUIT = {
@@ -29,9 +42,11 @@ const THRESHOLD = { per100: 2, from: 'library' } as const
 const shown = (found: readonly number[]) => {
   render(
     <IntlProvider locale="en-GB" messages={en}>
-      <SiteProvider value={SITE}>
-        <Verdict plan={planOf(THRESHOLD, FRUIT)!} found={found} threshold={THRESHOLD} sampling={FRUIT} />
-      </SiteProvider>
+      <QueryClientProvider client={makeQueryClient()}>
+        <SiteProvider value={SITE}>
+          <Verdict plan={planOf(THRESHOLD, FRUIT)!} found={found} threshold={THRESHOLD} sampling={FRUIT} />
+        </SiteProvider>
+      </QueryClientProvider>
     </IntlProvider>,
   )
   return screen.getByTestId('verdict').textContent
@@ -57,6 +72,10 @@ describe('what a count says', () => {
     expect((await screen.findByRole('img')).getAttribute('aria-label')).toContain('Act: 20 on 10 trees')
     fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))
     expect(screen.getByText(/half of it is taken as safe.*22 trees are enough.*after 48/).textContent).toContain('is assumed, it was not')
+    // Counts are simulated as long as somebody looks at it, and no longer.
+    await screen.findByText('Simulating counts.')
+    fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))
+    expect(ended).toBe(1)
   })
 })
 

@@ -207,6 +207,15 @@ export const work = {
   'count.why': 'Why these lines',
   'count.because':
     'The threshold is {threshold} per 100 {items}; half of it is taken as safe. One count in ten may say to act where it is safe, one in ten may miss it.{alike, select, yes { How alike neighbours are is assumed, it was not measured here.} other {}} With nothing found at all, {none, number} {units} are enough; after {most, number} a count that is still between the lines is undecided (Wald 1947).',
+  'count.ends.title': 'How counts by these lines end',
+  'count.ends.truth': 'Really there, per 100 {items}',
+  'count.ends.how': 'Ends',
+  'count.ends.act': 'act',
+  'count.ends.undecided': 'undecided',
+  'count.ends.stop': 'leave it',
+  'count.ends.waiting': 'Simulating counts.',
+  'count.ends.from':
+    'Simulated: 2,000 counts for each line, looked at after every sample unit; the last column is how many a count takes on average.',
   'count.over': 'Over the threshold of {threshold}.',
   'count.under': 'Under the threshold of {threshold}.',
   'count.suggested': '{count, number} {units} tell more.',
