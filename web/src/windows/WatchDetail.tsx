@@ -97,11 +97,14 @@ function CountedAgainst({ forecast, organism, last }: { forecast: WatchForecast;
     )
   if (threshold.from === 'every-one') return <p>{t('detail.everyOne', counted)}</p>
   const shown = { ...counted, threshold: f.number(threshold.per100, 1) }
+  // What it decides was said by the threshold of its day.
+  const verdict = last && last.threshold?.per100 === threshold.per100 ? last.verdict : null
   return (
     <p>
       <Explained>
         {last ? t(isCrossed(last.per100, threshold) ? 'detail.crossed' : 'detail.below', shown) : t('detail.noCount', shown)}
       </Explained>{' '}
+      {verdict === 'undecided' || verdict === 'too-few' ? <b>{t(`detail.sure.${verdict}`)}</b> : null}{' '}
       {forecast.watch.threshold
         ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
         : t('detail.libraryThreshold', {

@@ -186,6 +186,8 @@ export const windows = {
   'detail.stages': 'Now, at {heat}',
   'detail.crossed': 'Last count {count} per 100 {items} on {date}: over the threshold of {threshold}.',
   'detail.below': 'Last count {count} per 100 {items} on {date}: under the threshold of {threshold}.',
+  'detail.sure.undecided': 'That count alone is not sure enough to decide: count again within the week.',
+  'detail.sure.too-few': 'Too few were counted to decide by them.',
   'detail.noCount': 'Not counted yet; the threshold is {threshold} per 100 {items}.',
   'detail.everyOne':
     '{counted, select, no {Not counted yet.} other {Last count {count} per 100 {items} on {date}.}} It is to go altogether: one is enough to act.',
