@@ -335,6 +335,22 @@ describe('on a phone, with gloves', () => {
     }
   })
 
+  test('a round in which nothing was found is one tap, and taken back by another', async () => {
+    await page.setViewportSize({ width: 390, height: 844 })
+    await openScreen('scouting')
+    const lines = page.getByText(/in the block: 0 per 100 fruit/)
+    const before = await lines.count()
+    await press(page, 'Codling moth: looked at 24 trees, found nothing')
+    await page.getByText('Codling moth: 24 trees looked at today, nothing found.').waitFor()
+    await expect.poll(() => lines.count()).toBe(before + 1)
+    await page
+      .getByText(/^24 trees, /)
+      .first()
+      .waitFor()
+    await press(page, 'Undo')
+    await expect.poll(() => lines.count()).toBe(before)
+  })
+
   test('a count is tallied by thumb and saved', async () => {
     await press(page, 'One more: fresh entry')
     await press(page, 'One more: fresh entry')

@@ -22,6 +22,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
+import { FoundNothing } from './FoundNothing.js'
 import { goesOnAt, heldCount } from './heldCount.js'
 import { RoundsChart } from './RoundsChart.js'
 import '../messages/en/field.js'
@@ -131,6 +132,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
         <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>
           {held ? t('scouting.goOn', { unit: sampling.unit, number: goesOnAt(held) + 1, counted: goesOnAt(held) }) : t('scouting.count')}
         </CountLink>
+        {held ? null : <FoundNothing watchId={row.watch.id} sampling={sampling} name={row.organismName} />}
         <Small>
           <Explained>
             {block.checkAreas.length > 0
