@@ -1,11 +1,20 @@
 import { endpoints, type Organism } from '@bocado/contract'
 import { useState } from 'react'
+import styled from 'styled-components'
 import { useWrite } from '../api/hooks.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
+import { PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
 import '../messages/en/work.js'
+
+const Tap = styled(Button)`
+  justify-self: start;
+  @media ${PHONE} {
+    width: 100%;
+  }
+`
 
 /** A round in which the usual number of sample units was looked at and nothing found: recorded by one tap, taken back by another. */
 export function FoundNothing({ watchId, sampling, name }: { watchId: string; sampling: Organism['sampling']; name: string }) {
@@ -38,13 +47,13 @@ export function FoundNothing({ watchId, sampling, name }: { watchId: string; sam
     void record().finally(() => setBusy(false))
   }
   return (
-    <Button
+    <Tap
       $plain
       isDisabled={create.isBarred || isBusy}
       onPress={press}
       aria-label={t('scouting.nothingNamed', { name, count, units: many })}
     >
       {t('scouting.nothing', { count, units: many })}
-    </Button>
+    </Tap>
   )
 }

@@ -11,6 +11,7 @@ import '../messages/en/work.js'
 
 const Ends = styled(PlainTable)`
   td {
+    white-space: nowrap;
     vertical-align: middle;
   }
   @media ${PHONE} {
