@@ -176,7 +176,8 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     ),
   )
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
-  const threshold = thresholdOf(row.watch, organism)
+  // A round that is corrected is held against the threshold of its day, as it is where it is stored.
+  const threshold = round ? round.threshold : thresholdOf(row.watch, organism)
   const crossed = isCrossed(per100, threshold)
   // What the untreated check area holds says how it goes without; one acts on what the block holds.
   const plan = values.checkAreaId === null ? planOf(threshold, sampling) : null

@@ -2,6 +2,7 @@ import type { Organism, Threshold } from '@bocado/contract'
 import { lazy, Suspense, useState, type ComponentType } from 'react'
 import styled from 'styled-components'
 import { againstOf, countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
+import { isCrossed } from '../band/threshold.js'
 import { TextButton } from '../design/buttons.js'
 import { Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
@@ -42,11 +43,13 @@ export function Verdict(p: { plan: CountingPlan; found: readonly number[]; thres
     leaning: countLeans(plan, found.length, total),
     many: sampling.units,
   })
+  const isOver = isCrossed((100 * total) / (found.length * sampling.itemsPerUnit), p.threshold)
   const isDecided = verdict === 'act' || verdict === 'stop'
   return (
     <Stack $gap={8} data-testid="verdict">
       <p aria-live="polite">
         <b style={{ color: COLOURS[verdict] }}>{said}</b> {isDecided ? t('count.spread', { units: sampling.units }) : null}
+        {verdict === 'too-few' ? t('count.all', { crossed: isOver ? 'yes' : 'no', threshold: f.number(p.threshold.per100, 1) }) : null}
       </p>
       <Drawn>
         <Suspense fallback={null}>

@@ -204,6 +204,8 @@ export const work = {
   'count.verdict.undecided':
     'Undecided after {count, number} {units}, leaning to {leaning, select, act {acting} other {leaving it}}. Count again within the week.',
   'count.spread': 'This holds where the {units} were chosen in at least five places, whatever was seen on them.',
+  'count.all':
+    'Where these are all there are, they are no sample: it is {crossed, select, yes {over} other {under}} the threshold of {threshold}.',
   'count.chart': 'Running total against the number of {units}. {said}',
   'count.line.act': 'act from here',
   'count.line.stop': 'leave it',
