@@ -207,6 +207,7 @@ describe('bloom as evidence', () => {
     const kept = (await records()).filter(({ season, notYet }) => season === SEASON && !notYet && true)
     for (const { id, rowVersion } of kept.filter(({ event }) => event === 'first-open'))
       done(await app.call(bloom.remove, { ...at(), recordId: id }, { rowVersion }, as()))
+    await app.settled()
     await issueForecasts(servingOver(app), place.site.id)
     done(await app.call(endpoints.demo.setClock, {}, { now: '2026-06-12T14:30:00Z' }, as()))
     for (const { id, rowVersion, event } of kept)

@@ -33,8 +33,8 @@ const issuedWindows = (windows: readonly WindowForecast[]): IssuedWindow[] =>
 type Said = Pick<WatchForecast, 'windows' | 'events' | 'infection' | 'grade' | 'usual'>
 
 /**
- * Keeps what forecasts say, for good; one that says the same as before on the same day is kept once. Nothing is ever changed in
- * them. One that gives no dates is kept with the months that it names, as it was said.
+ * Keeps what forecasts say, for good; one that says the same as before on the same day is kept once, with when it was last said.
+ * Nothing else is ever changed in them. One that gives no dates is kept with the months that it names, as it was said.
  */
 export async function keepIssued(
   db: Queryable,
@@ -73,14 +73,15 @@ export async function keepIssued(
   })
   if (rows.length === 0) return
   await db.query(
-    'INSERT IGNORE INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, grade, usual, bloom_shift, windows, events, infection, dates_hash) VALUES ?',
+    `INSERT INTO issued_forecast (id, site_id, watch_id, issued_at, today, weather_key, biofix, model, model_name, model_hash, grade, usual, bloom_shift, windows, events, infection, dates_hash) VALUES ?
+     ON DUPLICATE KEY UPDATE said_at = CURRENT_TIMESTAMP(6)`,
     [rows],
   )
 }
 
 async function listIssued(db: Queryable, siteId: string, watchId: string): Promise<Issued[]> {
   const [rows] = await db.query<Row[]>(
-    `SELECT * FROM issued_forecast WHERE site_id = ? AND watch_id = ? ORDER BY issued_at DESC, created_at DESC LIMIT 400`,
+    `SELECT * FROM issued_forecast WHERE site_id = ? AND watch_id = ? ORDER BY today DESC, said_at DESC LIMIT 400`,
     [siteId, watchId],
   )
   return rows.map((row) => ({
@@ -106,10 +107,10 @@ export async function windowsLastWeek(
   const [from, to] = [civilDate(dayNumber(today) - 14), civilDate(dayNumber(today) - 7)]
   const [rows] = await db.query<Row[]>(
     `SELECT i.watch_id, i.today, i.windows FROM issued_forecast i
-     JOIN (SELECT watch_id, MAX(issued_at) AS issued_at FROM issued_forecast
+     JOIN (SELECT watch_id, MAX(said_at) AS said_at FROM issued_forecast
            WHERE site_id = ? AND today BETWEEN ? AND ? AND grade = 'dates' GROUP BY watch_id) newest
-       ON newest.watch_id = i.watch_id AND newest.issued_at = i.issued_at
-     WHERE i.site_id = ? AND i.grade = 'dates' ORDER BY i.created_at`,
+       ON newest.watch_id = i.watch_id AND newest.said_at = i.said_at
+     WHERE i.site_id = ? AND i.grade = 'dates' ORDER BY i.today`,
     [siteId, from, to, siteId],
   )
   return new Map(

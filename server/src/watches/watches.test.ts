@@ -393,6 +393,16 @@ describe('forecasts that were issued', () => {
     expect(events).toEqual(first.events.map(({ id: event, dates }) => ({ id: event, ...dates })))
   })
 
+  test('one that was put right and came back on the same day is the newest again', async () => {
+    const newest = async () => (await moves()).issued[0]!.biofix
+    for (const biofix of ['2026-05-20', '2026-05-10', '2026-05-20', '2026-05-10']) {
+      const { watch: stored } = await forecastOf(id)
+      done(await app.call(watches.update, { ...at(), watchId: id }, { ...stored, biofix }, as()))
+      await issueForecasts(serving, place.site.id)
+      expect(await newest()).toBe(biofix)
+    }
+  })
+
   test('are kept of diseases too, with their days of infection', async () => {
     const [[row]] = await app.database.query<Row[]>(
       `SELECT f.infection FROM issued_forecast f JOIN watch w ON w.id = f.watch_id WHERE w.organism_id = 'vine-downy-mildew' LIMIT 1`,

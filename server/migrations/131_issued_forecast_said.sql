@@ -1,0 +1,1 @@
+ALTER TABLE issued_forecast ADD COLUMN IF NOT EXISTS said_at TIMESTAMP(6) NOT NULL DEFAULT CURRENT_TIMESTAMP(6) COMMENT 'when it was last said; one that was put right and came back is the newest again'
