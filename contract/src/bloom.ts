@@ -1,6 +1,6 @@
 import { bloomEvents } from '@bocado/library/vocabulary'
 import { z } from 'zod'
-import { boundsSchema, civilDateSchema, id, note, rowVersion } from './common.js'
+import { boundsSchema, civilDateSchema, id, madeElsewhere, note, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { photoInput } from './library.js'
 import { watchSchema } from './watch.js'
@@ -40,7 +40,7 @@ const recordFields = {
   note,
 }
 export const bloomRecordInput = z
-  .object({ ...recordFields, photo: photoInput.nullable().default(null) })
+  .object({ ...recordFields, photo: photoInput.nullable().default(null), ...madeElsewhere })
   .refine(({ seenFrom, seenTo }) => seenTo === null || seenFrom <= seenTo, { path: ['seenTo'], error: 'must not lie before the first day' })
 
 /** A line of a notebook or a file as it is understood. */

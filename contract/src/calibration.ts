@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, number, rowVersion } from './common.js'
+import { civilDateSchema, id, madeElsewhere, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema } from './organisms.js'
 
@@ -28,6 +28,7 @@ export const sightingInput = z
     seenOn: civilDateSchema,
     lookedBefore: civilDateSchema.nullable().default(null),
     note,
+    ...madeElsewhere,
   })
   .refine(({ seenOn, lookedBefore }) => lookedBefore === null || lookedBefore < seenOn, {
     path: ['lookedBefore'],

@@ -29,6 +29,16 @@ export const text = (what: string, most: number) =>
 
 export const note = z.string().trim().max(2000, { error: 'use at most 2000 characters' }).default('')
 
+/** When, in which order and by whom a device made a record, which it may have kept until there was a signal. */
+export const madeSchema = z
+  .object({ at: instantSchema, order: z.int().min(0), by: id.optional() })
+  .nullable()
+  .default(null)
+export type Made = z.infer<typeof madeSchema>
+
+/** A record may come long after it was made: `id` is its device's own, by which it is stored once however often it is sent. */
+export const madeElsewhere = { id: z.uuid().optional(), made: madeSchema }
+
 /** The version of a row, sent back with an edit: a stale edit is refused with both versions. */
 export const rowVersion = z.int().min(1)
 

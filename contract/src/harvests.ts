@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, number, rowVersion } from './common.js'
+import { civilDateSchema, id, madeElsewhere, note, number, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 
 /** A treatment whose label keeps a harvest waiting. */
@@ -81,7 +81,7 @@ export const harvests = {
     path: '/sites/:siteId/harvests',
     summary: 'Record what was picked; what was picked too early is stored as well, and says so',
     params: siteParams,
-    input: whole(picked.extend({ id: z.uuid().optional() })),
+    input: whole(picked.extend(madeElsewhere)),
     response: harvestSchema,
   }),
   update: endpoint({

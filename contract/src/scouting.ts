@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, madeElsewhere, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
 const tally = z.record(
@@ -55,6 +55,7 @@ export const roundInput = z.object({
   unit: sampleUnitSchema.nullable().default(null),
   units: z.array(tally).min(1, { error: 'count at least one sample unit' }).max(1000, { error: 'at most 1000 sample units in a round' }),
   note,
+  ...madeElsewhere,
 })
 
 const siteParams = z.object({ siteId: id })
@@ -124,7 +125,7 @@ export const scouting = {
     path: '/sites/:siteId/rounds/:roundId',
     summary: 'Correct a counting round',
     params: roundParams,
-    input: roundInput.omit({ watchId: true, unit: true }).extend({ rowVersion }),
+    input: roundInput.omit({ watchId: true, unit: true, id: true, made: true }).extend({ rowVersion }),
     response: roundSchema,
   }),
   remove: endpoint({

@@ -1,6 +1,6 @@
 import { READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, instantSchema, madeSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -178,12 +178,6 @@ export const treatmentSchema = z.object({
   rowVersion,
 })
 export type Treatment = z.infer<typeof treatmentSchema>
-
-/** When and in which order a device made it, where it was made without signal. */
-const madeSchema = z
-  .object({ at: instantSchema, order: z.int().min(0) })
-  .nullable()
-  .default(null)
 
 /** `id` is the page's own: what is made without signal is stored once, however often it is sent. */
 export const planInput = z.object({

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { BloomRecord, NotebookLine, ParsedInputOf, Site, bloom } from '@bocado/contract'
-import { insertOnce, insertRows, restoreRow, type Write } from '../database/index.js'
+import { insertOnce, insertRows, isStored, madeColumns, restoreRow, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { addPhoto } from '../library/identity.js'
@@ -16,19 +16,20 @@ const sameBloom = (a: Pick<BloomRecord, 'plantId' | 'event' | 'seenFrom' | 'notY
   a.plantId === b.plantId && a.event === b.event && a.seenFrom === b.seenFrom && a.notYet === b.notYet && a.place === b.place
 
 export async function addBloomRecord(w: Write, deps: Deps, input: Input): Promise<BloomRecord> {
+  if (input.id !== undefined && (await isStored(w, 'bloom_record', input.id))) return getRecord(w, input.id)
   const site = await getSite(w.tx, deps.clock, w.siteId)
   await requirePlant(w.tx, w.siteId, input.plantId)
   const to = input.seenTo ?? input.seenFrom
   if (to > site.today) throw refusal(input.seenTo ? 'seenTo' : 'seenFrom', 'day.future', { today: { day: site.today } })
   if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const photoId = input.photo ? await addPhoto(w, { organismId: input.plantId, blockId: input.blockId }, input.photo, site.today) : null
-  const id = await insertOnce(w, 'bloom_record', { ...columnsOf(site, input), photo_id: photoId }, () =>
-    fieldProblem('seenFrom', 'this is in the log already for that day and place'),
-  )
+  const columns = { ...columnsOf(site, input), photo_id: photoId, ...madeColumns(w, input.made) }
+  const known = () => fieldProblem('seenFrom', 'this is in the log already for that day and place')
+  const id = await insertOnce(w, 'bloom_record', columns, known, input.id)
   return getRecord(w, id)
 }
 
-const columnsOf = (site: Site, input: Omit<Input, 'photo'>): Record<string, unknown> => ({
+const columnsOf = (site: Site, input: Omit<Input, 'photo' | 'id' | 'made'>): Record<string, unknown> => ({
   plant_id: input.plantId,
   event: input.event,
   block_id: input.blockId,

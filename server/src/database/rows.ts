@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { ALL_SITES, type Aspect } from '@bocado/contract'
+import { ALL_SITES, type Aspect, type Made } from '@bocado/contract'
 import { HttpProblem } from '../http/problems.js'
 import { sqlInstant, type Row } from './pool.js'
 import type { Queryable, Transaction } from './session.js'
@@ -148,11 +148,41 @@ async function anyRow(db: Queryable, siteId: string, table: Editable, id: string
   return row
 }
 
-/** Inserts a row with a new id, or with the client's. Returns the id. */
+/**
+ * Whether a record that a device made is stored already, by the id that the device gave it. Throws where it was removed since, or where the
+ * id is that of something else: it is not stored again.
+ */
+export async function isStored(w: Write, table: Editable, id: string | undefined): Promise<boolean> {
+  if (id === undefined) return false
+  const [[row]] = await w.tx.query<Row[]>(`SELECT site_id, deleted_at FROM ${table} WHERE id = ?`, [id])
+  if (!row) return false
+  if (row['site_id'] !== w.siteId) throw new HttpProblem(422, 'This record carries the number of another one. Enter it anew.')
+  if (row['deleted_at'] !== null)
+    throw new HttpProblem(422, 'This had been stored, and was removed since. Restore it there if it is right.')
+  return true
+}
+
+/** When a device made a record, and in which order. Throws where somebody else made it than the one who sends it. */
+export function madeColumns(w: Write, made: Made): Columns {
+  if (!made) return {}
+  if (made.by !== undefined && made.by !== w.personId)
+    throw new HttpProblem(403, 'Somebody else made this record. It is sent once they are signed in here.')
+  return { recorded_at: sqlInstant(made.at), queue_order: made.order }
+}
+
+/** Inserts a row with a new id, or with that of the device which made it. Returns the id. */
 export async function insertRow(w: Write, table: Editable, columns: Columns, id: string = randomUUID()): Promise<string> {
   const all: Columns = { id, ...(WITHOUT_SITE.has(table) ? {} : { site_id: w.siteId }), changed_by: w.personId, ...columns }
   const names = Object.keys(all)
-  await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
+  try {
+    await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
+  } catch (error) {
+    const { code, message } = error as { code?: string; message?: string }
+    // Sent twice at once: asked for again, it is found.
+    if (code === 'ER_DUP_ENTRY' && message?.includes("'PRIMARY'"))
+      throw new HttpProblem(409, 'This is still being stored by its first try. Ask again in a moment.', { retryAfter: 1 })
+    throw error
+  }
   await audit(w, table, id, 'create', null, columns)
   return id
 }

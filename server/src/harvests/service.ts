@@ -1,7 +1,7 @@
 import type { Harvest, HarvestWait, Label, ParsedInputOf, ResponseOf, harvests } from '@bocado/contract'
 import { civilDate, dayNumber, harvestFrom, keepingWaiting } from '@bocado/core'
 import { civilDayIn } from '../clock.js'
-import { insertRow, instantOf, jsonOf, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, instantOf, isStored, jsonOf, liveRow, madeColumns, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
@@ -80,7 +80,7 @@ export async function harvestsOf(db: Queryable, deps: Deps, siteId: string, seas
   }
 }
 
-async function columnsOf(w: Write, deps: Deps, input: Omit<ParsedInputOf<typeof harvests.add>, 'id'>) {
+async function columnsOf(w: Write, deps: Deps, input: Omit<ParsedInputOf<typeof harvests.add>, 'id' | 'made'>) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
   if (input.pickedOn > site.today) throw refusal('pickedOn', 'day.future', { today: { day: site.today } })
   if (!(await tree(w.tx, w.siteId)).has(input.placeId)) throw fieldProblem('placeId', 'choose a place of this site')
@@ -106,14 +106,12 @@ async function getHarvest(w: Write, deps: Deps, id: string): Promise<Harvest> {
 }
 
 /** Records a harvest under the id that the page gave it; sent again, it is found. */
-export async function addHarvest(w: Write, deps: Deps, { id, ...input }: ParsedInputOf<typeof harvests.add>): Promise<Harvest> {
-  const columns = await columnsOf(w, deps, input)
+export async function addHarvest(w: Write, deps: Deps, { id, made, ...input }: ParsedInputOf<typeof harvests.add>): Promise<Harvest> {
+  if (id !== undefined && (await isStored(w, 'harvest', id))) return getHarvest(w, deps, id)
+  const columns = { ...(await columnsOf(w, deps, input)), ...madeColumns(w, made) }
   // Sent twice at once, the second waits here for the first.
   await liveRow(w.tx, w.siteId, 'place', input.placeId, true)
-  if (id !== undefined) {
-    const [[known]] = await w.tx.query<Row[]>('SELECT id FROM harvest WHERE id = ? AND site_id = ?', [id, w.siteId])
-    if (known) return getHarvest(w, deps, id)
-  }
+  if (id !== undefined && (await isStored(w, 'harvest', id))) return getHarvest(w, deps, id)
   return getHarvest(w, deps, await insertRow(w, 'harvest', columns, id))
 }
 

@@ -1,7 +1,7 @@
 import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
 import { actionThreshold, countingPlan, countingVerdict, effectiveCount, isCrossed } from '@bocado/core'
 import type { Organism } from '@bocado/library'
-import { insertRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertRow, isStored, madeColumns, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -55,7 +55,7 @@ export async function getRound(db: Queryable, siteId: string, roundId: string): 
   return presented(round, await countingRules(db, siteId))
 }
 
-type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId' | 'unit'>
+type RoundFields = Omit<ParsedInputOf<typeof scouting.create>, 'watchId' | 'unit' | 'id' | 'made'>
 
 async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundFields) {
   const site = await getSite(w.tx, deps.clock, w.siteId)
@@ -78,6 +78,7 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
 }
 
 export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typeof scouting.create>): Promise<Round> {
+  if (input.id !== undefined && (await isStored(w, 'round', input.id))) return getRound(w.tx, w.siteId, input.id)
   const watch = await findWatch(w.tx, w.siteId, input.watchId)
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   // What was decided on that day stays as it was, whatever is thought of thresholds later.
@@ -90,8 +91,9 @@ export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typ
     threshold_from: threshold?.from ?? 'none',
     threshold_then: threshold?.per100 ?? null,
     ...(await columnsOf(w, deps, watch, input)),
+    ...madeColumns(w, input.made),
   }
-  return getRound(w.tx, w.siteId, await insertRow(w, 'round', columns))
+  return getRound(w.tx, w.siteId, await insertRow(w, 'round', columns, input.id))
 }
 
 export async function changeRound(w: Write, deps: Deps, roundId: string, input: ParsedInputOf<typeof scouting.update>): Promise<Round> {

@@ -1,9 +1,20 @@
-import type { Label, ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
+import type { Label, Made, ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater, type GateVerdict } from '@bocado/core'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
-import { insertRow, liveRow, ownerColumns, sqlInstant, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import {
+  insertRow,
+  isStored,
+  liveRow,
+  madeColumns,
+  ownerColumns,
+  sqlInstant,
+  updateRow,
+  type Queryable,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, SAME_M2, tree } from '../places/store.js'
@@ -151,6 +162,8 @@ async function placeFor(w: Write, watch: Pick<StoredWatch, 'blockId'>, placeId: 
 /** What a device sent before, and sends again because it never heard the answer, is there already. */
 async function storedBefore(w: Write, { id, watchId }: { id?: string | undefined; watchId: string }): Promise<Treatment | undefined> {
   if (id === undefined) return undefined
+  // What is there already may be of a watch that was removed since.
+  if (await isStored(w, 'deed', id)) return findTreatment(w.tx, w.siteId, id)
   // Sent twice at once, the second waits here for the first, and finds it.
   await liveRow(w.tx, w.siteId, 'watch', watchId, true)
   return findTreatment(w.tx, w.siteId, id)
@@ -252,7 +265,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy
       taken: input.taken?.amount ?? null,
       taken_unit: input.taken?.unit ?? null,
       done_by: await doerOf(w, input.doneById, doneBy),
-      ...(input.made ? { recorded_at: sqlInstant(input.made.at), queue_order: input.made.order } : {}),
+      ...madeColumns(w, input.made),
       temperature: input.weather.tempC,
       humidity: input.weather.humidityPct,
       wind: input.weather.windMs,
@@ -276,6 +289,16 @@ async function deviationOf(w: Write, means: Means, watch: StoredWatch, note: str
   return verdict.verdict === 'refused' ? { deviation: verdict.because, deviation_reason: note.slice(0, 500) } : {}
 }
 
+/** Whether this is the very record that stands there: a device that heard no answer sends it again, however late. */
+async function wasMade(w: Write, treatmentId: string, made: NonNullable<Made>): Promise<boolean> {
+  const [[row]] = await w.tx.query<Row[]>('SELECT id FROM deed WHERE id = ? AND recorded_at = ? AND queue_order = ?', [
+    treatmentId,
+    sqlInstant(made.at),
+    made.order,
+  ])
+  return row !== undefined
+}
+
 /** Records a planned treatment as done, or corrects its record. */
 export async function recordTreatment(
   w: Write,
@@ -284,6 +307,7 @@ export async function recordTreatment(
   input: ParsedInputOf<typeof treatments.record>,
 ): Promise<Treatment> {
   const before = await getTreatment(w.tx, w.siteId, treatmentId)
+  if (before.done && input.made && (await wasMade(w, treatmentId, input.made))) return before
   const watch = await watchFor(w, before.watchId)
   const means = await meansThen(w, before)
   const { columns } = await doneColumns(w, deps, { watch, placeId: before.placeId, means, doneBy: before.done?.doneById }, input)

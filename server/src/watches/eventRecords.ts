@@ -1,6 +1,6 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
 import { datedEvents, type Organism } from '@bocado/library'
-import { insertOnce, insertRows, type Queryable, type Row, type Write } from '../database/index.js'
+import { insertOnce, insertRows, isStored, madeColumns, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, seasonOf } from '../sites/service.js'
@@ -73,6 +73,7 @@ export async function addSighting(
   input: ParsedInputOf<typeof calibration.addSighting>,
 ): Promise<EventRecord[]> {
   const place = await placeOf(w, deps, watchId)
+  if (await isStored(w, 'event_record', input.id)) return listEventRecords(w.tx, w.siteId, place.watch)
   requireEvent(place, input.event)
   if (input.seenOn > place.site.today) throw fieldProblem('seenOn', 'lies in the future; enter it when it has been seen')
   const columns = {
@@ -84,8 +85,9 @@ export async function addSighting(
     seen_on: input.seenOn,
     looked_before: input.lookedBefore,
     note: input.note,
+    ...madeColumns(w, input.made),
   }
-  await insertOnce(w, 'event_record', columns, () => fieldProblem('seenOn', again(input.seenOn)))
+  await insertOnce(w, 'event_record', columns, () => fieldProblem('seenOn', again(input.seenOn)), input.id)
   return listEventRecords(w.tx, w.siteId, place.watch)
 }
 
