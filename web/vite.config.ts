@@ -4,12 +4,13 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 import { isCommon } from './vite/chunks.ts'
 import { compiledMessages } from './vite/compiledMessages.ts'
+import { serviceWorker } from './vite/serviceWorker.ts'
 
 const inCommon = isCommon(fileURLToPath(new URL('src/main.tsx', import.meta.url)))
 
 export default defineConfig({
   // The controls' own words are wanted in the languages that the page speaks.
-  plugins: [react(), locales.vite({ locales: ['en-US'] }), compiledMessages()],
+  plugins: [react(), locales.vite({ locales: ['en-US'] }), compiledMessages(), serviceWorker()],
   build: {
     target: 'es2023',
     emptyOutDir: true,

@@ -20,8 +20,14 @@ export async function signIn(context: BrowserContext, app: Application, person: 
   await context.addCookies([{ name, value, url: app.address, httpOnly: true, sameSite: 'Lax' }])
 }
 
-/** A fresh Debian Chromium with a profile of its own, which goes with it. */
-export async function openBrowser(size = { width: 1280, height: 800 }): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
+/**
+ * A fresh Debian Chromium with a profile of its own, which goes with it.
+ * @param keepsPage the page may keep itself on the device, and then asks for more than what is looked at
+ */
+export async function openBrowser(
+  size = { width: 1280, height: 800 },
+  keepsPage = false,
+): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
   const profile = mkdtempSync(join(tmpdir(), 'bocado-browser-'))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
@@ -29,6 +35,7 @@ export async function openBrowser(size = { width: 1280, height: 800 }): Promise<
     args: ARGUMENTS,
     viewport: size,
     reducedMotion: 'reduce',
+    serviceWorkers: keepsPage ? 'allow' : 'block',
     locale: 'en-GB',
     timezoneId: 'America/Los_Angeles',
   })

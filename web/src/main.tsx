@@ -42,7 +42,11 @@ const AFTER_MS = 3000
 const LOOK_EVERY_MS = 500
 const fetchWhenIdle = (): void => {
   const isIdle = queryClient.isFetching() === 0 && document.querySelector('#screen h1, main h1') !== null
-  if (isIdle) void fetchTheRest()
+  if (isIdle)
+    void fetchTheRest().then(async () => {
+      const { readyForTheField } = await import('./shell/forTheField.js')
+      await readyForTheField(queryClient)
+    })
   else setTimeout(fetchWhenIdle, LOOK_EVERY_MS)
 }
 setTimeout(fetchWhenIdle, AFTER_MS)

@@ -1,7 +1,19 @@
 import type { Harvest, HarvestWait, Label, ParsedInputOf, ResponseOf, harvests } from '@bocado/contract'
 import { civilDate, dayNumber, harvestFrom, keepingWaiting } from '@bocado/core'
 import { civilDayIn } from '../clock.js'
-import { insertRow, instantOf, isStored, jsonOf, liveRow, madeColumns, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import {
+  insertRow,
+  instantOf,
+  isStored,
+  jsonOf,
+  liveRow,
+  madeColumns,
+  restoreRow,
+  updateRow,
+  type Queryable,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'

@@ -17,13 +17,37 @@ export interface Answer {
   at: string
 }
 
+/** What was recorded here and is not stored by the server yet. */
+export interface Unsent {
+  /** Its own, by which the server stores it once. */
+  id: string
+  /** Its place in the queue; given by the store. */
+  order?: number
+  /** Which operation it is. */
+  what: string
+  params: Record<string, string>
+  input: Record<string, unknown>
+  /** Who recorded it, and when, ISO. */
+  personId: string
+  personName: string
+  at: string
+  siteName: string
+  /** What it is, in words. */
+  says: string
+  /** What was typed into the form that it comes from, and where that form is. */
+  form: { draft: string; values: unknown; address: string } | null
+  /** What the server said against it; null while it waits. */
+  refused: string | null
+}
+
 interface Kept extends DBSchema {
   draft: { key: string; value: Draft }
   answer: { key: string; value: Answer }
+  unsent: { key: number; value: Unsent }
 }
 
 /** Raised with the shape of the store, and with that of what the server answers: what an older page kept of it is then let go. */
-const VERSION = 3
+const VERSION = 4
 
 let opened: Promise<IDBPDatabase<Kept> | undefined> | undefined
 
@@ -35,6 +59,7 @@ export function browserStore(): Promise<IDBPDatabase<Kept> | undefined> {
       if (from < 2) db.createObjectStore('answer')
       // What was typed is kept; what was read is read anew.
       else void transaction.objectStore('answer').clear()
+      if (from < 4) db.createObjectStore('unsent', { keyPath: 'order', autoIncrement: true })
     },
     // A page of a newer Bocado wants to change the store: it is let go, and this page does without.
     blocking: (_, __, event) => (event.target as IDBDatabase).close(),

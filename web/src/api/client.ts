@@ -27,6 +27,8 @@ export interface Call<E extends Endpoint> {
 export interface Writing {
   /** The same for each try of one write, so that it is stored once. */
   idempotencyKey: string
+  /** Without an answer by then it counts as unreachable; without it, it is waited for as long as the line holds. */
+  patienceMs?: number
   /** Hears what the write changed, by site; nothing where it had been stored before. */
   onChanged?: (changed: Readonly<Record<string, AspectVersions>>) => void
 }
@@ -88,6 +90,7 @@ export async function call<E extends Endpoint>(e: E, c: Call<E>, writing?: Writi
   }
   if (writing) {
     headers['Idempotency-Key'] = writing.idempotencyKey
+    if (writing.patienceMs !== undefined) init.signal = AbortSignal.timeout(writing.patienceMs)
   }
   const response = await fetchAnswer(addressOf(e, c), init)
   writing?.onChanged?.(JSON.parse(response.headers.get(CHANGED_HEADER) ?? '{}') as Record<string, AspectVersions>)

@@ -4,10 +4,21 @@ import { useSyncExternalStore } from 'react'
 let reachable = true
 const listeners = new Set<() => void>()
 
+export const isReachable = (): boolean => reachable
+
 export function noteReachable(now: boolean): void {
   if (now === reachable) return
   reachable = now
   listeners.forEach((listener) => listener())
+}
+
+/** Hears when an answer comes again after none did; the way to hear no more is returned. */
+export function onReachable(listener: () => void): () => void {
+  const heard = (): void => {
+    if (reachable) listener()
+  }
+  listeners.add(heard)
+  return () => listeners.delete(heard)
 }
 
 /** What is shown but could not be read anew, by its query, with the server's reason. */

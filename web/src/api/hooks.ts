@@ -60,17 +60,25 @@ export async function watched<T>(work: Promise<T>): Promise<T> {
   }
 }
 
+/** After this, what was kept of an answer is shown until it comes. */
+const SLOW_MS = 1500
+
 export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, everyMs: number | false = false) {
   const client = useQueryClient()
   const queryKey = [e.path, c.params, c.input]
   return useQuery<ResponseOf<E>>({
     queryKey,
     meta: restsOn(e, c.params),
-    queryFn: () =>
-      watched(call(e, c, undefined, (versions) => noteReadAt(queryKey, versions))).catch((error: unknown) => {
-        if (error instanceof Unreachable) void showKept(client, queryKey)
-        throw error
-      }),
+    queryFn: () => {
+      // A signal that hardly is one brings no refusal, only nothing.
+      const slow = setTimeout(() => void showKept(client, queryKey), SLOW_MS)
+      return watched(call(e, c, undefined, (versions) => noteReadAt(queryKey, versions)))
+        .catch((error: unknown) => {
+          if (error instanceof Unreachable) void showKept(client, queryKey)
+          throw error
+        })
+        .finally(() => clearTimeout(slow))
+    },
     enabled,
     refetchInterval: everyMs,
   })
@@ -79,6 +87,14 @@ export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, ev
 interface WriteVariables<E extends Endpoint> extends Call<E> {
   idempotencyKey: string
   onAnswer: ((answer: ResponseOf<E>) => void) | undefined
+}
+
+/** Reads anew what rests on what a write changed. */
+export function readAnew(client: QueryClient, changed: Readonly<Record<string, AspectVersions>>): Promise<unknown> {
+  const sites = Object.entries(changed)
+  // A write that had been stored before, its answer lost, does not say what it changed.
+  if (sites.length === 0) return client.invalidateQueries()
+  return Promise.all(sites.map(([siteId, versions]) => noteVersions(client, siteId, versions, true)))
 }
 
 /** Longer than this nobody waits to hear that something was stored, however much is read anew because of it. */
@@ -91,19 +107,13 @@ const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolv
 export function useWrite<E extends Endpoint>(e: E) {
   const client = useQueryClient()
   const lacking = useLacking(e)
-  const readAnew = (changed: Readonly<Record<string, AspectVersions>>): Promise<unknown> => {
-    const sites = Object.entries(changed)
-    // A write that had been stored before, its answer lost, does not say what it changed.
-    if (sites.length === 0) return client.invalidateQueries()
-    return Promise.all(sites.map(([siteId, versions]) => noteVersions(client, siteId, versions, true)))
-  }
   const mutation = useMutation<ResponseOf<E>, Error, WriteVariables<E>>({
     mutationFn: async ({ idempotencyKey, onAnswer, ...c }) => {
       let changed: Readonly<Record<string, AspectVersions>> = {}
       const answer = await watched(call(e, c as Call<E>, { idempotencyKey, onChanged: (what) => (changed = what) }))
       if (!isNoAct(e)) noteAct('fixed')
       onAnswer?.(answer)
-      await Promise.race([readAnew(changed), patience()])
+      await Promise.race([readAnew(client, changed), patience()])
       return answer
     },
   })

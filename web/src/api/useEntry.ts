@@ -7,6 +7,7 @@ import { RequestProblem } from './client.js'
 import { useWrite } from './hooks.js'
 import { lastParameter, noteAct, removalOf } from './lastAct.js'
 import { useDraft } from './useDraft.js'
+import { useRecorded, type Recorded } from './useRecorded.js'
 import { useWorkplace } from './workplace.js'
 
 /**
@@ -38,17 +39,15 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   // On a phone that goes from hand to hand nobody finds what another one typed.
   const { personId } = useWorkplace()
   const isTyped = JSON.stringify(values) !== begun.from
-  const kept = useDraft(
-    draft === undefined ? undefined : `${personId ?? ''} ${e.method} ${e.path} ${draft}`,
-    isTyped ? { values, rowVersion: begun.version } : undefined,
-    (found) => {
-      setValues({ ...initial, ...(found.values as V) })
-      setBegun((before) => ({ ...before, version: found.rowVersion }))
-    },
-  )
+  const draftKey = draft === undefined ? undefined : `${personId ?? ''} ${e.method} ${e.path} ${draft}`
+  const kept = useDraft(draftKey, isTyped ? { values, rowVersion: begun.version } : undefined, (found) => {
+    setValues({ ...initial, ...(found.values as V) })
+    setBegun((before) => ({ ...before, version: found.rowVersion }))
+  })
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
   const { save, isBarred, lacking } = useWrite(e)
+  const recorded = useRecorded(e)
   const removal = removalOf(e)
   const remove = useWrite(removal ?? e)
   const client = useQueryClient()
@@ -96,6 +95,33 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     setGeneral(fields.length > 0 ? null : detail)
   }
 
+  /** What an endpoint takes of the entry; undefined where the contract refuses it. */
+  const checked = (input: (values: V, rowVersion: number | null) => unknown): { input: InputOf<E> } | undefined => {
+    setGeneral(null)
+    setErrors({})
+    const body = input(values, begun.version)
+    const { success, error } = e.input.safeParse(body)
+    if (success) return { input: body as InputOf<E> }
+    refuse(
+      error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
+      '',
+    )
+    return undefined
+  }
+
+  /** Shows what the server said against it. */
+  const takeRefusal = async (error: unknown): Promise<void> => {
+    if (!(error instanceof RequestProblem)) throw error
+    refuse(error.problem.fields ?? [], error.problem.detail)
+    // Somebody else was faster: fetch what stands there now, so that saving again is a choice made in sight of it.
+    const theirs = (error.problem.current as { row_version?: number } | undefined)?.row_version
+    if (theirs !== undefined) {
+      setBegun((before) => ({ ...before, version: theirs }))
+      setOverTheirs(true)
+    }
+    if (error.problem.status === 409) await client.invalidateQueries()
+  }
+
   /**
    * Stores the entry; undefined where it was refused. `input` turns what was typed, and the version of the row that it was typed over, into
    * what the endpoint takes.
@@ -104,22 +130,13 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     params: ParamsOf<E>,
     input: (values: V, rowVersion: number | null) => unknown = (v) => v,
   ): Promise<ResponseOf<E> | undefined> => {
-    setGeneral(null)
-    setErrors({})
     const before = JSON.parse(begun.from) as V
-    const body = input(values, begun.version)
-    const checked = e.input.safeParse(body)
-    if (!checked.success) {
-      refuse(
-        checked.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
-        '',
-      )
-      return undefined
-    }
+    const body = checked(input)
+    if (!body) return undefined
     try {
       const versionOf = (answer: unknown): number | undefined => (answer as { rowVersion?: number } | null)?.rowVersion
       // What was put over somebody else's change is not taken back: what stood before it was theirs.
-      const stored = await save({ params, input: body as InputOf<E> }, (answer) => {
+      const stored = await save({ params, input: body.input }, (answer) => {
         kept.drop()
         noteAct((isOverTheirs ? undefined : takenBack(answer, params, () => input(before, versionOf(answer) ?? null))) ?? 'fixed')
       })
@@ -128,15 +145,33 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
       if (row && version !== undefined) setBegun({ from: JSON.stringify(values), version, seen: version })
       return stored
     } catch (error) {
-      if (!(error instanceof RequestProblem)) throw error
-      refuse(error.problem.fields ?? [], error.problem.detail)
-      // Somebody else was faster: fetch what stands there now, so that saving again is a choice made in sight of it.
-      const theirs = (error.problem.current as { row_version?: number } | undefined)?.row_version
-      if (theirs !== undefined) {
-        setBegun((before) => ({ ...before, version: theirs }))
-        setOverTheirs(true)
-      }
-      if (error.problem.status === 409) await client.invalidateQueries()
+      await takeRefusal(error)
+      return undefined
+    }
+  }
+
+  /**
+   * Records the entry, also without signal: it is kept in the browser and sent when an answer may come. undefined where it was refused.
+   *
+   * @param says what it is, in words, for the list of what waits
+   * @param address of the form, where what waits can be mended
+   */
+  const put = async (
+    params: ParamsOf<E>,
+    says: string,
+    address: string,
+    input: (values: V, rowVersion: number | null) => unknown = (v) => v,
+  ): Promise<Recorded<E> | undefined> => {
+    const body = checked(input)
+    if (!body) return undefined
+    try {
+      const form = draftKey === undefined ? null : { draft: draftKey, values, address }
+      const done = await recorded.save({ params, input: body.input }, says, form)
+      kept.drop()
+      noteAct(done.takeBack ?? 'fixed')
+      return done
+    } catch (error) {
+      await takeRefusal(error)
       return undefined
     }
   }
@@ -163,7 +198,8 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     errors,
     general,
     submit,
-    isBarred,
+    put,
+    isBarred: isBarred || recorded.isPending,
     lacking,
     discard,
     draftSince: kept.since,

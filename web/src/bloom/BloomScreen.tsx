@@ -2,7 +2,9 @@ import { bloomEvents, endpoints, type BloomOverview, type BloomRecord, type Indi
 import { useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { useSearchParams } from 'react-router'
-import { useBlocks, useRead, useWrite } from '../api/hooks.js'
+import { useBlocks, useRead } from '../api/hooks.js'
+import { nameOf } from '../api/unsent.js'
+import { useRecorded } from '../api/useRecorded.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -18,6 +20,7 @@ import { useText } from '../messages/useText.js'
 import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
+import { UnsentHere } from '../shell/UnsentHere.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { LadderPicture } from './LadderPicture.js'
@@ -144,8 +147,7 @@ function LookFor({ overview }: { overview: BloomOverview }) {
   const f = useFormat()
   const site = useSite()
   const undo = useUndo()
-  const add = useWrite(endpoints.bloom.add)
-  const remove = useWrite(endpoints.bloom.remove)
+  const add = useRecorded(endpoints.bloom.add)
   const [refused, setRefused] = useState<string | null>(null)
   const [all, setAll] = useState(false)
   const start = site.season.start
@@ -156,13 +158,10 @@ function LookFor({ overview }: { overview: BloomOverview }) {
   const put = async (plant: BloomOverview['ahead'][number], notYet: boolean): Promise<void> => {
     setRefused(null)
     try {
-      const { id, rowVersion } = await add.save({
-        params: { siteId: site.id },
-        input: { plantId: plant.plantId, event: plant.event, seenFrom: site.today, notYet, place: plant.place },
-      })
-      undo.offer(t('bloom.written', { name: plant.name, event: plant.eventName, notYet: notYet ? 'yes' : 'no' }), () =>
-        remove.save({ params: { siteId: site.id, recordId: id }, input: { rowVersion } }),
-      )
+      const says = t('bloom.written', { name: plant.name, event: plant.eventName, notYet: notYet ? 'yes' : 'no' })
+      const input = { plantId: plant.plantId, event: plant.event, seenFrom: site.today, notYet, place: plant.place }
+      const { takeBack } = await add.save({ params: { siteId: site.id }, input }, says)
+      if (takeBack) undo.offer(says, takeBack)
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error))
     }
@@ -172,6 +171,7 @@ function LookFor({ overview }: { overview: BloomOverview }) {
       <Heading>{t('bloom.lookFor')}</Heading>
       {overview.ahead.length === 0 ? <p>{t('bloom.nothingAhead')}</p> : null}
       <FormError text={refused} />
+      <UnsentHere of={(item) => item.what === nameOf(endpoints.bloom.add)} />
       <Rows>
         {shown.map((plant) => (
           <li key={`${plant.plantId} ${plant.event}`}>
@@ -306,7 +306,9 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
   const form = useEntry(endpoints.bloom.add, initial, null, site.id)
   const { values, set, errors } = form
   const save = async (): Promise<void> => {
-    const saved = await form.submit({ siteId: site.id }, (v) => ({
+    const name = plants.find(({ id }) => id === values.plantId)?.name ?? ''
+    const says = t('bloom.written', { name, event: t(`bloom.event.${values.event}`), notYet: values.notYet ? 'yes' : 'no' })
+    const saved = await form.put({ siteId: site.id }, says, 'bloom', (v) => ({
       ...v,
       plantId: v.plantId ?? '',
       blockId: v.blockId === 'none' ? null : v.blockId,

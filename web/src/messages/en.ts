@@ -9,6 +9,7 @@ import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
 import { ground } from './en/ground.js'
 import { harvest } from './en/harvest.js'
+import { unsent } from './en/unsent.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -42,6 +43,7 @@ export const en = {
   ...duties,
   ...ground,
   ...harvest,
+  ...unsent,
   ...work,
   ...words,
   ...glossary,

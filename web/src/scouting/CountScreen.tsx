@@ -188,9 +188,10 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
 
   const save = async (counted?: Unit[]): Promise<void> => {
     const body = (v: HeldCount) => ({ ...v, units: v === values ? (counted ?? v.units) : v.units, countedOn: v.countedOn ?? undefined })
+    const says = t('count.says', { name: row.organismName, block: block.name, count: (counted ?? units).length, units: sampling.units })
     const saved = round
       ? await update.submit({ siteId: site.id, roundId: round.id }, (v, rowVersion) => ({ ...body(v), rowVersion }))
-      : await create.submit({ siteId: site.id }, (v) => ({ ...body(v), watchId: row.watch.id }))
+      : await create.put({ siteId: site.id }, says, '', (v) => ({ ...body(v), watchId: row.watch.id }))
     if (!saved) return
     dropCount(heldAs)
     await navigate(`/sites/${site.id}/scouting`)

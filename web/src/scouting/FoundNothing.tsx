@@ -1,7 +1,6 @@
 import { endpoints, type Organism } from '@bocado/contract'
-import { useState } from 'react'
 import styled from 'styled-components'
-import { useWrite } from '../api/hooks.js'
+import { useRecorded } from '../api/useRecorded.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
 import { PHONE } from '../design/theme.js'
@@ -22,35 +21,21 @@ export function FoundNothing({ watchId, sampling, name }: { watchId: string; sam
   const site = useSite()
   const undo = useUndo()
   const { isPast } = useSeasonChoice()
-  const create = useWrite(endpoints.scouting.create)
-  const remove = useWrite(endpoints.scouting.remove)
-  const [isBusy, setBusy] = useState(false)
+  const create = useRecorded(endpoints.scouting.create)
   if (isPast) return null
   const { suggestedUnits: count, unit: one, units: many, itemsPerUnit: items } = sampling
   const record = async (): Promise<void> => {
-    const { id, rowVersion } = await create.save({
-      params: { siteId: site.id },
-      input: {
-        watchId,
-        countedOn: site.today,
-        units: Array.from({ length: count }, () => ({})),
-        unit: { one, many, items },
-      },
-    })
-    undo.offer(t('scouting.nothingSaid', { name, count, units: many }), () =>
-      remove.save({ params: { siteId: site.id, roundId: id }, input: { rowVersion } }),
-    )
-  }
-  // Two taps of one thumb are one round.
-  const press = (): void => {
-    setBusy(true)
-    void record().finally(() => setBusy(false))
+    const says = t('scouting.nothingSaid', { name, count, units: many })
+    const input = { watchId, countedOn: site.today, units: Array.from({ length: count }, () => ({})), unit: { one, many, items } }
+    const { takeBack } = await create.save({ params: { siteId: site.id }, input }, says)
+    if (takeBack) undo.offer(says, takeBack)
   }
   return (
     <Tap
       $plain
-      isDisabled={create.isBarred || isBusy}
-      onPress={press}
+      // Two taps of one thumb are one round.
+      isDisabled={create.isBarred}
+      onPress={() => void record()}
       aria-label={t('scouting.nothingNamed', { name, count, units: many })}
     >
       {t('scouting.nothing', { count, units: many })}

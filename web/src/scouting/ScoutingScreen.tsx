@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
+import { nameOf } from '../api/unsent.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
@@ -22,6 +23,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
+import { UnsentHere } from '../shell/UnsentHere.js'
 import { FoundNothing } from './FoundNothing.js'
 import { goesOnAt, heldCount } from './heldCount.js'
 import { RoundsChart } from './RoundsChart.js'
@@ -132,6 +134,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
         <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>
           {held ? t('scouting.goOn', { unit: sampling.unit, number: goesOnAt(held) + 1, counted: goesOnAt(held) }) : t('scouting.count')}
         </CountLink>
+        <UnsentHere of={(item) => item.input['watchId'] === row.watch.id && item.what === nameOf(endpoints.scouting.create)} />
         {held ? null : <FoundNothing watchId={row.watch.id} sampling={sampling} name={row.organismName} />}
         <Small>
           <Explained>

@@ -1,6 +1,8 @@
-import { lazy, Suspense, useMemo } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Outlet } from 'react-router'
 import { useSession } from '../api/session.js'
+import { beginSending } from '../api/unsent.js'
 import { WorkplaceContext } from '../api/workplace.js'
 import { Connection } from './Connection.js'
 import { later } from './later.js'
@@ -13,6 +15,9 @@ const SignInScreen = lazy(async () => ({ default: (await signInScreen()).SignInS
 export function Gate() {
   const session = useSession()
   const person = session?.person ?? null
+  const client = useQueryClient()
+  const personId = person?.id
+  useEffect(() => (personId === undefined ? undefined : beginSending(client, personId)), [client, personId])
   const workplace = useMemo(
     () => ({
       personId: person?.id ?? null,

@@ -61,6 +61,7 @@ export const router = createBrowserRouter([
               { path: 'site', element: screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
               { path: 'labels', element: screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },
               { path: 'changes', element: screen(() => import('../site/AuditScreen.js').then(({ AuditScreen }) => AuditScreen)) },
+              { path: 'unsent', element: screen(() => import('../site/UnsentScreen.js').then(({ UnsentScreen }) => UnsentScreen)) },
               { path: 'weather', element: screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
               {
                 path: 'weather/:stationId/import',

@@ -1,5 +1,4 @@
 import { endpoints, type Block, type Harvest } from '@bocado/contract'
-import { useState } from 'react'
 import { usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -46,8 +45,6 @@ export function HarvestForm(p: {
     placeId: harvest?.placeId ?? (places.length === 1 ? (places[0]?.id ?? null) : null),
     pickedOn: harvest?.pickedOn ?? (site.today <= site.season.end ? site.today : null),
   }
-  // Sent again after a lost answer, it is the same harvest.
-  const [id] = useState(() => crypto.randomUUID())
   const add = useEntry(endpoints.harvests.add, initial, null, harvest ? undefined : site.id)
   const update = useEntry(endpoints.harvests.update, initial, harvest, harvest?.id)
   const entry = harvest ? update : add
@@ -61,7 +58,7 @@ export function HarvestForm(p: {
   const save = async (): Promise<void> => {
     const done = harvest
       ? await update.submit({ siteId: site.id, harvestId: harvest.id }, (v, rowVersion) => ({ ...input(v), rowVersion }))
-      : await add.submit({ siteId: site.id }, (v) => ({ ...input(v), id }))
+      : await add.put({ siteId: site.id }, t('harvest.says', { what: words }), 'treatments?do=harvest', input)
     if (done) p.onDone()
   }
   const isRead = read.kg !== null || read.pieces !== null

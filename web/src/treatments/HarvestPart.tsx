@@ -1,11 +1,13 @@
 import { endpoints, type Block, type ResponseOf } from '@bocado/contract'
 import { useState } from 'react'
+import { nameOf } from '../api/unsent.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { Caution, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { UnsentHere } from '../shell/UnsentHere.js'
 import { partLater } from '../shell/partLater.js'
 import { useAsked } from '../shell/useAsked.js'
 import { useWhat } from './harvestWords.js'
@@ -44,6 +46,7 @@ export function HarvestPart({ data, blocks, organisms }: HarvestPartProps) {
       {waits.map(({ treatmentId, name, from, placeName }) => (
         <Caution key={treatmentId}>{t('harvest.wait', { place: placeName, date: f.date(from), name })}</Caution>
       ))}
+      <UnsentHere of={(item) => item.what === nameOf(endpoints.harvests.add)} />
       {open === 'new' ? <HarvestForm {...shared} /> : null}
       <Rows>
         {(showsAll ? harvests : harvests.slice(0, SHOWN)).map((harvest) => (

@@ -47,7 +47,10 @@ export function RecordForm({
   const entry = useEntry(endpoints.treatments.record, initial, treatment, treatment.id)
   const save = async (): Promise<void> => {
     const params = { siteId: site.id, treatmentId: treatment.id }
-    if (await entry.submit(params, (values, rowVersion) => ({ ...doneInput(values, site.timeZone), rowVersion }))) onDone()
+    const input = (values: DoneValues, rowVersion: number | null) => ({ ...doneInput(values, site.timeZone), rowVersion })
+    const says = t('record.says', { what: treatment.name, organism: against.name })
+    // What is recorded already is corrected where it can be seen.
+    if (done ? await entry.submit(params, input) : await entry.put(params, says, 'treatments', input)) onDone()
   }
   return (
     <Sheet>

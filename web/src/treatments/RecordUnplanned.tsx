@@ -66,7 +66,8 @@ export function RecordUnplanned(p: {
   const nameOf = ({ watch, organismName }: WatchForecast): string =>
     t('place.within', { name: organismName, parent: blocks.find(({ id }) => id === watch.blockId)?.name ?? '' })
   const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id }, (typed) => ({
+    const says = t('record.says', { what: means?.name ?? '', organism: row?.organismName ?? '' })
+    const saved = await entry.put({ siteId: site.id }, says, 'treatments?did=', (typed) => ({
       ...doneInput({ ...typed, rate: typed.rate ?? product?.labelRate ?? null, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
       watchId: typed.watchId ?? '',
       ...idsOf(means),

@@ -1,11 +1,14 @@
 import { endpoints, type WatchForecast } from '@bocado/contract'
 import { useWrite } from '../api/hooks.js'
+import { letGo, nameOf } from '../api/unsent.js'
+import { useRecorded } from '../api/useRecorded.js'
 import { useSite } from '../api/workplace.js'
 import { Select } from '../design/controls.js'
 import { Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { useUndo } from '../shell/Undo.js'
+import { UnsentHere } from '../shell/UnsentHere.js'
 
 /** What was seen this season, what clocks expect, and what was seen today in two presses. */
 export function SeenToday({ forecast }: { forecast: WatchForecast }) {
@@ -13,7 +16,7 @@ export function SeenToday({ forecast }: { forecast: WatchForecast }) {
   const f = useFormat()
   const site = useSite()
   const undo = useUndo()
-  const saw = useWrite(endpoints.calibration.addSighting)
+  const saw = useRecorded(endpoints.calibration.addSighting)
   const remove = useWrite(endpoints.calibration.removeRecord)
   const { watch, named, seen } = forecast
   const params = { siteId: site.id }
@@ -21,12 +24,11 @@ export function SeenToday({ forecast }: { forecast: WatchForecast }) {
   const add = async (event: string): Promise<void> => {
     const name = named.find(({ id }) => id === event)?.name ?? event
     const input = { event, kind: 'first' as const, seenOn: site.today, lookedBefore: null, note: '' }
-    const records = await saw.save({ params: { ...params, watchId: watch.id }, input })
-    const made = records.find((r) => r.event === event && r.kind === 'first' && r.seenOn === site.today)
-    if (made)
-      undo.offer(t('sighted.noted', { name }), () =>
-        remove.save({ params: { ...params, recordId: made.id }, input: { rowVersion: made.rowVersion } }),
-      )
+    const { id } = await saw.save({ params: { ...params, watchId: watch.id }, input }, t('sighted.noted', { name }))
+    undo.offer(
+      t('sighted.noted', { name }),
+      async () => (await letGo(id)) ?? remove.save({ params: { ...params, recordId: id }, input: { rowVersion: 1 } }),
+    )
   }
   if (named.length === 0 || watch.season !== site.season.start) return null
   return (
@@ -58,6 +60,7 @@ export function SeenToday({ forecast }: { forecast: WatchForecast }) {
         isDisabled={saw.isBarred}
         onChange={(id) => void add(id)}
       />
+      <UnsentHere of={(item) => item.what === nameOf(endpoints.calibration.addSighting) && item.params['watchId'] === watch.id} />
       <Small>{t('sighted.how')}</Small>
     </Stack>
   )

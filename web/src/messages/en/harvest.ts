@@ -9,6 +9,7 @@ export const harvest = {
   'harvest.hint': 'As you would say it: {example}',
   'harvest.example': '3.2 kg, 14 fruit, {place}, 3 spoilt by {organism}',
   'harvest.exampleUs': '7 lb, 14 fruit, {place}, 3 spoilt by {organism}',
+  'harvest.says': 'Harvest: {what}',
   'harvest.where': 'Where',
   'harvest.day': 'Picked on',
   'harvest.pieces': '{count, plural, one {one piece} other {{count, number} pieces}}',

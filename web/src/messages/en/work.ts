@@ -51,6 +51,7 @@ export const work = {
   'record.weatherTyped': 'Weather as typed.',
   'record.weatherMissing': 'The station has no reading for that hour; type what you measured.',
   'record.save': 'Record it',
+  'record.says': '{what} against {organism}',
   'shelf.title': 'Shelf',
   'shelf.add': 'Put a product on the shelf',
   'shelf.editNamed': 'Edit {name}',
@@ -232,6 +233,7 @@ export const work = {
   'count.paperTake': 'Take {count, number} {units}',
   'count.save': 'Save the count',
   'count.later': 'Go on later',
+  'count.says': 'Count of {name}, {block}: {count, number} {units}',
   'count.held': 'Kept in this browser until it is saved.',
 
   'outcomes.title': 'Outcomes',

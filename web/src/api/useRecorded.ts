@@ -1,0 +1,68 @@
+import type { Endpoint, InputOf, ResponseOf } from '@bocado/contract'
+import { useContext, useState } from 'react'
+import type { Unsent } from './browserStore.js'
+import type { Call } from './client.js'
+import { isReachable } from './connection.js'
+import { useWrite } from './hooks.js'
+import { lastParameter, noteAct, removalOf } from './lastAct.js'
+import { useLacking } from './may.js'
+import { keepAndSend, letGo, nameOf, NoStore } from './unsent.js'
+import { SiteContext, useWorkplace } from './workplace.js'
+
+/** A record that was kept on this device and perhaps stored already. */
+export interface Recorded<E extends Endpoint> {
+  id: string
+  /** null: it waits on this device. */
+  answer: ResponseOf<E> | null
+  /** Lets go of it, or removes it where it was stored. */
+  takeBack: (() => Promise<unknown>) | undefined
+}
+
+/** An answer is waited for so long before a record counts as waiting; a server that did not answer last is not waited for. */
+const PATIENCE_MS = 4000
+
+/** A record of what was seen or done standing up: kept in the browser first, then sent, each once, however late. */
+export function useRecorded<E extends Endpoint>(e: E) {
+  const { personId, name } = useWorkplace()
+  const site = useContext(SiteContext)
+  const lacking = useLacking(e)
+  const direct = useWrite(e)
+  const removal = removalOf(e)
+  const remove = useWrite(removal ?? e)
+  const [isPending, setPending] = useState(false)
+
+  const save = async ({ params, input }: Call<E>, says: string, form: Unsent['form'] = null): Promise<Recorded<E>> => {
+    const id = crypto.randomUUID()
+    const removed = removal && {
+      params: { ...(params as object), [lastParameter(removal.path)]: id },
+      input: { rowVersion: 1 },
+    }
+    const takeBack = removed && (async () => (await letGo(id)) ?? remove.save(removed as Call<E>))
+    const record = {
+      id,
+      what: nameOf(e),
+      params: params as Record<string, string>,
+      input: input as Record<string, unknown>,
+      personId: personId ?? '',
+      personName: name,
+      at: new Date().toISOString(),
+      siteName: site?.name ?? '',
+      says,
+      form,
+    }
+    setPending(true)
+    try {
+      const answer = (await keepAndSend(record, isReachable() ? PATIENCE_MS : 0)) as ResponseOf<E> | null
+      noteAct(takeBack ?? 'fixed')
+      return { id, answer, takeBack }
+    } catch (error) {
+      if (!(error instanceof NoStore)) throw error
+      // A private window keeps nothing: then it is as with every other form.
+      const answer = await direct.save({ params, input: { ...(input as object), id } as InputOf<E> })
+      return { id, answer, takeBack: removed && (() => remove.save(removed as Call<E>)) }
+    } finally {
+      setPending(false)
+    }
+  }
+  return { save, isPending, isBarred: isPending || lacking !== null, lacking }
+}

@@ -1,0 +1,36 @@
+import { addRoute, cleanupOutdatedCaches, matchPrecache, precache } from 'workbox-precaching'
+import { NavigationRoute, registerRoute } from 'workbox-routing'
+
+/**
+ * Keeps the page's own files on the device, so that Bocado opens without a server. What is read from the server and what is written to it
+ * does not pass through here: that is the page's own affair.
+ */
+declare const self: { skipWaiting: () => Promise<void>; clients: { claim: () => Promise<void> } } & Pick<Window, 'addEventListener'>
+/** Every file of the page, put in when it is built. */
+declare const PAGE_FILES: { url: string; revision: string | null }[]
+
+/** A server that takes longer is as good as none: the page opens, and goes on asking. */
+const PATIENCE_MS = 3000
+const PAGE = '/index.html'
+
+precache(PAGE_FILES)
+cleanupOutdatedCaches()
+registerRoute(new NavigationRoute(async ({ request }) => openPage(request), { denylist: [/^\/api\//, /^\/healthz/, /\.\w+$/] }))
+addRoute({ directoryIndex: '', cleanURLs: false })
+
+// A newer page comes from the server at once; its files are here as soon as they are, for it and for no older one.
+self.addEventListener('install', () => void self.skipWaiting())
+self.addEventListener('activate', (event) =>
+  (event as unknown as { waitUntil: (p: Promise<void>) => void }).waitUntil(self.clients.claim()),
+)
+
+async function openPage(request: Request): Promise<Response> {
+  const kept = matchPrecache(PAGE)
+  try {
+    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE_MS) })
+    if (answer.status < 500) return answer
+  } catch {
+    // No signal, or one that is as good as none.
+  }
+  return (await kept) ?? Response.error()
+}
