@@ -4,6 +4,7 @@ import { bench } from './bench.js'
 import { bloom } from './bloom.js'
 import { calibration } from './calibration.js'
 import { crew } from './crew.js'
+import { crops } from './crops.js'
 import { demo, devices } from './devices.js'
 import { ground } from './ground.js'
 import { harvests } from './harvests.js'
@@ -40,6 +41,7 @@ export const endpoints = {
   scouting,
   treatments,
   harvests,
+  crops,
   outcomes,
   devices,
   demo,

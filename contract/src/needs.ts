@@ -53,6 +53,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   },
   places: { reads: 'look', writes: 'lead' },
   harvests: { reads: 'look', writes: 'observe' },
+  crops: { reads: 'look', writes: 'tend', but: { addStage: 'observe', removeStage: 'observe', restoreStage: 'observe' } },
   ground: { reads: 'look', writes: 'lead' },
   weather: {
     reads: 'look',

@@ -1,12 +1,15 @@
 /// <reference types="vite/client" />
 import { spellOut } from './authored.js'
 import { causeSchema, type Cause } from './cause.js'
+import { cropsSchema, type Crop } from './crop.js'
+import cropEntries from '../crops/crops.json' with { type: 'json' }
 import { methodSchema, type Method } from './method.js'
 import { indicatorSchema, organismSchema, type Indicator, type Organism } from './schema.js'
 
 export * from './regions.js'
 export * from './about.js'
 export * from './cause.js'
+export * from './crop.js'
 export * from './datedEvents.js'
 export * from './method.js'
 export * from './model.js'
@@ -52,6 +55,11 @@ export const methods: readonly Method[] = entriesOf(import.meta.glob('../methods
 export const causes: readonly Cause[] = entriesOf(import.meta.glob('../causes/causes.json', { eager: true, import: 'default' }), (e) =>
   causeSchema.array().parse((e as { causes: unknown }).causes),
 ).flat()
+
+/** What is grown, by name, with its stages. */
+export const crops: readonly Crop[] = cropsSchema.parse(cropEntries).crops.toSorted(byName)
+const cropsById = new Map(crops.map((crop) => [crop.id, crop]))
+export const findCrop = (id: string): Crop | undefined => cropsById.get(id)
 
 const organismsById = new Map(organisms.map((organism) => [organism.id, organism]))
 const methodsById = new Map(methods.map((method) => [method.id, method]))

@@ -128,3 +128,20 @@ export const methodKinds = ['prevention', 'cultural', 'mechanical', 'biological'
 
 /** What stands against the organism a look-alike is confused with. */
 export const lookAlikeStatus = ['pest', 'disease', 'weed', 'wanted', 'native', 'beneficial', 'harmless', 'no pest'] as const
+
+/** What a crop comes through in a year, in the order in which it does. */
+export const cropStages = [
+  'sown',
+  'planted',
+  'emerged',
+  'bud-break',
+  'first-flower',
+  'first-female-flower',
+  'petal-fall',
+  'fruit-set',
+  'heads-form',
+  'bulbs-swell',
+  'first-harvest',
+  'last-harvest',
+] as const
+export type CropStage = (typeof cropStages)[number]

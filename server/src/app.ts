@@ -12,6 +12,7 @@ import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
 import { groundRoutes } from './ground/routes.js'
+import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
@@ -88,6 +89,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     placeRoutes,
     groundRoutes,
     harvestRoutes,
+    cropRoutes,
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,

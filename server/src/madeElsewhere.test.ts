@@ -104,11 +104,8 @@ describe.each(KINDS)('$name made without signal', ({ e, table, input, params, re
     for (const again of together) expect(done(again)).toEqual(first)
     const [row] = await rows()
     expect(row).toMatchObject({ recorded_at: '2026-05-22 12:10:00.000', queue_order: 7, row_version: 1 })
-    const [[{ n }]] = (await app.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ?`, [place.site.id])) as [
-      { n: number }[],
-      unknown,
-    ]
-    expect(n).toBe(1)
+    const [[count]] = await app.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ?`, [place.site.id])
+    expect(count!['n']).toBe(1)
   })
 
   test('is not taken for one of another site', async () => {

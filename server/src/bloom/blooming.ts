@@ -14,6 +14,7 @@ import { indicators } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
+import { cropsInFlower } from '../crops/service.js'
 import { routePlants } from '../library/route.js'
 import { getSite } from '../sites/service.js'
 import { keepBeside } from '../watches/forecast.js'
@@ -63,7 +64,7 @@ const finite = (value: number | undefined): number | null => (value !== undefine
 
 const IN_FLOWER: readonly BloomRecord['event'][] = ['first-open', 'full-bloom']
 
-/** What flowers in or beside a block this season, as far as somebody has said that it grows there. */
+/** What flowers in or beside a block this season, as far as somebody has said that it grows there: plants of the log, and crops. */
 async function floweringIn(deps: Deps, siteId: string, blockId: string): Promise<Flowering[]> {
   const { db, clock } = deps
   const site = await getSite(db, clock, siteId)
@@ -77,11 +78,12 @@ async function floweringIn(deps: Deps, siteId: string, blockId: string): Promise
       .map(({ plantId }) => ({ plantId, name: indicators.find(({ id }) => id === plantId)?.name ?? plantId, own: false })),
     ...own.filter((plant) => plant.blockId === blockId).map(({ plantId, name }) => ({ plantId, name, own: true })),
   ]
-  if (here.length === 0) return []
+  const planted = await cropsInFlower(deps, siteId, blockId)
+  if (here.length === 0) return planted
   const at = await (await weatherOfBlocks(deps, site, site.season.start))(block)
   const station = (await bloomsByStation(deps, site, blocks)).find(({ stationId }) => stationId === at.followed?.station.id)
   const firstDay = dayNumber(site.season.start)
-  return here.map(({ plantId, name, own: isOwn }) => {
+  const written = here.map(({ plantId, name, own: isOwn }): Flowering => {
     const seen = records.filter(
       (r) => r.plantId === plantId && r.season === site.season.start && !r.notYet && (r.blockId === null || r.blockId === blockId),
     )
@@ -97,6 +99,7 @@ async function floweringIn(deps: Deps, siteId: string, blockId: string): Promise
       ...flowerSpan({ opened: first(IN_FLOWER), ended: first(['end']) }, { from: on(expected.from), until: on(expected.until) }),
     }
   })
+  return [...written, ...planted]
 }
 
 /** What flowers in or beside a block this season, and when. */

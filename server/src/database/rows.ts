@@ -25,6 +25,8 @@ export type Editable =
   | 'product'
   | 'deed'
   | 'harvest'
+  | 'planting'
+  | 'crop_stage'
   | 'round'
   | 'counting_rule'
   | 'own_clock'
@@ -76,6 +78,8 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   bloom_plant: 'blooms',
   own_bloom_plant: 'blooms',
   bloom_record: 'blooms',
+  planting: 'blooms',
+  crop_stage: 'blooms',
   bloom_trigger: 'blooms',
 }
 

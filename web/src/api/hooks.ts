@@ -98,7 +98,7 @@ export function readAnew(client: QueryClient, changed: Readonly<Record<string, A
 }
 
 /** Longer than this nobody waits to hear that something was stored, however much is read anew because of it. */
-const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1500))
+export const patience = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1500))
 
 /**
  * A write. `save` sends it under a key of its own and tries until an answer comes; what rests on what it changed is read anew

@@ -4,7 +4,7 @@ import { useSyncExternalStore } from 'react'
 import { browserStore, type Unsent } from './browserStore.js'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { onReachable } from './connection.js'
-import { readAnew, watched } from './hooks.js'
+import { patience, readAnew, watched } from './hooks.js'
 
 export type { Unsent }
 
@@ -109,9 +109,10 @@ async function sendAll(): Promise<boolean> {
     if (!next) return faulty.size === 0
     try {
       onItsWay = next.id
-      const answer = await sendOne(next)
+      const { answer, seen } = await sendOne(next)
       await db?.delete('unsent', next.order as number)
-      outcomes.get(next.id)?.({ answer })
+      // As with every other form: it closes when what it changed is in sight.
+      void seen.then(() => outcomes.get(next.id)?.({ answer }))
       failures = 0
     } catch (error) {
       if (!(error instanceof RequestProblem)) {
@@ -135,7 +136,7 @@ async function sendAll(): Promise<boolean> {
   }
 }
 
-async function sendOne(item: Unsent): Promise<unknown> {
+async function sendOne(item: Unsent): Promise<{ answer: unknown; seen: Promise<unknown> }> {
   const e = KINDS.find((kind) => nameOf(kind) === item.what)
   if (!e) throw new Error(`no record is ${item.what}`)
   let changes: Parameters<typeof readAnew>[1] = {}
@@ -146,8 +147,7 @@ async function sendOne(item: Unsent): Promise<unknown> {
       onChanged: (what) => (changes = what),
     }),
   )
-  if (sender) void readAnew(sender.client, changes)
-  return answer
+  return { answer, seen: sender ? Promise.race([readAnew(sender.client, changes), patience()]) : Promise.resolve() }
 }
 
 /** The record with its id and with when, in which order and by whom it was made. */

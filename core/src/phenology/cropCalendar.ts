@@ -1,0 +1,56 @@
+/** A stage of a crop, and by how many days it follows stages before it. */
+export interface CropStageRule {
+  id: string
+  /** Bounds from practice, in days; several where it may be counted from several stages. */
+  after: readonly { stage: string; days: readonly [number, number] }[]
+}
+
+/** When a stage of a crop came, or is expected between two day numbers. */
+export interface CropStageDate {
+  id: string
+  seen: number | null
+  /** null where nothing that it follows is known, or where it is behind. */
+  expected: { from: number; until: number } | null
+  /** A later stage was seen: it has come, though nobody wrote its day down. */
+  isPast: boolean
+}
+
+/**
+ * The calendar of a planting: what was seen, and what is still expected. A stage is counted from the nearest stage before it of which
+ * something is known, seen rather than expected; bounds add up, so that what lies far ahead is told widely.
+ *
+ * @param stages in their order
+ * @param seen day numbers by stage
+ * @returns one for each stage, in the same order
+ * @example
+ * cropCalendar([{ id: 'planted', after: [] }, { id: 'first-flower', after: [{ stage: 'planted', days: [15, 45] }] }], new Map([['planted', 100]]))
+ * // first-flower: expected { from: 115, until: 145 }
+ */
+export function cropCalendar(stages: readonly CropStageRule[], seen: ReadonlyMap<string, number>): CropStageDate[] {
+  const lastSeen = stages.findLastIndex(({ id }) => seen.has(id))
+  const known = new Map<string, { from: number; until: number }>()
+  return stages.map(({ id, after }, i) => {
+    const on = seen.get(id) ?? null
+    const isPast = on === null && i < lastSeen
+    const expected = on === null && !isPast ? expectedAfter(stages, after, known) : null
+    const span = on === null ? expected : { from: on, until: on }
+    if (span) known.set(id, span)
+    return { id, seen: on, expected, isPast }
+  })
+}
+
+function expectedAfter(
+  stages: readonly CropStageRule[],
+  after: CropStageRule['after'],
+  known: ReadonlyMap<string, { from: number; until: number }>,
+): { from: number; until: number } | null {
+  const bases = after.flatMap(({ stage, days }) => {
+    const span = known.get(stage)
+    return span ? [{ span, days, isSeen: span.from === span.until, at: stages.findIndex(({ id }) => id === stage) }] : []
+  })
+  const [best] = bases.sort((a, b) => Number(b.isSeen) - Number(a.isSeen) || b.at - a.at)
+  return best ? { from: best.span.from + best.days[0], until: best.span.until + best.days[1] } : null
+}
+
+/** Years for which same-family crops in the same soil are named: what feeds on the family may winter there so long (from practice). */
+export const ROTATION_YEARS = 3

@@ -1,0 +1,20 @@
+CREATE TABLE IF NOT EXISTS crop_stage (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  planting_id UUID NOT NULL,
+  stage VARCHAR(40) NOT NULL COMMENT 'of the crop in the library',
+  season DATE NOT NULL COMMENT 'first day of the season',
+  seen_on DATE NOT NULL,
+  recorded_at DATETIME(3) NULL COMMENT 'UTC, by the clock of the device that recorded it',
+  queue_order BIGINT UNSIGNED NULL COMMENT 'its place in the queue of a device without signal',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  live TINYINT AS (IF(deleted_at IS NULL, 1, NULL)) PERSISTENT,
+  UNIQUE KEY once (planting_id, stage, season, live),
+  KEY of_site (site_id, season),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (planting_id) REFERENCES planting (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

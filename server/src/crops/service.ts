@@ -1,0 +1,201 @@
+import type { crops as operations, CropEntry, ParsedInputOf, Planting, Site } from '@bocado/contract'
+import { civilDate, cropCalendar, dayNumber, flowerSpan, ROTATION_YEARS, seasonLater, type FlowerSpan } from '@bocado/core'
+import { crops, findCrop, type Crop } from '@bocado/library'
+import {
+  insertOnce,
+  insertRow,
+  isStored,
+  liveRow,
+  madeColumns,
+  restoreRow,
+  updateRow,
+  type Queryable,
+  type Write,
+} from '../database/index.js'
+import { fieldProblem, refusal } from '../http/problems.js'
+import type { Deps } from '../http/route.js'
+import { tree } from '../places/store.js'
+import { getSite, requireSeason, seasonOf } from '../sites/service.js'
+import { listPlantings, listStages, type StoredPlanting, type StoredStage } from './store.js'
+
+/** The crops of the library. */
+export const knownCrops = (): CropEntry[] =>
+  crops.map(({ id, name, words, family, lives, stages }) => ({ id, name, words, family, lives, stages: stages.map((stage) => stage.id) }))
+
+const cropOf = ({ crop }: Pick<StoredPlanting, 'crop'>): Crop | undefined => findCrop(crop)
+
+/** The season to which a stage of a planting belongs: an annual has each once, a perennial anew in each year. */
+const seasonOfStage = (site: Pick<Site, 'latitude'>, planting: Pick<StoredPlanting, 'crop' | 'standsFrom'>, day: string): string =>
+  seasonOf(site, cropOf(planting)?.lives === 'annual' ? planting.standsFrom : day)
+
+/** Whether a planting stood somewhere in a season. */
+const stoodIn = ({ standsFrom, standsUntil }: StoredPlanting, { start, end }: Site['season']): boolean =>
+  standsFrom <= end && (standsUntil === null || standsUntil >= start)
+
+interface Dated {
+  stages: Planting['stages']
+  flowers: FlowerSpan | null
+}
+
+/** What was seen of a planting in a season and what is expected, in day numbers for its flowers. */
+function dated(crop: Crop, seen: readonly StoredStage[]): Dated {
+  const calendar = cropCalendar(crop.stages, new Map(seen.map(({ stage, seenOn }) => [stage, dayNumber(seenOn)])))
+  const of = (id: string | undefined) => calendar.find((one) => one.id === id)
+  const [from, until] = [of(crop.flowers?.from), of(crop.flowers?.until)]
+  // Of fruit that are picked for weeks it flowers until the last of them; of a planting that has begun to bear it has flowered.
+  const opened = from?.seen ?? (from?.isPast ? (calendar.find((one) => one.seen !== null)?.seen ?? null) : null)
+  return {
+    stages: calendar.map(({ seen: on, expected, isPast }, i) => {
+      const stage = crop.stages[i]!.id
+      const record = on === null ? undefined : seen.find((one) => one.stage === stage)
+      return {
+        stage,
+        seen: record ? { recordId: record.id, on: record.seenOn, personName: record.personName, rowVersion: record.rowVersion } : null,
+        expected: expected && { from: civilDate(expected.from), until: civilDate(expected.until) },
+        isPast,
+      }
+    }),
+    flowers: crop.flowers
+      ? flowerSpan({ opened, ended: until?.seen ?? null }, { from: from?.expected?.from ?? null, until: until?.expected?.until ?? null })
+      : null,
+  }
+}
+
+interface Calendar {
+  site: Site
+  season: Site['season']
+  /** What stood somewhere in the season. */
+  plantings: (StoredPlanting & { known: Crop | undefined; dated: Dated })[]
+  /** What stood anywhere in any season. */
+  all: StoredPlanting[]
+}
+
+async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): Promise<Calendar> {
+  const [site, all, stages] = await Promise.all([getSite(db, clock, siteId), listPlantings(db, siteId), listStages(db, siteId)])
+  if (start !== undefined) requireSeason(site, start)
+  const season = start === undefined ? site.season : { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) }
+  const plantings = all
+    .filter((planting) => stoodIn(planting, season))
+    .map((planting) => {
+      const known = cropOf(planting)
+      const own = stages.filter((one) => one.plantingId === planting.id && (known?.lives === 'annual' || one.season === season.start))
+      return { ...planting, known, dated: known ? dated(known, own) : { stages: [], flowers: null } }
+    })
+  return { site, season, plantings, all }
+}
+
+/** The crop calendar of a season. */
+export async function plantingsOf(deps: Deps, siteId: string, start: string): Promise<Planting[]> {
+  const { plantings, all } = await calendarOf(deps, siteId, start)
+  const places = await tree(deps.db, siteId)
+  const above = (id: string | null | undefined): string[] => (id ? [id, ...above(places.get(id)?.parentId)] : [])
+  return plantings.map(({ known, dated: { stages, flowers }, ...planting }) => ({
+    ...planting,
+    cropName: known?.name ?? planting.crop,
+    stages,
+    flowers:
+      flowers && flowers.how !== 'unknown' && flowers.from !== null && flowers.until !== null
+        ? { from: civilDate(flowers.from), until: civilDate(flowers.until), how: flowers.how }
+        : null,
+    sameFamily: known ? beforeIt(planting, known, all, above) : [],
+  }))
+}
+
+/** Annual crops of a family that stood in the same soil in the years before. */
+function beforeIt(
+  planting: StoredPlanting,
+  { family, lives }: Crop,
+  all: readonly StoredPlanting[],
+  above: (id: string) => string[],
+): Planting['sameFamily'] {
+  if (lives === 'perennial') return []
+  const since = civilDate(dayNumber(planting.standsFrom) - Math.round(ROTATION_YEARS * 365.25))
+  const here = above(planting.placeId)
+  return all.flatMap((other) => {
+    const crop = cropOf(other)
+    const until = other.standsUntil
+    if (other.id === planting.id || crop?.family !== family || until === null || until > planting.standsFrom || until < since) return []
+    const isSameSoil = here.includes(other.placeId) || above(other.placeId).includes(planting.placeId)
+    return isSameSoil ? [{ cropName: crop.name, until }] : []
+  })
+}
+
+/** What of the crops may flower in or beside a block this season, for bees; days as day numbers. */
+export async function cropsInFlower(
+  deps: Deps,
+  siteId: string,
+  blockId: string,
+): Promise<(FlowerSpan & { plantId: string; name: string })[]> {
+  const [{ plantings }, places] = [await calendarOf(deps, siteId), await tree(deps.db, siteId)]
+  const isWithin = (id: string | null | undefined): boolean => !!id && (id === blockId || isWithin(places.get(id)?.parentId))
+  return plantings.flatMap(({ placeId, crop, known, dated: { flowers } }) =>
+    known && flowers && isWithin(placeId) ? [{ plantId: `crop-${crop}`, name: known.name, ...flowers }] : [],
+  )
+}
+
+type Fields = Omit<ParsedInputOf<typeof operations.add>, 'begins'>
+
+async function columnsOf(w: Write, deps: Deps, input: Fields) {
+  const { today } = await getSite(w.tx, deps.clock, w.siteId)
+  if (!findCrop(input.crop)) throw fieldProblem('crop', 'choose a crop of the library')
+  if (!(await tree(w.tx, w.siteId)).has(input.placeId)) throw fieldProblem('placeId', 'choose a place of this site')
+  if (input.standsFrom > today) throw refusal('standsFrom', 'day.future', { today: { day: today } })
+  if (input.standsUntil !== null && input.standsUntil > today) throw refusal('standsUntil', 'day.future', { today: { day: today } })
+  return {
+    place_id: input.placeId,
+    crop: input.crop,
+    variety: input.variety,
+    stands_from: input.standsFrom,
+    stands_until: input.standsUntil,
+    note: input.note,
+  }
+}
+
+/** Says what stands somewhere, and with which stage it began. */
+export async function addPlanting(w: Write, deps: Deps, { begins, ...input }: ParsedInputOf<typeof operations.add>) {
+  const id = await insertRow(w, 'planting', await columnsOf(w, deps, input))
+  if (begins !== null) await addStage(w, deps, { plantingId: id, stage: begins, seenOn: input.standsFrom, made: null })
+  return { id, rowVersion: 1 }
+}
+
+export async function changePlanting(w: Write, deps: Deps, id: string, { rowVersion, ...input }: ParsedInputOf<typeof operations.update>) {
+  const before = await liveRow(w.tx, w.siteId, 'planting', id)
+  if (before['crop'] !== input.crop && (await listStages(w.tx, w.siteId)).some(({ plantingId }) => plantingId === id))
+    throw fieldProblem('crop', 'its stages were seen on another crop; remove this planting and begin a new one')
+  await updateRow(w, 'planting', id, rowVersion, await columnsOf(w, deps, input))
+  return { id, rowVersion: rowVersion + 1 }
+}
+
+/** Records the day of a stage; the last harvest or clearing of a crop leaves it standing until somebody says that it is gone. */
+export async function addStage(w: Write, deps: Deps, input: ParsedInputOf<typeof operations.addStage>) {
+  if (input.id !== undefined && (await isStored(w, 'crop_stage', input.id))) return { id: input.id, rowVersion: 1 }
+  const planting = await plantingFor(w.tx, w.siteId, input.plantingId)
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  const crop = cropOf(planting)
+  if (!crop?.stages.some(({ id }) => id === input.stage))
+    throw fieldProblem('stage', `is no stage of ${crop?.name ?? planting.crop}: ${crop?.stages.map(({ id }) => id).join(', ') ?? ''}`)
+  if (input.seenOn > site.today) throw refusal('seenOn', 'day.future', { today: { day: site.today } })
+  const isEarly = input.seenOn < planting.standsFrom && input.stage !== 'sown'
+  if (isEarly || (planting.standsUntil !== null && input.seenOn > planting.standsUntil))
+    throw fieldProblem('seenOn', 'lies outside the days on which it stood there')
+  const columns = {
+    planting_id: planting.id,
+    stage: input.stage,
+    season: seasonOfStage(site, planting, input.seenOn),
+    seen_on: input.seenOn,
+    ...madeColumns(w, input.made),
+  }
+  const known = () => fieldProblem('seenOn', 'the day of this stage is recorded already; remove it first if it is wrong')
+  return { id: await insertOnce(w, 'crop_stage', columns, known, input.id), rowVersion: 1 }
+}
+
+async function plantingFor(db: Queryable, siteId: string, id: string): Promise<StoredPlanting> {
+  const planting = (await listPlantings(db, siteId)).find((one) => one.id === id)
+  if (!planting) throw fieldProblem('plantingId', 'choose a planting of this site')
+  return planting
+}
+
+export async function restoreOne(w: Write, table: 'planting' | 'crop_stage', id: string, rowVersion: number) {
+  await restoreRow(w, table, id, rowVersion)
+  return { id, rowVersion: rowVersion + 1 }
+}
