@@ -5,6 +5,7 @@ import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
+import { addPlanting, addStage } from '@bocado/server/crops/service'
 import { addHarvest } from '@bocado/server/harvests/service'
 import { clock } from '@bocado/server/clock'
 import { Database } from '@bocado/server/database/database'
@@ -39,6 +40,7 @@ import { LANDMARKS, OUTLINES } from './ground.js'
 import {
   BLOCKS,
   HARVESTS,
+  PLANTINGS,
   PARTS,
   COPPER,
   DEMO_NOW,
@@ -186,6 +188,11 @@ async function seed(deps: Deps): Promise<void> {
     const { id } = await addPlace(lead, endpoints.places.create.input.parse({ ...part, parentId: blocks.get(block) }))
     parts.set(part.name, id)
   }
+  for (const { block, stages, ...planted } of PLANTINGS) {
+    const { id } = await addPlanting(lead, deps, endpoints.crops.add.input.parse({ ...planted, placeId: blocks.get(block) }))
+    for (const [stage, seenOn] of stages)
+      await addStage(scout, deps, endpoints.crops.addStage.input.parse({ plantingId: id, stage, seenOn }))
+  }
   for (const { part, ...picked } of HARVESTS)
     await addHarvest(scout, deps, endpoints.harvests.add.input.parse({ ...picked, placeId: parts.get(part) }))
   for (const { block, ...event } of WATERINGS)
@@ -239,11 +246,11 @@ async function seed(deps: Deps): Promise<void> {
   )
   for (const { hungOn, checks, hatch } of inventPastRecords(STATIONS[0] as InventedStation, PAST_RECORDS)) {
     await addCatches(scout, deps, story, { event: 'flight', hungOn, checks, note: '' })
-    await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year' })
+    await addSighting(scout, deps, story, { event: 'hatch', kind: 'first', ...hatch, note: 'first entries of the year', made: null })
   }
   const thistle = watched.get('creeping-thistle Lower Meadow') as string
   for (const seen of inventThistleDates(STATIONS[1] as InventedStation, THISTLE_SEASONS))
-    await addSighting(scout, deps, thistle, { event: 'flower', kind: 'first', ...seen, note: '' })
+    await addSighting(scout, deps, thistle, { event: 'flower', kind: 'first', ...seen, note: '', made: null })
   await acceptClock(lead, deps, thistle, 'flower')
 
   for (const { organism, ...look } of inventVarietyLooks(VARIETY_YEARS))
@@ -270,6 +277,7 @@ async function seed(deps: Deps): Promise<void> {
         unit: null,
         units: drawRound(random, density, 24, 20),
         note: '',
+        made: null,
       })
     }
   }

@@ -1,4 +1,5 @@
 import type { blocks, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
+import type { CropStage } from '@bocado/library'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
 
@@ -405,3 +406,63 @@ export const LAST_SEASON = {
     { organism: 'grape-berry-moth', block: 'Terrace Vines', biofix: null, treated: null },
   ],
 } as const
+
+/** What stands where, and which of its stages somebody wrote down: day by stage. */
+export const PLANTINGS: readonly {
+  block: string
+  crop: string
+  variety?: string
+  standsFrom: string
+  standsUntil?: string
+  begins?: 'sown' | 'planted'
+  stages: readonly (readonly [CropStage, string])[]
+}[] = [
+  {
+    block: 'Old Apples',
+    crop: 'apple',
+    standsFrom: '1988-04-01',
+    stages: [
+      ['bud-break', '2026-04-02'],
+      ['first-flower', '2026-04-27'],
+      ['petal-fall', '2026-05-12'],
+    ],
+  },
+  {
+    block: 'Stone Row',
+    crop: 'peach',
+    standsFrom: '2012-04-01',
+    stages: [
+      ['first-flower', '2026-04-08'],
+      ['petal-fall', '2026-04-20'],
+    ],
+  },
+  {
+    block: 'Long Corn',
+    crop: 'sweet-corn',
+    variety: 'first sowing',
+    standsFrom: '2026-04-28',
+    begins: 'sown',
+    stages: [['emerged', '2026-05-11']],
+  },
+  {
+    block: 'Long Corn',
+    crop: 'sweet-corn',
+    variety: 'second sowing',
+    standsFrom: '2026-05-18',
+    begins: 'sown',
+    stages: [['emerged', '2026-05-27']],
+  },
+  { block: 'Onion Flat', crop: 'onion', standsFrom: '2026-04-06', begins: 'planted', stages: [] },
+  { block: 'Onion Flat', crop: 'leek', standsFrom: '2024-05-10', standsUntil: '2024-11-15', stages: [] },
+  {
+    block: 'Glass Two',
+    crop: 'pepper',
+    standsFrom: '2026-03-20',
+    begins: 'planted',
+    stages: [
+      ['first-flower', '2026-04-24'],
+      ['fruit-set', '2026-05-03'],
+      ['first-harvest', '2026-06-04'],
+    ],
+  },
+]

@@ -13,6 +13,7 @@ const KINDS: readonly Endpoint[] = [
   endpoints.scouting.create,
   endpoints.harvests.add,
   endpoints.bloom.add,
+  endpoints.crops.addStage,
   endpoints.calibration.addSighting,
   endpoints.treatments.record,
   endpoints.treatments.recordUnplanned,

@@ -8,6 +8,7 @@ import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
 import { ground } from './en/ground.js'
+import { crops } from './en/crops.js'
 import { harvest } from './en/harvest.js'
 import { unsent } from './en/unsent.js'
 import { shell } from './en/shell.js'
@@ -42,6 +43,7 @@ export const en = {
   ...bloom,
   ...duties,
   ...ground,
+  ...crops,
   ...harvest,
   ...unsent,
   ...work,

@@ -5,6 +5,7 @@ export const bloom = {
   'bloom.title': 'Bloom as a clock',
   'bloom.panels': 'About bloom',
   'bloom.panel.ladder': 'Ladder',
+  'bloom.panel.crops': 'Crops',
   'bloom.panel.log': 'Log',
   'bloom.panel.plants': 'Plants here',
   'bloom.panel.notebook': 'Notebook',
