@@ -164,3 +164,9 @@ test('what stands where is said once; a stage is one tap, taken back by another,
   await row.getByText('In flower for bees 10 Jun to').waitFor()
   await expectAccessible(page, 'the crop calendar')
 })
+
+test('what the calendar says grows there is proposed to be watched', async () => {
+  await page.goto(`${app.address}/sites/${place.site.id}/windows?do=watch`)
+  await page.getByText(/apple, zucchini/).waitFor()
+  await page.getByRole('option', { name: /^Squash bug/ }).waitFor()
+})

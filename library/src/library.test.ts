@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import {
   causes,
+  crops,
   datedEvents,
   expectedFigures,
   findMethod,
@@ -396,4 +397,27 @@ describe('what is said of an organism is said of it', () => {
       for (const { figure } of o.named) if (figure) expect(figure.heat.confidence).not.toBe('placeholder')
     },
   )
+})
+
+describe('crops', () => {
+  test('what several organisms of the library feed on is a crop with stages', () => {
+    const GROUPS = ['ornamentals', 'brassicas', 'glasshouse crops', 'soft fruit', 'field', 'canola']
+    const words = new Set(crops.flatMap(({ name, words: others }) => [name.toLowerCase(), ...others]))
+    const fedOn = organisms.filter(({ kind }) => kind !== 'weed').flatMap(({ crops: eaten }) => [...new Set(eaten)])
+    const often = [...new Set(fedOn)].filter((crop) => fedOn.filter((other) => other === crop).length >= 3)
+    expect(often.filter((crop) => !GROUPS.includes(crop) && !words.has(crop))).toEqual([])
+  })
+
+  test('each can be told apart by its words, and says when it flowers where it bears fruit', () => {
+    const all = crops.flatMap(({ name, words }) => [name.toLowerCase(), ...words])
+    expect(all.filter((word, i) => all.indexOf(word) !== i)).toEqual([])
+    for (const { name, stages, flowers } of crops)
+      if (stages.some(({ id }) => id === 'fruit-set' || id === 'petal-fall')) expect(flowers, name).not.toBeNull()
+  })
+
+  test('nothing is expected without a beginning: every stage but the first ones follows another', () => {
+    for (const { name, lives, stages } of crops)
+      for (const [i, { id, after }] of stages.entries())
+        if (i > 0 && !['planted', 'sown'].includes(id)) expect(after.length, `${name}, ${id}, ${lives}`).toBeGreaterThan(0)
+  })
 })

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { useEntry } from '../api/useEntry.js'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { useGrown } from './useGrown.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Picks, SearchField, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
@@ -40,14 +41,14 @@ export function AddWatch({ blocks, organisms, blockId: inView, onAdded, onCancel
   const several = useEntry(endpoints.watches.createSeveral, {})
   const block = blocks.find(({ id }) => id === blockId)
   const watched = new Set(watches.flatMap((watch) => (watch.blockId === blockId ? [watch.organismId] : [])))
-  const grows = block?.grows.trim() ?? ''
+  const { grows, alsoCalled } = useGrown(block)
   const open = organisms.filter(({ id }) => !watched.has(id))
   const likely =
     grows === ''
       ? []
       : open.filter(({ crops, hosts }) =>
           livesIn(
-            grows,
+            alsoCalled,
             // What lives on many things is found by its name; proposed it would stand in every block.
             [...crops, ...hosts].filter((host) => !host.startsWith('many')),
           ),
