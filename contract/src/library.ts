@@ -118,7 +118,7 @@ const entrySchema = organismSchema.extend({
   figures: z.array(figureSchema),
   methods: z.array(methodSchema),
   /** The season as this site's weather has it. */
-  year: watchForecastSchema.omit({ treatments: true, rounds: true, seen: true, offer: true, moved: true }),
+  year: watchForecastSchema.omit({ treatments: true, rounds: true, decision: true, seen: true, offer: true, moved: true }),
   own: ownRowSchema.nullable(),
 })
 export type LibraryEntry = z.infer<typeof entrySchema>

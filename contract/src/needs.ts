@@ -99,7 +99,11 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
     writes: 'observe',
     but: { addTrigger: 'treat', removeTrigger: 'treat', restoreTrigger: 'treat', follow: 'tend' },
   },
-  scouting: { reads: 'look', writes: 'observe', but: { setRule: 'tend', removeRule: 'tend', restoreRule: 'tend' } },
+  scouting: {
+    reads: 'look',
+    writes: 'observe',
+    but: { setRule: 'tend', removeRule: 'tend', restoreRule: 'tend', decide: 'tend', removeDecision: 'tend', restoreDecision: 'tend' },
+  },
   treatments: { reads: 'look', writes: 'treat' },
   outcomes: { reads: 'look', writes: 'look' },
   devices: { reads: 'device', writes: 'device' },

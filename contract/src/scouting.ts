@@ -58,6 +58,23 @@ export const roundInput = z.object({
   ...madeElsewhere,
 })
 
+export const decisionKinds = ['tolerate', 'enemies'] as const
+/** What is over its threshold is left for now, for a reason and until a day; a later count calls for a new decision. */
+export const decisionSchema = z.object({
+  id,
+  /** The count that it rests on. */
+  roundId: id,
+  /** `enemies`: natural enemies are at work, and are waited for. */
+  kind: z.enum(decisionKinds),
+  reason: z.string(),
+  decidedOn: civilDateSchema,
+  lookAgainOn: civilDateSchema,
+  personName: z.string(),
+  rowVersion,
+})
+export type Decision = z.infer<typeof decisionSchema>
+
+const decisionParams = z.object({ siteId: id, decisionId: id })
 const siteParams = z.object({ siteId: id })
 const ruleParams = z.object({ siteId: id, ruleId: id })
 const roundParams = z.object({ siteId: id, roundId: id })
@@ -100,6 +117,35 @@ export const scouting = {
     path: '/sites/:siteId/counting-rules/:ruleId/restore',
     summary: 'Undo the removal of a counting rule',
     params: ruleParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  decide: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/decisions',
+    summary: 'Leave what is over its threshold for now, for a reason, until somebody looks again',
+    params: siteParams,
+    input: z.object({
+      roundId: z.uuid({ error: 'choose the count that it rests on' }),
+      kind: z.enum(decisionKinds, { error: 'choose what was decided' }),
+      reason: text('why', 500),
+      lookAgainOn: civilDateSchema,
+    }),
+    response: z.object({ id, rowVersion }),
+  }),
+  removeDecision: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/decisions/:decisionId',
+    summary: 'Take a decision back; it can be restored',
+    params: decisionParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreDecision: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/decisions/:decisionId/restore',
+    summary: 'Undo the taking back of a decision',
+    params: decisionParams,
     input: z.object({ rowVersion }),
     response: z.object({ id, rowVersion }),
   }),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { boundsSchema, civilDateSchema, id, instantSchema } from './common.js'
 import { biofixKinds, organismSchema } from './organisms.js'
-import { roundSchema } from './scouting.js'
+import { decisionSchema, roundSchema } from './scouting.js'
 import { treatmentSchema } from './treatments.js'
 import { watchSchema } from './watch.js'
 
@@ -238,6 +238,8 @@ export const watchForecastSchema = z.object({
     }),
   ),
   rounds: z.array(roundSchema),
+  /** What was decided on its last count in the block; null where nothing was. */
+  decision: decisionSchema.nullable(),
   /** Days by which its window lies later (above 0) or earlier than a forecast of a week ago had it; null where it stayed, or none is kept. */
   moved: z.object({ days: z.int(), since: civilDateSchema }).nullable(),
 })

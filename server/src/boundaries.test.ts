@@ -44,6 +44,9 @@ beforeAll(async () => {
   const shape = done(await app.call(ground.draw, at, water, as))
   const pick = { placeId: place.blockId, pickedOn: '2026-06-11', kg: 2 }
   const harvestId = done(await app.call(harvests.add, at, pick, as)).id
+  const plantingId = done(
+    await app.call(endpoints.crops.add, at, { placeId: place.blockId, crop: 'apple', standsFrom: '1988-04-01' }, as),
+  ).id
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
@@ -55,6 +58,8 @@ beforeAll(async () => {
     placeId: part.id,
     shapeId: shape.id,
     harvestId,
+    plantingId,
+    decisionId: NOBODY,
     stationId: place.stationId,
     watchId: watch.id,
     productId: product.id,

@@ -28,6 +28,7 @@ export type Editable =
   | 'planting'
   | 'crop_stage'
   | 'round'
+  | 'decision'
   | 'counting_rule'
   | 'own_clock'
   | 'wet_event'
@@ -64,6 +65,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   event_record: 'watches',
   own_clock: 'watches',
   round: 'counts',
+  decision: 'counts',
   counting_rule: 'counts',
   product: 'treatments',
   deed: 'treatments',

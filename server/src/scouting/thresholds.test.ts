@@ -136,3 +136,50 @@ describe('a site that counts by its own rule', () => {
     expect((await rule({ small: 1 })).status).toBe(409)
   })
 })
+
+describe('a decision to leave it', () => {
+  const decision = async (organism: string) =>
+    done(await app.call(watches.band, at, { season: SEASON })).watches.find(({ watch }) => watch.id === ids[organism])!.decision
+  const leave = (roundId: string, more: object = {}) =>
+    app.call(scouting.decide, at, { roundId, kind: 'tolerate', reason: 'sold for juice', lookAgainOn: '2026-06-19', ...more }, as)
+
+  beforeAll(async () => {
+    await app.database.query("REPLACE INTO demo_clock (only_row, now_at) VALUES (1, '2026-06-14 14:30:00')")
+    await setThreshold('codling-moth', 2)
+  })
+
+  test('rests on its last count and holds until there is a later one', async () => {
+    const over = await count('codling-moth', [{ 'fresh-entry': 6 }], '2026-06-13')
+    const { id } = done(await leave(over.id))
+    expect(await decision('codling-moth')).toMatchObject({
+      id,
+      kind: 'tolerate',
+      reason: 'sold for juice',
+      decidedOn: '2026-06-14',
+    })
+    const later = await count('codling-moth', [{ 'fresh-entry': 7 }], '2026-06-14')
+    expect(await decision('codling-moth')).toBeNull()
+    done(await app.call(scouting.remove, { ...at, roundId: later.id }, { rowVersion: 1 }, as))
+    expect(await decision('codling-moth')).toMatchObject({ id })
+    done(await app.call(scouting.removeDecision, { ...at, decisionId: id }, { rowVersion: 1 }, as))
+    expect(await decision('codling-moth')).toBeNull()
+    done(await app.call(scouting.restoreDecision, { ...at, decisionId: id }, { rowVersion: 2 }, as))
+    expect(await decision('codling-moth')).toMatchObject({ id, rowVersion: 3 })
+  })
+
+  test('is refused where there is nothing to leave, where all is to go, without a day soon, and twice', async () => {
+    const fields = async (answer: ReturnType<typeof leave>) => (await answer).problem.fields?.map(({ path }) => path)
+    const [under, over] = [
+      await count('codling-moth', [{}], '2026-06-12'),
+      await count('codling-moth', [{ 'fresh-entry': 8 }], '2026-06-12'),
+    ]
+    expect(await fields(leave(under.id))).toEqual(['roundId'])
+    const balsam = await count('himalayan-balsam', [{ grown: 1 }], '2026-06-12')
+    expect(await fields(leave(balsam.id))).toEqual(['kind'])
+    expect(await fields(leave(over.id, { lookAgainOn: '2026-06-14' }))).toEqual(['lookAgainOn'])
+    expect(await fields(leave(over.id, { lookAgainOn: '2026-09-01' }))).toEqual(['lookAgainOn'])
+    expect(await fields(leave(over.id, { reason: '' }))).toEqual(['reason'])
+    done(await leave(over.id, { kind: 'enemies', reason: 'lady beetle larvae on every second plant' }))
+    expect(await fields(leave(over.id))).toEqual(['roundId'])
+  })
+})

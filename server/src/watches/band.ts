@@ -5,6 +5,7 @@ import { datedEvents, type Organism } from '@bocado/library'
 import { inputsVersion } from '../database/index.js'
 import { writtenOnce, type Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
+import { decisionOn, decisionsOf } from '../scouting/decisions.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite, requireSeason } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
@@ -78,10 +79,11 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
   requireSeason(site, season)
   const start = dayNumber(season)
   const days = seasonLater(start, 1) - start
-  const [shown, upTo, rounds, treatments, products, own, route, sightings, lastWeek] = await Promise.all([
+  const [shown, upTo, rounds, decisions, treatments, products, own, route, sightings, lastWeek] = await Promise.all([
     forecastsShown(deps, site, season),
     siteDerived(db, siteId),
     listRounds(db, siteId, season),
+    decisionsOf(db, siteId),
     listTreatments(db, siteId, season),
     listProducts(db, siteId),
     listOwnFigures(db, siteId),
@@ -102,6 +104,10 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
       .filter(({ watchId }) => watchId === watch.id)
       .map((treatment) => ({ ...treatment, depositLeft: leftOf(treatment, rain, start) })),
     rounds: rounds.filter(({ watchId }) => watchId === watch.id),
+    decision: decisionOn(
+      rounds.filter(({ watchId }) => watchId === watch.id),
+      decisions,
+    ),
     seen: seenOf(watch, sightings),
     moved: movedSince(forecast, lastWeek.get(watch.id)),
   }))
@@ -114,7 +120,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
         forecasts.map(({ offer }) => offer),
         treatments,
         rounds,
-        forecasts.map(({ seen, moved }) => [seen, moved]),
+        forecasts.map(({ seen, moved, decision }) => [seen, moved, decision]),
         products.map(({ id, rowVersion }) => [id, rowVersion]),
         route,
         site.today,

@@ -209,7 +209,7 @@ function shownHeat({ heat, ensemble, start }: Statement, { ahead }: GroundWeathe
 }
 
 /** The forecast of one watch, without what was done and counted, and without what could be offered to it. */
-export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'seen' | 'offer' | 'moved'>
+export type ForecastOfWatch = Omit<WatchForecast, 'treatments' | 'rounds' | 'decision' | 'seen' | 'offer' | 'moved'>
 
 export function forecastWatch(input: ForecastInput): ForecastOfWatch {
   const { watch, organism, block, ground, bloom } = input

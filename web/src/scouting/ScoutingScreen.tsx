@@ -19,10 +19,12 @@ import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
+import { Decided } from './Decided.js'
 import { UnsentHere } from '../shell/UnsentHere.js'
 import { FoundNothing } from './FoundNothing.js'
 import { goesOnAt, heldCount } from './heldCount.js'
@@ -65,6 +67,8 @@ const CountLink = styled(Link)`
     font-size: 18px;
   }
 `
+
+const DecideForm = partLater(async () => (await import('./DecideForm.js')).DecideForm)
 
 /** As far from each other as parts of a page are. */
 const Watches = styled.div`
@@ -109,6 +113,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   const [adding, setAdding] = useState(false)
   const { sampling } = organism
   const [held] = useState(() => heldCount(row.watch.id))
+  const last = row.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
   const threshold = thresholdOf(row.watch, organism)
   return (
     <Watch>
@@ -152,9 +157,10 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
         ) : (
           <Small>{t('scouting.none')}</Small>
         )}
+        <Decided row={row} />
         <Rows>
           {[...row.rounds].reverse().map((round) => (
-            <RoundLine key={round.id} round={round} organism={organism} />
+            <RoundLine key={round.id} round={round} organism={organism} canDecide={round.id === last?.id && !row.decision} />
           ))}
         </Rows>
       </Stack>
@@ -162,12 +168,14 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   )
 }
 
-function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
+function RoundLine({ round, organism, canDecide }: { round: Round; organism: Organism; canDecide: boolean }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
   const { items } = organism.sampling
   const { crossed, verdict } = round
+  const [decides, setDecides] = useState(false)
+  const isOver = canDecide && crossed && round.threshold?.from !== 'every-one'
   const isOpen = verdict === 'undecided' || verdict === 'too-few'
   return (
     <li>
@@ -190,6 +198,7 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
           </Small>
         </span>
         <Line>
+          {isOver && !decides ? <TextButton onPress={() => setDecides(true)}>{t('decide.open')}</TextButton> : null}
           <Link to={`/sites/${site.id}/scouting/${round.watchId}/count?round=${round.id}`}>{t('edit')}</Link>
           <RemoveButton
             remove={endpoints.scouting.remove}
@@ -201,6 +210,7 @@ function RoundLine({ round, organism }: { round: Round; organism: Organism }) {
           />
         </Line>
       </Counted>
+      {isOver && decides ? <DecideForm round={round} onDone={() => setDecides(false)} /> : null}
     </li>
   )
 }

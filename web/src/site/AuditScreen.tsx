@@ -32,6 +32,9 @@ const KINDS = [
   'phone',
   'ground_shape',
   'harvest',
+  'planting',
+  'crop_stage',
+  'decision',
 ] as const
 const isKind = (entity: string): entity is (typeof KINDS)[number] => (KINDS as readonly string[]).includes(entity)
 

@@ -5,6 +5,7 @@ import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
 import { isCrossed, thresholdOf } from '../band/threshold.js'
+import { Decided } from '../scouting/Decided.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -154,6 +155,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       ) : null}
       <EmergenceWords forecast={forecast} />
       {organism ? <CountedAgainst forecast={forecast} organism={organism} last={last} /> : null}
+      <Decided row={forecast} />
       <ReportDuty organismId={forecast.watch.organismId} />
       <Caution>{t('caution.look')}</Caution>
       {forecast.basis === 'normals' ? <Caution>{t('caution.normals')}</Caution> : null}

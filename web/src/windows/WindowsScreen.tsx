@@ -210,7 +210,7 @@ export function WindowsScreen() {
   const all = useMemo(() => (band ? [...band.watches].sort(byUrgency) : []), [band])
   const sentences = useMemo(() => new Map(all.map((row) => [row.watch.id, windowSentence(row, t, f)])), [all, t, f])
   const show = SHOWN.find((id) => id === search.get('show')) ?? 'all'
-  const kept = useMemo(() => all.filter((row) => isShown(row, show, organisms)), [all, show, organisms])
+  const kept = useMemo(() => all.filter((row) => isShown(row, show, organisms, site.today)), [all, show, organisms, site.today])
   const rows = useMemo(
     () =>
       filtered(kept, words, (row) =>
@@ -353,7 +353,7 @@ export function WindowsScreen() {
                   id,
                   label: t('band.showOption', {
                     what: t(`band.show.${id}`),
-                    rows: all.filter((row) => isShown(row, id, organisms)).length,
+                    rows: all.filter((row) => isShown(row, id, organisms, site.today)).length,
                   }),
                 }))}
                 value={show}
@@ -377,7 +377,7 @@ export function WindowsScreen() {
           ) : null}
         </>
       ) : null,
-    [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, showPast, go, t],
+    [band, all, few, rows, open, asTable, axis, adding, words, by, show, organisms, site.today, showPast, go, t],
   )
 
   // What is said of each watch stands without the list of organisms, which is long.

@@ -33,6 +33,9 @@ export const audit = {
   'audit.of.phone': 'the shared phone',
   'audit.of.ground_shape': 'a drawing on the map',
   'audit.of.harvest': 'a harvest',
+  'audit.of.planting': 'what stands somewhere',
+  'audit.of.crop_stage': 'a stage of a crop',
+  'audit.of.decision': 'a decision on a count',
   'audit.of.link': 'a link for',
 } as const
 

@@ -1,0 +1,22 @@
+CREATE TABLE IF NOT EXISTS decision (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  watch_id UUID NOT NULL,
+  round_id UUID NOT NULL COMMENT 'the count on which it rests; a later one calls for a new decision',
+  kind ENUM('tolerate', 'enemies') NOT NULL COMMENT 'enemies: natural enemies are at work, and are waited for',
+  reason VARCHAR(500) NOT NULL,
+  decided_on DATE NOT NULL,
+  look_again_on DATE NOT NULL,
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  live TINYINT AS (IF(deleted_at IS NULL, 1, NULL)) PERSISTENT,
+  UNIQUE KEY once (round_id, live),
+  KEY of_watch (watch_id),
+  CHECK (decided_on < look_again_on),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (watch_id) REFERENCES watch (id),
+  FOREIGN KEY (round_id) REFERENCES round (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
