@@ -199,8 +199,12 @@ test('what is refused stays with its reason and is mended; what somebody else re
   await page.goto(`${here}/unsent`)
   await page.getByText('It is sent once Marit Solheim is signed in here.').waitFor()
   expect(await rows('round')).toHaveLength(before.rounds)
+  // Where nobody is signed in it says whose records wait.
+  await browser.context.clearCookies()
+  await page.goto(app.address)
+  await page.getByText('One record of Marit Solheim waits on this device').waitFor()
   await signIn(browser.context, app, place.person)
-  await page.reload()
+  await page.goto(`${here}/unsent`)
   await page.getByText('Nothing waits here').waitFor()
   const counts = await rows('round')
   expect(counts).toHaveLength(before.rounds + 1)

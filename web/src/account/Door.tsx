@@ -4,6 +4,7 @@ import { Page, Small, Title } from '../design/text.js'
 import { font, PHONE } from '../design/theme.js'
 import { Connection } from '../shell/Connection.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
+import { WaitingOfPeople } from './WaitingOfPeople.js'
 
 const Word = styled.p`
   font: 650 36px ${font.heading};
@@ -29,6 +30,7 @@ export function Door({ title, text, children }: { title: string; text?: string; 
           <Word>Bocado</Word>
           <Title>{title}</Title>
           {text === undefined ? null : <Small>{text}</Small>}
+          <WaitingOfPeople />
           {children}
         </Narrow>
       </Page>

@@ -37,7 +37,8 @@ let failures = 0
 const others = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('bocado.unsent')
 others?.addEventListener('message', () => void look())
 
-async function look(): Promise<void> {
+/** Reads what waits; it is read by itself where somebody is signed in. */
+export async function look(): Promise<void> {
   const db = await browserStore()
   items = (await db?.getAll('unsent').catch(() => undefined)) ?? items
   listeners.forEach((listener) => listener())

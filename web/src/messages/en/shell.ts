@@ -29,6 +29,8 @@ export const shell = {
   'offline.readAt': 'You see what was read {when}.',
   'offline.wait': '{count, plural, one {One record waits} other {{count, number} records wait}} on this device.',
   'offline.notStored': '{count, plural, one {One record was} other {{count, number} records were}} not stored.',
+  'offline.ofPerson':
+    '{count, plural, one {One record of {person} waits} other {{count, number} records of {person} wait}} on this device until {person} is signed in here and Bocado answers.',
   'offline.open': 'See which',
   'stumble.title': 'This screen has stumbled',
   'stumble.text': 'Nothing stored is lost. Go back to the start and try again.',
