@@ -30,6 +30,8 @@ export const roundSchema = z.object({
   units: z.array(tally),
   /** By which unit it was counted. */
   unit: sampleUnitSchema,
+  /** That the walk took; null where nobody measured. */
+  minutes: z.int().nullable(),
   note: z.string(),
   personName: z.string(),
   rowVersion,
@@ -54,6 +56,12 @@ export const roundInput = z.object({
   /** By which unit it was counted; null: as the site counts it when it is stored. */
   unit: sampleUnitSchema.nullable().default(null),
   units: z.array(tally).min(1, { error: 'count at least one sample unit' }).max(1000, { error: 'at most 1000 sample units in a round' }),
+  minutes: z
+    .int({ error: 'enter the minutes as a whole number' })
+    .min(0, { error: 'must be at least 0' })
+    .max(1440, { error: 'must be at most 1440' })
+    .nullable()
+    .default(null),
   note,
   ...madeElsewhere,
 })

@@ -276,6 +276,7 @@ async function seed(deps: Deps): Promise<void> {
         countedOn,
         unit: null,
         units: drawRound(random, density, 24, 20),
+        minutes: 26,
         note: '',
         made: null,
       })

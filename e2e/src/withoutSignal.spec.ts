@@ -76,8 +76,8 @@ test('a whole morning without a server: recorded, the page closed and opened aga
   await first.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
   // Whoever comes again has everything beforehand, also what was never opened.
   await first.reload()
-  // The identity cards are read last.
-  await until(async () => (await keptAnswers(first)).filter((key) => key.includes('/library/organisms/')).length >= 2)
+  await until(async () => (await keptAnswers(first)).includes(`field ${place.site.id}`))
+  expect((await keptAnswers(first)).filter((key) => key.includes('/library/organisms/')).length).toBeGreaterThanOrEqual(2)
   await first.close()
   await kill()
 

@@ -74,7 +74,13 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
     if (unknown !== undefined)
       throw fieldProblem(`units.${i}.${unknown}`, `is no class that is counted for this organism; use ${classes.join(', ')}`)
   })
-  return { check_area_id: input.checkAreaId, counted_on: input.countedOn, units: JSON.stringify(input.units), note: input.note }
+  return {
+    check_area_id: input.checkAreaId,
+    counted_on: input.countedOn,
+    units: JSON.stringify(input.units),
+    minutes: input.minutes,
+    note: input.note,
+  }
 }
 
 export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typeof scouting.create>): Promise<Round> {

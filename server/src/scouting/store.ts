@@ -18,6 +18,7 @@ export interface StoredRound {
   units: Record<string, number>[]
   /** By which it was counted; null: the library's. */
   unit: SampleUnit | null
+  minutes: number | null
   note: string
   personName: string
   rowVersion: number
@@ -51,6 +52,7 @@ const roundOf = (row: Row): StoredRound => ({
     row['unit_one'] === null
       ? null
       : { one: row['unit_one'] as string, many: row['unit_many'] as string, items: row['unit_items'] as number },
+  minutes: row['minutes'] as number | null,
   note: row['note'] as string,
   personName: row['person_name'] as string,
   rowVersion: row['row_version'] as number,

@@ -55,6 +55,14 @@ describe('a count', () => {
     ])
   })
 
+  test('keeps the minutes that its walk took, and takes none that cannot be', async () => {
+    const input = { watchId: ids['bagworm']!, countedOn: '2026-06-09', units: [{}] }
+    expect(done(await app.call(scouting.create, at, { ...input, minutes: 14 }, as)).minutes).toBe(14)
+    expect(done(await app.call(scouting.create, at, input, as)).minutes).toBeNull()
+    const refused = await app.call(scouting.create, at, { ...input, minutes: 2000 }, as)
+    expect(refused.problem.fields?.map(({ path }) => path)).toEqual(['minutes'])
+  })
+
   test('of a share has each item once, however much sits on it', async () => {
     expect(await count('european-red-mite', [{ mite: 40 }, { mite: 0 }])).toMatchObject({ effective: [5, 0], per100: 50 })
   })

@@ -51,6 +51,26 @@ function oldest(): string {
   return at.toISOString()
 }
 
+const fieldKey = (siteId: string): string => `field ${siteId}`
+
+/** When all that is needed in the field was read of a site, ISO; undefined where it was not, or not for whoever is here now. */
+export async function readForField(siteId: string): Promise<string | undefined> {
+  try {
+    return (await (await browserStore())?.get('answer', fieldKey(siteId)))?.at
+  } catch {
+    return undefined
+  }
+}
+
+/** Notes that all of it was read; it goes with the answers. */
+export async function noteReadForField(siteId: string): Promise<void> {
+  try {
+    await (await browserStore())?.put('answer', { data: null, siteId, at: new Date().toISOString() }, fieldKey(siteId))
+  } catch {
+    // Then it is read again next time.
+  }
+}
+
 /**
  * Shows the answer that was kept of a query which has none while no server answers. The query goes on being tried, and whatever rests on
  * what has changed since is read anew when an answer comes.

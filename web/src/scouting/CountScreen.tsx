@@ -11,6 +11,7 @@ import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
+import { NumberField } from '../design/NumberField.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
 import { Columns, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
@@ -22,6 +23,7 @@ import { NotFound } from '../shell/Stumble.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type HeldCount } from './heldCount.js'
+import { minutesOf, tapped, type Spent } from './spent.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
 import { Verdict } from './Verdict.js'
 import '../messages/en/work.js'
@@ -91,6 +93,8 @@ const Keys = styled(Small)`
   }
 `
 
+const NOTHING_SPENT: Spent = { ms: 0, lastAt: null }
+
 /** Counts one round, unit by unit, with a thumb, the digits or from paper. */
 export function CountScreen() {
   const site = useSite()
@@ -125,6 +129,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
         unit: round?.unit ?? { one: sampledBy.unit, many: sampledBy.units, items: sampledBy.itemsPerUnit },
         units: round?.units ?? [{}],
         note: round?.note ?? '',
+        minutes: round?.minutes ?? null,
       },
   )
   const create = useEntry(endpoints.scouting.create, initial)
@@ -138,7 +143,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const [asksLast, setAsksLast] = useState(false)
   const [paper, setPaper] = useState<string | null>(null)
   // A round stays with the unit by which it was begun, though another is set for the site meanwhile.
-  const { units, unit: by } = values
+  const { units, unit: by, spent = NOTHING_SPENT } = values
   const sampling = by ? { ...sampledBy, unit: by.one, units: by.many, itemsPerUnit: by.items } : sampledBy
 
   useEffect(() => {
@@ -151,7 +156,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     if (now + by < 0) return
     // What stands before the last unit is finished: a tap there is more often a lost place than a correction.
     if ((at < last || round !== undefined) && mended !== at && !sure) return setAsked({ classId, by })
-    return set({ units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
+    return set({ spent: tapped(spent, Date.now()), units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
   }
   const goTo = (unit: number): void => {
     setAt(unit)
@@ -160,7 +165,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     setAsksLast(false)
   }
   const next = (): void => {
-    if (at === last) set({ units: [...units, {}] })
+    if (at === last) set({ spent: tapped(spent, Date.now()), units: [...units, {}] })
     goTo(at + 1)
     // A unit that was opened here is not finished, though the round was stored before.
     if (at === last) setMended(at + 1)
@@ -184,10 +189,16 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   /** The last unit was opened and nothing tallied at it: whether it was looked at only a person knows. */
   const isOpened = units.length > 1 && units.length !== round?.units.length && !isTallied(units[last] ?? {})
   const asks = asksLast && isOpened
+  const minutes = values.minutes ?? minutesOf(spent)
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
   const save = async (counted?: Unit[]): Promise<void> => {
-    const body = (v: HeldCount) => ({ ...v, units: v === values ? (counted ?? v.units) : v.units, countedOn: v.countedOn ?? undefined })
+    const body = ({ spent: _, ...v }: HeldCount) => ({
+      ...v,
+      minutes,
+      units: v === values ? (counted ?? v.units) : v.units,
+      countedOn: v.countedOn ?? undefined,
+    })
     const says = t('count.says', { name: row.organismName, block: block.name, count: (counted ?? units).length, units: sampling.units })
     const saved = round
       ? await update.submit({ siteId: site.id, roundId: round.id }, (v, rowVersion) => ({ ...body(v), rowVersion }))
@@ -340,6 +351,16 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
               </Line>
             </>
           )}
+          <NumberField
+            label={t('count.took')}
+            width="13ch"
+            digits={0}
+            unit="min"
+            hint={t('optional')}
+            value={minutes}
+            onChange={(typed) => set({ minutes: typed })}
+            error={errors['minutes']}
+          />
           <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
           {Object.entries(errors)
             .filter(([path]) => path.startsWith('units') || path === 'watchId')

@@ -193,6 +193,7 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
             {t('scouting.by', {
               count: round.units.length,
               unit: round.units.length === 1 ? round.unit.one : round.unit.many,
+              minutes: round.minutes ?? 'none',
               person: round.personName,
             })}
           </Small>

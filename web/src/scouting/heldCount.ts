@@ -1,4 +1,5 @@
 import type { SampleUnit } from '@bocado/contract'
+import type { Spent } from './spent.js'
 import type { Unit } from './unitLines.js'
 
 /** A round that is being counted and not stored yet. */
@@ -9,6 +10,9 @@ export interface HeldCount extends Record<string, unknown> {
   unit?: SampleUnit | null
   units: Unit[]
   note: string
+  /** As they were typed; null: as the taps tell. */
+  minutes?: number | null
+  spent?: Spent
 }
 
 const keyOf = (id: string): string => `bocado.count.${id}`

@@ -1,6 +1,8 @@
 import { endpoints, type Endpoint, type Site } from '@bocado/contract'
+import { MS_PER_HOUR } from '@bocado/core/time'
 import type { QueryClient } from '@tanstack/react-query'
 import { call, type Call } from '../api/client.js'
+import { noteReadForField, readForField } from '../api/keptAnswers.js'
 import { noteReadAt, restsOn } from '../api/versions.js'
 
 /** Of so many sites everything is read beforehand; whoever looks after more has what they looked at. */
@@ -14,12 +16,20 @@ export async function readyForTheField(client: QueryClient): Promise<void> {
   // Without a secure address, or in a browser that has none, the page needs its server.
   const { serviceWorker } = navigator as { serviceWorker?: ServiceWorkerContainer }
   if (!serviceWorker) return
-  await serviceWorker.register('/service.js')
+  try {
+    await serviceWorker.register('/service.js')
+  } catch {
+    // A certificate that this device does not trust, or a private window: the page needs its server.
+    return
+  }
   // On the first visit one may be only looking; whoever comes again works with it.
   if (!serviceWorker.controller) return
   const sites = client.getQueryData<Site[]>([endpoints.sites.list.path, {}, {}]) ?? []
   for (const site of sites.filter(({ archivedAt }) => archivedAt === null).slice(0, MOST_SITES)) await readSite(client, site)
 }
+
+/** What was read for the field within this stands for now: a morning's worth. */
+const FRESH_MS = 3 * MS_PER_HOUR
 
 async function readSite(client: QueryClient, site: Site): Promise<void> {
   const params = { siteId: site.id }
@@ -36,6 +46,7 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
       })
     return client.getQueryData(queryKey)
   }
+  if (Date.now() - Date.parse((await readForField(site.id)) ?? '1970-01-01') < FRESH_MS) return
   await read(endpoints.blocks.list, {})
   await read(endpoints.watches.organisms, {})
   const band = (await read(endpoints.watches.band, season)) as { watches: { watch: { organismId: string } }[] } | undefined
@@ -46,7 +57,10 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.library.indicators, {})
   await read(endpoints.treatments.products, {})
   await read(endpoints.library.methods, {})
-  await read(endpoints.harvests.list, season)
+  await read(endpoints.crops.list, season)
+  await read(endpoints.crops.known, {})
   for (const organismId of new Set(band?.watches.map(({ watch }) => watch.organismId)))
     await read(endpoints.library.entry, {}, { organismId })
+  await read(endpoints.harvests.list, season)
+  await noteReadForField(site.id)
 }

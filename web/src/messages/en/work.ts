@@ -180,7 +180,7 @@ export const work = {
   'scouting.under': 'under the threshold',
   'scouting.verdict.undecided': 'not sure enough to decide',
   'scouting.verdict.too-few': 'too few to decide',
-  'scouting.by': '{count, number} {unit}, {person}',
+  'scouting.by': '{count, number} {unit}, {minutes, select, none {} other {{minutes} min, }}{person}',
   'scouting.removeNamed': 'Remove the count of {date}',
   'scouting.removed': 'Count of {date} removed.',
   'scouting.chart':
@@ -244,6 +244,7 @@ export const work = {
   'count.paperTake': 'Take {count, number} {units}',
   'count.save': 'Save the count',
   'count.later': 'Go on later',
+  'count.took': 'Took',
   'count.says': 'Count of {name}, {block}: {count, number} {units}',
   'count.held': 'Kept in this browser until it is saved.',
 
