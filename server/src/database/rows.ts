@@ -180,15 +180,7 @@ export function madeColumns(w: Write, made: Made): Columns {
 export async function insertRow(w: Write, table: Editable, columns: Columns, id: string = randomUUID()): Promise<string> {
   const all: Columns = { id, ...(WITHOUT_SITE.has(table) ? {} : { site_id: w.siteId }), changed_by: w.personId, ...columns }
   const names = Object.keys(all)
-  try {
-    await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
-  } catch (error) {
-    const { code, message } = error as { code?: string; message?: string }
-    // Sent twice at once: asked for again, it is found.
-    if (code === 'ER_DUP_ENTRY' && message?.includes("'PRIMARY'"))
-      throw new HttpProblem(409, 'This is still being stored by its first try. Ask again in a moment.', { retryAfter: 1 })
-    throw error
-  }
+  await w.tx.query(`INSERT INTO ${table} (${names.join(', ')}) VALUES (${names.map(() => '?').join(', ')})`, Object.values(all))
   await audit(w, table, id, 'create', null, columns)
   return id
 }

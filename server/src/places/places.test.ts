@@ -146,7 +146,7 @@ describe('a deed', () => {
     const answers = await Promise.all(Array.from({ length: 20 }, () => app.call(treatments.plan, at, many, as)))
     expect(new Set(answers.map((answer) => done(answer).id))).toEqual(new Set([many.id]))
     done(await app.call(treatments.remove, { ...at, treatmentId: first.id }, { rowVersion: first.rowVersion }, as))
-    expect((await app.call(treatments.plan, at, sent, as)).status).toBe(409)
+    expect((await app.call(treatments.plan, at, sent, as)).problem.detail).toContain('was removed since')
   })
 })
 
