@@ -219,7 +219,7 @@ export const bloom = {
   blooming: endpoint({
     method: 'get',
     path: '/sites/:siteId/blocks/:blockId/blooming',
-    restsOn: ['blooms', 'weather', 'stations', 'site', 'day'],
+    restsOn: ['blooms', 'treatments', 'weather', 'stations', 'site', 'day'],
     summary: 'What flowers in or beside a block this season, and when',
     params: z.object({ siteId: id, blockId: id }),
     input: z.object({}),

@@ -31,8 +31,8 @@ export const plantingSchema = z.object({
   stages: z.array(
     z.object({
       stage: z.enum(cropStages),
-      /** The record of the day on which it was seen. */
-      seen: z.object({ recordId: id, on: civilDateSchema, personName: z.string(), rowVersion }).nullable(),
+      /** The day on which it was seen, with its record; without one it is told by the first that was picked there. */
+      seen: z.object({ record: z.object({ id, rowVersion }).nullable(), on: civilDateSchema, personName: z.string() }).nullable(),
       /** By practice, from what was seen before: wide. */
       expected: span.nullable(),
       /** A later stage was seen. */
@@ -79,7 +79,7 @@ export const crops = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/plantings',
-    restsOn: ['blooms', 'site', 'day'],
+    restsOn: ['blooms', 'treatments', 'site', 'day'],
     summary: 'The crop calendar of a season: what stands where, the stages that were seen, and those that are expected',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),

@@ -79,7 +79,21 @@ describe('the crop calendar', () => {
     const stage = { id: '5a1f0a56-6f1e-4b9c-8f0c-0d1f2a3b4c5d', made }
     done(await see(id, 'first-female-flower', '2026-06-12', stage))
     done(await see(id, 'first-female-flower', '2026-06-12', stage))
-    expect((await stageOf(id, 'first-female-flower')).seen).toMatchObject({ recordId: stage.id, rowVersion: 1 })
+    expect((await stageOf(id, 'first-female-flower')).seen).toMatchObject({ record: { id: stage.id, rowVersion: 1 } })
+  })
+
+  test('knows the first harvest by what was picked there, until somebody writes its day down', async () => {
+    const row = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 9' }, as)).id
+    const bean = done(await plant({ placeId: row, crop: 'bean', standsFrom: '2026-04-01', begins: 'sown' })).id
+    const pick = { placeId: row, kg: 1 }
+    for (const pickedOn of ['2026-06-11', '2026-06-09']) done(await app.call(endpoints.harvests.add, at, { ...pick, pickedOn }, as))
+    expect((await stageOf(bean, 'first-harvest')).seen).toMatchObject({ record: null, on: '2026-06-09', personName: 'Marit Solheim' })
+    expect(await stageOf(bean, 'first-flower')).toMatchObject({ expected: null, isPast: true })
+    done(await see(bean, 'first-harvest', '2026-06-08'))
+    expect((await stageOf(bean, 'first-harvest')).seen).toMatchObject({ on: '2026-06-08', record: { rowVersion: 1 } })
+    // Of two that stand there nobody knows which was picked.
+    const second = done(await plant({ placeId: row, crop: 'pea', standsFrom: '2026-04-01' })).id
+    expect((await stageOf(second, 'first-harvest')).seen).toBeNull()
   })
 
   test('names what of its family stood in the same soil before', async () => {

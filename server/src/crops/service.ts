@@ -1,6 +1,6 @@
 import type { crops as operations, CropEntry, ParsedInputOf, Planting, Site } from '@bocado/contract'
 import { civilDate, cropCalendar, dayNumber, flowerSpan, ROTATION_YEARS, seasonLater, type FlowerSpan } from '@bocado/core'
-import { crops, findCrop, type Crop } from '@bocado/library'
+import { crops, findCrop, type Crop, type CropStage } from '@bocado/library'
 import {
   insertOnce,
   insertRow,
@@ -12,6 +12,7 @@ import {
   type Queryable,
   type Write,
 } from '../database/index.js'
+import { listHarvests, type StoredHarvest } from '../harvests/store.js'
 import { fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { tree } from '../places/store.js'
@@ -37,20 +38,30 @@ interface Dated {
   flowers: FlowerSpan | null
 }
 
+/** What was first picked where a planting stands, and by whom. */
+type Picked = Pick<StoredHarvest, 'pickedOn' | 'personName'>
+
 /** What was seen of a planting in a season and what is expected, in day numbers for its flowers. */
-function dated(crop: Crop, seen: readonly StoredStage[]): Dated {
-  const calendar = cropCalendar(crop.stages, new Map(seen.map(({ stage, seenOn }) => [stage, dayNumber(seenOn)])))
+function dated(crop: Crop, seen: readonly StoredStage[], picked: Picked | undefined): Dated {
+  const days = new Map<string, number>(seen.map(({ stage, seenOn }) => [stage, dayNumber(seenOn)]))
+  const isToldByHarvest = picked !== undefined && !days.has(FIRST_HARVEST)
+  if (isToldByHarvest) days.set(FIRST_HARVEST, dayNumber(picked.pickedOn))
+  const calendar = cropCalendar(crop.stages, days)
   const of = (id: string | undefined) => calendar.find((one) => one.id === id)
   const [from, until] = [of(crop.flowers?.from), of(crop.flowers?.until)]
-  // Of fruit that are picked for weeks it flowers until the last of them; of a planting that has begun to bear it has flowered.
+  // Of fruit that are picked for weeks it flowers until the last of them; a planting that has begun to bear has flowered.
   const opened = from?.seen ?? (from?.isPast ? (calendar.find((one) => one.seen !== null)?.seen ?? null) : null)
   return {
     stages: calendar.map(({ seen: on, expected, isPast }, i) => {
       const stage = crop.stages[i]!.id
-      const record = on === null ? undefined : seen.find((one) => one.stage === stage)
+      const written = seen.find((one) => one.stage === stage)
+      const personName = written?.personName ?? picked?.personName ?? ''
       return {
         stage,
-        seen: record ? { recordId: record.id, on: record.seenOn, personName: record.personName, rowVersion: record.rowVersion } : null,
+        seen:
+          on === null
+            ? null
+            : { record: written ? { id: written.id, rowVersion: written.rowVersion } : null, on: civilDate(on), personName },
         expected: expected && { from: civilDate(expected.from), until: civilDate(expected.until) },
         isPast,
       }
@@ -59,6 +70,22 @@ function dated(crop: Crop, seen: readonly StoredStage[]): Dated {
       ? flowerSpan({ opened, ended: until?.seen ?? null }, { from: from?.expected?.from ?? null, until: until?.expected?.until ?? null })
       : null,
   }
+}
+
+const FIRST_HARVEST: CropStage = 'first-harvest'
+
+/** The first that was picked of a planting: where it alone stood in that place on that day. */
+function firstPicked(planting: StoredPlanting, all: readonly StoredPlanting[], harvests: readonly StoredHarvest[]): Picked | undefined {
+  const standsOn = ({ standsFrom, standsUntil }: StoredPlanting, day: string): boolean =>
+    standsFrom <= day && (standsUntil === null || day <= standsUntil)
+  return harvests
+    .filter(
+      ({ placeId, pickedOn }) =>
+        placeId === planting.placeId &&
+        standsOn(planting, pickedOn) &&
+        !all.some((other) => other.id !== planting.id && other.placeId === placeId && standsOn(other, pickedOn)),
+    )
+    .sort((x, y) => (x.pickedOn < y.pickedOn ? -1 : 1))[0]
 }
 
 interface Calendar {
@@ -74,12 +101,13 @@ async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): 
   const [site, all, stages] = await Promise.all([getSite(db, clock, siteId), listPlantings(db, siteId), listStages(db, siteId)])
   if (start !== undefined) requireSeason(site, start)
   const season = start === undefined ? site.season : { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) }
+  const harvests = await listHarvests(db, siteId, season.start)
   const plantings = all
     .filter((planting) => stoodIn(planting, season))
     .map((planting) => {
       const known = cropOf(planting)
       const own = stages.filter((one) => one.plantingId === planting.id && (known?.lives === 'annual' || one.season === season.start))
-      return { ...planting, known, dated: known ? dated(known, own) : { stages: [], flowers: null } }
+      return { ...planting, known, dated: known ? dated(known, own, firstPicked(planting, all, harvests)) : { stages: [], flowers: null } }
     })
   return { site, season, plantings, all }
 }

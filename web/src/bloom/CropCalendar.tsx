@@ -172,14 +172,18 @@ function Changes({ planting, known }: { planting: Planting; known: readonly Crop
         return (
           <Line key={stage}>
             {t('crops.seen', words)} <Quiet>{seen.personName}</Quiet>
-            <RemoveButton
-              remove={endpoints.crops.removeStage}
-              restore={endpoints.crops.restoreStage}
-              params={{ siteId: site.id, recordId: seen.recordId }}
-              rowVersion={seen.rowVersion}
-              label={t('crops.removeStage', words)}
-              said={t('crops.stageRemoved', words)}
-            />
+            {seen.record ? (
+              <RemoveButton
+                remove={endpoints.crops.removeStage}
+                restore={endpoints.crops.restoreStage}
+                params={{ siteId: site.id, recordId: seen.record.id }}
+                rowVersion={seen.record.rowVersion}
+                label={t('crops.removeStage', words)}
+                said={t('crops.stageRemoved', words)}
+              />
+            ) : (
+              <Small as="span">{t('crops.byHarvest')}</Small>
+            )}
           </Line>
         )
       })}

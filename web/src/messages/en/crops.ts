@@ -41,6 +41,7 @@ export const crops = {
   'crops.family': 'The same family stood there: {list}. What feeds on it may wait in the soil.',
   'crops.familyOne': '{crop}, until {date}',
   'crops.more': 'Stages and changes',
+  'crops.byHarvest': 'told by what was picked there',
   'crops.stage': 'Stage',
   'crops.day': 'Seen on',
   'crops.removeStage': 'Remove {stage} of {date}',
