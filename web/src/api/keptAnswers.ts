@@ -1,4 +1,4 @@
-import { ALL_SITES, type Aspect } from '@bocado/contract'
+import { ALL_SITES, endpoints, type Aspect } from '@bocado/contract'
 import type { Query, QueryClient, QueryKey } from '@tanstack/react-query'
 import { browserStore } from './browserStore.js'
 import type { RestsOn } from './versions.js'
@@ -15,8 +15,9 @@ const KEPT_DAYS = 14
 /** Keeps an answer in the browser, in place of the one before. That it cannot be kept changes nothing. */
 export async function keepAnswer(query: Query<unknown, unknown>): Promise<void> {
   const on = query.meta as Partial<RestsOn> | undefined
-  // Without the list of sites no screen stands.
-  if (on?.siteId === undefined || !on.aspects || !(on.siteId === ALL_SITES || isKept(on.aspects))) return
+  // Without the list of sites no screen stands; whatever else is of no site is asked for anew.
+  const isList = query.queryKey[0] === endpoints.sites.list.path
+  if (on?.siteId === undefined || !on.aspects || !(isList || (on.siteId !== ALL_SITES && isKept(on.aspects)))) return
   void letGoOfOld()
   try {
     const answer = { data: query.state.data, siteId: on.siteId, at: new Date(query.state.dataUpdatedAt).toISOString() }

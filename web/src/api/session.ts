@@ -45,6 +45,9 @@ export async function takeSession(client: QueryClient, session: Session): Promis
   await (isOther ? client.resetQueries(rest) : client.invalidateQueries(rest))
 }
 
+/** Whether the server has said who is signed in, since this page opened. */
+export const useIsKnown = (): boolean => useRead(endpoints.account.session, { params: {}, input: {} }).data !== undefined
+
 /** Who is signed in, as the server says, or as far as this browser remembers; undefined until either is known. */
 export function useSession(): Session | undefined {
   const client = useQueryClient()

@@ -105,8 +105,25 @@ test('an answer that was lost: the same record is sent again under the same id',
 test('what is refused at once goes back to its form and waits nowhere', async () => {
   answer = () => problem(422, 'choose a place of this site')
   const page = harvest()
-  await expect(page.result.current.add.save(pick(1), '1 kg')).rejects.toThrow(RequestProblem)
+  await expect(page.result.current.add.save(pick(1), '1 kg', null)).rejects.toThrow(RequestProblem)
   await waitFor(() => expect(page.result.current.waits).toEqual([]))
+})
+
+test('a refusal of what was recorded by one tap stands in the list: no form holds it', async () => {
+  answer = () => problem(422, 'choose a place of this site')
+  const page = harvest()
+  expect((await record(page, 1)).answer).toBeNull()
+  await waitFor(() => expect(page.result.current.waits.map(({ refused }) => refused)).toEqual(['choose a place of this site']))
+})
+
+test('where another one has signed in meanwhile, in another window, it waits', async () => {
+  away()
+  const page = harvest()
+  await record(page, 1)
+  answer = () => problem(403, 'Somebody else made this record. It is sent once they are signed in here.')
+  act(() => noteReachable(true))
+  await new Promise((resolve) => setTimeout(resolve, 300))
+  expect(page.result.current.waits.map(({ refused }) => refused)).toEqual([null])
 })
 
 test('what is refused later stays with its reason, holds up nothing behind it, and can be sent again', async () => {
@@ -150,6 +167,21 @@ test('what one person recorded is not sent by another', async () => {
   answer = () => json({})
   noteReachable(true)
   stop = beginSending(client, DARIO)
+  await new Promise((resolve) => setTimeout(resolve, 300))
+  expect(sent).toEqual([])
+  stop()
+  stop = beginSending(client, MARIT)
+  await waitFor(() => expect(sent.map(({ kg }) => kg)).toEqual([1]))
+})
+
+test('nothing is sent for whom the page only remembers, until the server has said who it is', async () => {
+  stop()
+  stop = beginSending(client, MARIT, false)
+  away()
+  const page = harvest()
+  await record(page, 1)
+  answer = () => json({})
+  act(() => noteReachable(true))
   await new Promise((resolve) => setTimeout(resolve, 300))
   expect(sent).toEqual([])
   stop()

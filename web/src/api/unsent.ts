@@ -26,7 +26,7 @@ type Outcome = { answer: unknown } | { error: RequestProblem }
 let items: readonly Unsent[] = []
 const listeners = new Set<() => void>()
 const outcomes = new Map<string, (outcome: Outcome) => void>()
-let sender: { client: QueryClient; personId: string } | null = null
+let sender: { client: QueryClient; personId: string; isKnown: boolean } | null = null
 let again: ReturnType<typeof setTimeout> | undefined
 let isSending = false
 /** The record whose answer is waited for. */
@@ -59,15 +59,22 @@ export const useUnsent = (): readonly Unsent[] =>
     () => items,
   )
 
+/** How the server refuses a record of somebody else than the one who sends it. */
+const OF_ANOTHER = 'Somebody else made this record.'
+
 /** Between two tries. */
 const FIRST_PAUSE_MS = 500
 const LONGEST_PAUSE_MS = 15_000
 /** A line that has died without a word holds up the queue no longer than this; a photo over a weak one takes its time. */
 const LONGEST_ANSWER_MS = 60_000
 
-/** Sends what waits whenever an answer may come, for whoever is signed in; the way to stop is returned. */
-export function beginSending(client: QueryClient, personId: string): () => void {
-  sender = { client, personId }
+/**
+ * Sends what waits whenever an answer may come, for whoever is signed in; the way to stop is returned.
+ *
+ * @param isKnown the server has said who it is; as long as it is only remembered nothing is sent, which might go in somebody else's name
+ */
+export function beginSending(client: QueryClient, personId: string, isKnown = true): () => void {
+  sender = { client, personId, isKnown }
   const now = (): void => {
     failures = 0
     void send()
@@ -85,7 +92,7 @@ export function beginSending(client: QueryClient, personId: string): () => void 
 
 /** One page at a time sends, so that the order stands. */
 async function send(): Promise<void> {
-  if (isSending || !sender) return
+  if (isSending || !sender?.isKnown) return
   isSending = true
   clearTimeout(again)
   try {
@@ -122,8 +129,8 @@ async function sendAll(): Promise<boolean> {
         throw error
       }
       const { status, detail, fields = [] } = error.problem
-      // Nobody is signed in any more: it waits until they are.
-      if (status === 401) return true
+      // Nobody is signed in any more, or somebody else, in another window: it waits until they are.
+      if (status === 401 || (status === 403 && detail.startsWith(OF_ANOTHER))) return true
       // A fault of the server passes; what stands behind it does not wait for that.
       if (status >= 500) faulty.add(next.id)
       else {
@@ -163,9 +170,10 @@ export const inputOf = ({ id, order = 0, at, personId, input }: Unsent): Record<
  * Keeps a record in the browser and sends it.
  *
  * @param patienceMs how long an answer is waited for; then it waits on this device
- * @returns what was answered; null while it waits. Throws the refusal, and then keeps nothing: the form still holds it.
+ * @param isHeldByForm a form still holds it when it is refused: then that is thrown, and nothing kept
+ * @returns what was answered; null while it waits, or stands in the list with its refusal
  */
-export async function keepAndSend(record: Omit<Unsent, 'order' | 'refused'>, patienceMs: number): Promise<unknown> {
+export async function keepAndSend(record: Omit<Unsent, 'order' | 'refused'>, patienceMs: number, isHeldByForm: boolean): Promise<unknown> {
   const db = await browserStore()
   if (!db || !sender) throw new NoStore()
   await db.add('unsent', { ...record, refused: null }).catch((cause: unknown) => {
@@ -181,6 +189,7 @@ export async function keepAndSend(record: Omit<Unsent, 'order' | 'refused'>, pat
   outcomes.delete(record.id)
   if (said === null) return null
   if ('answer' in said) return said.answer
+  if (!isHeldByForm) return null
   await letGo(record.id)
   throw said.error
 }

@@ -31,7 +31,8 @@ export function useRecorded<E extends Endpoint>(e: E) {
   const remove = useWrite(removal ?? e)
   const [isPending, setPending] = useState(false)
 
-  const save = async ({ params, input }: Call<E>, says: string, form: Unsent['form'] = null): Promise<Recorded<E>> => {
+  /** @param form where it was typed; undefined for what is recorded by one tap, which no form holds when it is refused */
+  const save = async ({ params, input }: Call<E>, says: string, form?: Unsent['form']): Promise<Recorded<E>> => {
     const id = crypto.randomUUID()
     const removed = removal && {
       params: { ...(params as object), [lastParameter(removal.path)]: id },
@@ -48,11 +49,11 @@ export function useRecorded<E extends Endpoint>(e: E) {
       at: new Date().toISOString(),
       siteName: site?.name ?? '',
       says,
-      form,
+      form: form ?? null,
     }
     setPending(true)
     try {
-      const answer = (await keepAndSend(record, isReachable() ? PATIENCE_MS : 0)) as ResponseOf<E> | null
+      const answer = (await keepAndSend(record, isReachable() ? PATIENCE_MS : 0, form !== undefined)) as ResponseOf<E> | null
       noteAct(takeBack ?? 'fixed')
       return { id, answer, takeBack }
     } catch (error) {

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Outlet } from 'react-router'
-import { useSession } from '../api/session.js'
+import { useIsKnown, useSession } from '../api/session.js'
 import { beginSending } from '../api/unsent.js'
 import { WorkplaceContext } from '../api/workplace.js'
 import { Connection } from './Connection.js'
@@ -17,7 +17,8 @@ export function Gate() {
   const person = session?.person ?? null
   const client = useQueryClient()
   const personId = person?.id
-  useEffect(() => (personId === undefined ? undefined : beginSending(client, personId)), [client, personId])
+  const isKnown = useIsKnown()
+  useEffect(() => (personId === undefined ? undefined : beginSending(client, personId, isKnown)), [client, personId, isKnown])
   const workplace = useMemo(
     () => ({
       personId: person?.id ?? null,
