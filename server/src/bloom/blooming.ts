@@ -99,10 +99,9 @@ async function floweringIn(deps: Deps, siteId: string, blockId: string): Promise
       ...flowerSpan({ opened: first(IN_FLOWER), ended: first(['end']) }, { from: on(expected.from), until: on(expected.until) }),
     }
   })
-  // A plant that the log follows is known better there than by the calendar of the crop.
-  const followed = new Set(written.flatMap(({ name, how }) => (how === 'unknown' ? [] : [name])))
-  const known = new Set(planted.flatMap(({ name, how }) => (how === 'unknown' ? [] : [name])))
-  return [...written.filter(({ name, how }) => how !== 'unknown' || !known.has(name)), ...planted.filter(({ name }) => !followed.has(name))]
+  // The same plant may be told of by the log and by the calendar of the crop: what is known counts, and of two that are known both.
+  const known = new Set([...written, ...planted].flatMap(({ name, how }) => (how === 'unknown' ? [] : [name])))
+  return [...written, ...planted].filter(({ name, how }) => how !== 'unknown' || !known.has(name))
 }
 
 /** What flowers in or beside a block this season, and when. */

@@ -112,6 +112,19 @@ describe('the crop calendar', () => {
   })
 })
 
+test('a crop that was cleared flowers no more, and one whose petals were not watched has ended by the next stage that was seen', async () => {
+  const row = done(await app.call(places.create, at, { parentId: place.blockId, level: 'row', name: 'Row 11' }, as)).id
+  const gone = done(await plant({ placeId: row, crop: 'cucumber', standsFrom: '2026-04-20', begins: 'planted' })).id
+  done(await see(gone, 'first-flower', '2026-05-25'))
+  const { placeId, crop, standsFrom, rowVersion } = await one(gone)
+  done(await app.call(crops.update, { ...at, plantingId: gone }, { placeId, crop, standsFrom, standsUntil: '2026-06-05', rowVersion }, as))
+  expect((await one(gone)).flowers).toEqual({ from: '2026-05-25', until: '2026-06-05', how: 'seen' })
+  const pear = done(await plant({ placeId: row, crop: 'pear', standsFrom: '2010-04-01' })).id
+  done(await see(pear, 'first-flower', '2026-04-20'))
+  done(await see(pear, 'fruit-set', '2026-05-15'))
+  expect((await one(pear)).flowers).toEqual({ from: '2026-04-20', until: '2026-05-15', how: 'seen' })
+})
+
 test('what bees need: a crop in flower is named for a treatment of its block, and keeps one out that is forbidden in bloom', async () => {
   const blockId = place.blockId
   const blooming = done(await app.call(bloom.blooming, { ...at, blockId }, {}))

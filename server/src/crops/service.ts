@@ -42,15 +42,23 @@ interface Dated {
 type Picked = Pick<StoredHarvest, 'pickedOn' | 'personName'>
 
 /** What was seen of a planting in a season and what is expected, in day numbers for its flowers. */
-function dated(crop: Crop, seen: readonly StoredStage[], picked: Picked | undefined): Dated {
+function dated(crop: Crop, { standsUntil }: StoredPlanting, seen: readonly StoredStage[], picked: Picked | undefined): Dated {
   const days = new Map<string, number>(seen.map(({ stage, seenOn }) => [stage, dayNumber(seenOn)]))
   const isToldByHarvest = picked !== undefined && !days.has(FIRST_HARVEST)
   if (isToldByHarvest) days.set(FIRST_HARVEST, dayNumber(picked.pickedOn))
   const calendar = cropCalendar(crop.stages, days)
   const of = (id: string | undefined) => calendar.find((one) => one.id === id)
   const [from, until] = [of(crop.flowers?.from), of(crop.flowers?.until)]
-  // Of fruit that are picked for weeks it flowers until the last of them; a planting that has begun to bear has flowered.
-  const opened = from?.seen ?? (from?.isPast ? (calendar.find((one) => one.seen !== null)?.seen ?? null) : null)
+  // A later stage that was seen tells that it has flowered, or has ended to, though nobody wrote that day down.
+  const after = (id: string | undefined): number | null =>
+    calendar.slice(calendar.findIndex((one) => one.id === id)).find((one) => one.seen !== null)?.seen ?? null
+  const opened = from?.seen ?? (from?.isPast ? after(crop.flowers?.from) : null)
+  const ended = until?.seen ?? (until?.isPast ? after(crop.flowers?.until) : null)
+  const flowers = crop.flowers
+    ? flowerSpan({ opened, ended }, { from: from?.expected?.from ?? null, until: until?.expected?.until ?? null })
+    : null
+  // What was cleared flowers no more.
+  const cleared = standsUntil === null ? null : dayNumber(standsUntil)
   return {
     stages: calendar.map(({ seen: on, expected, isPast }, i) => {
       const stage = crop.stages[i]!.id
@@ -66,9 +74,7 @@ function dated(crop: Crop, seen: readonly StoredStage[], picked: Picked | undefi
         isPast,
       }
     }),
-    flowers: crop.flowers
-      ? flowerSpan({ opened, ended: until?.seen ?? null }, { from: from?.expected?.from ?? null, until: until?.expected?.until ?? null })
-      : null,
+    flowers: flowers && cleared !== null && (flowers.until ?? Infinity) > cleared ? { ...flowers, until: cleared } : flowers,
   }
 }
 
@@ -107,7 +113,11 @@ async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): 
     .map((planting) => {
       const known = cropOf(planting)
       const own = stages.filter((one) => one.plantingId === planting.id && (known?.lives === 'annual' || one.season === season.start))
-      return { ...planting, known, dated: known ? dated(known, own, firstPicked(planting, all, harvests)) : { stages: [], flowers: null } }
+      return {
+        ...planting,
+        known,
+        dated: known ? dated(known, planting, own, firstPicked(planting, all, harvests)) : { stages: [], flowers: null },
+      }
     })
   return { site, season, plantings, all }
 }

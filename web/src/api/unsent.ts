@@ -132,7 +132,8 @@ async function sendAll(): Promise<boolean> {
       // Nobody is signed in any more, or somebody else, in another window: it waits until they are.
       if (status === 401 || (status === 403 && detail.startsWith(OF_ANOTHER))) return true
       // A fault of the server passes; what stands behind it does not wait for that.
-      if (status >= 500) faulty.add(next.id)
+      // So does its asking for less at once.
+      if (status >= 500 || status === 429) faulty.add(next.id)
       else {
         const said = [detail, ...fields.map(({ message }) => message)].filter((words, i, list) => words && list.indexOf(words) === i)
         await db?.put('unsent', { ...next, refused: said.join(' · ') })

@@ -27,7 +27,9 @@ self.addEventListener('activate', (event) =>
 async function openPage(request: Request): Promise<Response> {
   const kept = matchPrecache(PAGE)
   try {
-    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE_MS) })
+    // What has begun to come is not cut off.
+    const tooLate = new Promise<never>((_, reject) => setTimeout(() => reject(new Error('too late')), PATIENCE_MS))
+    const answer = await Promise.race([fetch(request), tooLate])
     if (answer.status < 500) return answer
   } catch {
     // No signal, or one that is as good as none.

@@ -34,6 +34,7 @@ const FRESH_MS = 3 * MS_PER_HOUR
 async function readSite(client: QueryClient, site: Site): Promise<void> {
   const params = { siteId: site.id }
   const season = { season: site.season.start }
+  let isAll = true
   const read = async <E extends Endpoint>(e: E, input: object, more: object = {}): Promise<unknown> => {
     const c = { params: { ...params, ...more }, input } as Call<E>
     const queryKey = [e.path, c.params, c.input]
@@ -44,7 +45,9 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
         retry: false,
         queryFn: () => call(e, c, undefined, (versions) => noteReadAt(queryKey, versions)),
       })
-    return client.getQueryData(queryKey)
+    const answer = client.getQueryData(queryKey)
+    isAll &&= answer !== undefined
+    return answer
   }
   if (Date.now() - Date.parse((await readForField(site.id)) ?? '1970-01-01') < FRESH_MS) return
   await read(endpoints.blocks.list, {})
@@ -62,5 +65,5 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   for (const organismId of new Set(band?.watches.map(({ watch }) => watch.organismId)))
     await read(endpoints.library.entry, {}, { organismId })
   await read(endpoints.harvests.list, season)
-  await noteReadForField(site.id)
+  if (isAll) await noteReadForField(site.id)
 }
