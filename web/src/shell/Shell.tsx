@@ -23,6 +23,7 @@ import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
 import { useSections } from './sections.js'
 import { NotFound } from './Stumble.js'
 import { UndoProvider } from './Undo.js'
+import { withToday } from './todayHere.js'
 import { useTypedAhead } from './useTypedAhead.js'
 import { Waiting } from './Waiting.js'
 
@@ -254,7 +255,9 @@ export function Shell() {
 function Sites() {
   const { siteId } = useParams()
   const areTold = useChanges(siteId)
-  const { data: sites } = useSites(areTold)
+  const { data: read, dataUpdatedAt: readAt } = useSites(areTold)
+  const now = useMinute()
+  const sites = useMemo(() => read?.map((site) => withToday(site, readAt, now)), [read, readAt, now])
   const client = useQueryClient()
   const site = sites?.find(({ id }) => id === siteId)
 
@@ -276,6 +279,17 @@ function Sites() {
   }
   if (!site) return <NotFound />
   return <SiteFrame key={site.id} site={site} sites={sites} />
+}
+
+const MINUTE_MS = 60_000
+/** The time, minute by minute: a page that stays open in the field goes on to the next day. */
+function useMinute(): number {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    const clock = setInterval(() => setNow(Date.now()), MINUTE_MS)
+    return () => clearInterval(clock)
+  }, [])
+  return now
 }
 
 const seasonKey = (siteId: string): string => `bocado.season ${siteId}`
