@@ -1,7 +1,8 @@
 import { endpoints } from '@bocado/contract'
+import { useState } from 'react'
 import { useIntl } from 'react-intl'
 import { useNavigate } from 'react-router'
-import { keepDraft } from '../api/drafts.js'
+import { keepDraft, readDraft } from '../api/drafts.js'
 import { letGo, nameOf, useUnsent, waitAgain, type Unsent } from '../api/unsent.js'
 import { useWorkplace } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
@@ -9,7 +10,7 @@ import { FormError } from '../design/FormError.js'
 import { Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { momentWords } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
-import { holdCount, type HeldCount } from '../scouting/heldCount.js'
+import { heldCount, holdCount, type HeldCount } from '../scouting/heldCount.js'
 import { useUndo } from '../shell/Undo.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import '../messages/en/unsent.js'
@@ -25,6 +26,12 @@ async function backToItsForm({ what, input, params, form }: Unsent): Promise<str
   return `/sites/${params['siteId']}/${form.address}`
 }
 
+/** Whether something else stands in its form already. */
+async function isBegun({ what, input, form }: Unsent): Promise<boolean> {
+  if (what === nameOf(endpoints.scouting.create)) return heldCount(input['watchId'] as string) !== null
+  return form !== null && (await readDraft(form.draft)) !== undefined
+}
+
 const hasForm = ({ what, form }: Unsent): boolean => form !== null || what === nameOf(endpoints.scouting.create)
 
 /** What was recorded without signal: what waits, what was refused and why, and what can be done about it. */
@@ -36,10 +43,13 @@ export function UnsentScreen() {
   const undo = useUndo()
   const navigate = useNavigate()
   const items = useUnsent()
+  const [busy, setBusy] = useState<string | null>(null)
   const drop = async (item: Unsent): Promise<void> => {
     if (await letGo(item.id)) undo.offer(t('unsent.letGone', { what: item.says }), () => waitAgain(item))
   }
   const mend = async (item: Unsent): Promise<void> => {
+    // What somebody has begun there meanwhile is not put over.
+    if (await isBegun(item)) return setBusy(item.id)
     const address = await backToItsForm(item)
     if (address === null) return
     await letGo(item.id)
@@ -57,6 +67,7 @@ export function UnsentScreen() {
                 <b>{item.says}</b>
                 <Quiet>{t('unsent.made', { when: momentWords(locale)(item.at), person: item.personName, site: item.siteName })}</Quiet>
                 {item.personId === personId ? null : <Small>{t('unsent.other', { person: item.personName })}</Small>}
+                <FormError text={busy === item.id ? t('unsent.begun') : null} />
                 <FormError text={item.refused === null ? null : t('unsent.refused', { reason: item.refused })} />
               </Stack>
               {item.personId === personId ? (

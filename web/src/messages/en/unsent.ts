@@ -13,6 +13,7 @@ export const unsent = {
   'unsent.againOne': 'Send again: {what}',
   'unsent.mend': 'Mend',
   'unsent.mendOne': 'Mend: {what}',
+  'unsent.begun': 'Something else is begun in that form: store it, or begin anew there first.',
   'unsent.letGo': 'Let go',
   'unsent.letGoOne': 'Let go: {what}',
   'unsent.letGone': '{what}: let go, nothing of it is stored.',
