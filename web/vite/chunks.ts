@@ -18,6 +18,9 @@ function closure(id: string, context: Context, known = new Set<string>()): Set<s
 /** Brings a package with it that not every screen needs, and comes by itself. */
 const isHeavy = (id: string): boolean => id.endsWith('/DateField.tsx')
 
+/** Sentences of a part of the work: large, and never all needed by one screen. */
+const isSentences = (id: string): boolean => id.includes('/messages/en/')
+
 /** By as many screens and panels a module of ours has to be needed before it comes with what many need. */
 const MANY = 7
 
@@ -44,7 +47,7 @@ export function isCommon(main: string): (id: string, context: Context) => boolea
     const needed = new Map<string, number>()
     for (const entry of later) for (const id of closure(entry, context)) needed.set(id, (needed.get(id) ?? 0) + 1)
     return new Set(
-      [...needed].flatMap(([id, by]) => (by >= MANY && !frame.has(id) && !id.includes('node_modules') && !isHeavy(id) ? id : [])),
+      [...needed].flatMap(([id, by]) => (by >= MANY && !frame.has(id) && !id.includes('node_modules') && !isHeavy(id) && !isSentences(id) ? id : [])),
     )
   }
   return (id, context) => {

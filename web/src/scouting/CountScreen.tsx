@@ -196,7 +196,8 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     const body = ({ spent: _, ...v }: HeldCount) => ({
       ...v,
       minutes,
-      units: v === values ? (counted ?? v.units) : v.units,
+      // What stood before, when this is taken back, keeps its own.
+      units: v.units === units ? (counted ?? units) : v.units,
       countedOn: v.countedOn ?? undefined,
     })
     const says = t('count.says', { name: row.organismName, block: block.name, count: (counted ?? units).length, units: sampling.units })
