@@ -6,6 +6,7 @@ import { calibration } from './calibration.js'
 import { crew } from './crew.js'
 import { crops } from './crops.js'
 import { demo, devices } from './devices.js'
+import { flags } from './flags.js'
 import { ground } from './ground.js'
 import { harvests } from './harvests.js'
 import { library } from './library.js'
@@ -39,6 +40,7 @@ export const endpoints = {
   bench,
   bloom,
   scouting,
+  flags,
   treatments,
   harvests,
   crops,

@@ -27,7 +27,8 @@ const position = z
     }),
   ])
   .describe('longitude, latitude in degrees (WGS 84)')
-const line = z
+/** A way on the ground, in degrees of WGS 84. */
+export const lineSchema = z
   .array(position)
   .min(2, { error: 'needs at least 2 points' })
   .max(MOST_POINTS, { error: `has more than ${MOST_POINTS} points` })
@@ -45,7 +46,7 @@ export const geometrySchema = z.discriminatedUnion(
   'type',
   [
     z.object({ type: z.literal('Point'), coordinates: position }),
-    z.object({ type: z.literal('LineString'), coordinates: line }),
+    z.object({ type: z.literal('LineString'), coordinates: lineSchema }),
     z.object({ type: z.literal('Polygon'), coordinates: polygon }),
     z.object({ type: z.literal('MultiPolygon'), coordinates: z.array(polygon).min(1).max(50) }),
   ],

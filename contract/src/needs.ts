@@ -52,6 +52,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
     but: { addWetEvent: 'observe', removeWetEvent: 'observe', restoreWetEvent: 'observe', addCheckArea: 'tend' },
   },
   places: { reads: 'look', writes: 'lead' },
+  flags: { reads: 'look', writes: 'observe' },
   harvests: { reads: 'look', writes: 'observe' },
   crops: { reads: 'look', writes: 'tend', but: { addStage: 'observe', removeStage: 'observe', restoreStage: 'observe' } },
   ground: { reads: 'look', writes: 'lead' },

@@ -58,6 +58,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   NOTHING: 'stands for a day that is not over',
   OF_INFECTION: 'words, no numbers',
   TABLES: 'published',
+  MOST_CELLS: 'of the computation',
+  CELLS_ACROSS: 'of the computation',
 }
 
 interface Constant {

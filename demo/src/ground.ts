@@ -7,13 +7,13 @@ type Corner = readonly [east: number, north: number]
 const CORNER = { latitude: 46.197, longitude: -119.3045 }
 const METRES_PER_DEGREE = 111_195
 
-const at = ([east, north]: Corner): [number, number] => [
+export const positionAt = ([east, north]: Corner): [number, number] => [
   Number((CORNER.longitude + east / (METRES_PER_DEGREE * Math.cos((CORNER.latitude * Math.PI) / 180))).toFixed(6)),
   Number((CORNER.latitude + north / METRES_PER_DEGREE).toFixed(6)),
 ]
-const surface = (...corners: Corner[]): Geometry => ({ type: 'Polygon', coordinates: [[...corners, corners[0] as Corner].map(at)] })
-const line = (...corners: Corner[]): Geometry => ({ type: 'LineString', coordinates: corners.map(at) })
-const point = (corner: Corner): Geometry => ({ type: 'Point', coordinates: at(corner) })
+const surface = (...corners: Corner[]): Geometry => ({ type: 'Polygon', coordinates: [[...corners, corners[0] as Corner].map(positionAt)] })
+const line = (...corners: Corner[]): Geometry => ({ type: 'LineString', coordinates: corners.map(positionAt) })
+const point = (corner: Corner): Geometry => ({ type: 'Point', coordinates: positionAt(corner) })
 
 /** Outlines of the blocks by their names: three rows on the terrace, the river's creek below them. */
 export const OUTLINES: Readonly<Record<string, Geometry>> = {

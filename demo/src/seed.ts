@@ -5,6 +5,7 @@ import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
+import { addFlag, addSearch, addVisit } from '@bocado/server/flags/service'
 import { addPlanting, addStage } from '@bocado/server/crops/service'
 import { addHarvest } from '@bocado/server/harvests/service'
 import { clock } from '@bocado/server/clock'
@@ -35,6 +36,7 @@ import { drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventVarietyLooks } from './pastVarieties.js'
+import { flagPosition, inventFlags, SEARCHES } from './flags.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
@@ -204,6 +206,14 @@ async function seed(deps: Deps): Promise<void> {
     )
   for (const landmark of LANDMARKS) await draw(lead, endpoints.ground.draw.input.parse(landmark))
   for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane', blocks.get(BESIDE[plantId] ?? '') ?? null)
+  for (const flag of inventFlags()) {
+    const [first, ...later] = flag.visits
+    const pin = { organismId: flag.organism, placeId: blocks.get(flag.block), colour: flag.colour, position: flagPosition(flag) }
+    const { id } = await addFlag(scout, deps, endpoints.flags.add.input.parse({ ...pin, ...first }))
+    for (const visit of later) await addVisit(scout, deps, endpoints.flags.visit.input.parse({ flagId: id, ...visit }))
+  }
+  for (const { block, ...searched } of SEARCHES)
+    await addSearch(scout, deps, endpoints.flags.addSearch.input.parse({ ...searched, placeId: blocks.get(block) }))
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
 

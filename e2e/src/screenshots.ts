@@ -62,6 +62,17 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       act: (page) => page.getByTestId('ranking').evaluate((table) => table.scrollIntoView({ block: 'center' })),
     },
     { name: 'scouting', path: 'scouting' },
+    {
+      name: 'flags',
+      path: 'scouting?panel=flags',
+      act: async (page) => {
+        await page.getByRole('button', { name: /^Show the way walked/ }).click()
+        await page
+          .getByRole('button', { name: /, Himalayan balsam: what was seen$/ })
+          .nth(4)
+          .click()
+      },
+    },
     { name: 'count', path: `scouting/${watch}/count`, act: tallied },
     { name: 'treatments', path: 'treatments' },
     { name: 'outcomes', path: 'outcomes' },
@@ -75,14 +86,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     },
     { name: 'library', path: 'library/organisms/codling-moth' },
     { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },
-    {
-      name: 'identity-check',
-      path: 'library/organisms/wild-parsnip/check',
-      act: async (page) => {
-        for (const character of ['stem', 'flower'])
-          await page.getByTestId(`character-${character}`).getByRole('radio', { name: 'as on the left' }).click()
-      },
-    },
     {
       name: 'model-bench',
       path: 'library/organisms/codling-moth/bench',

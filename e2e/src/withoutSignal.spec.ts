@@ -51,6 +51,18 @@ const keptAnswers = (page: Page): Promise<string[]> =>
       }),
   )
 
+/** A picture as a camera makes one. */
+const picture = async (page: Page): Promise<Buffer> =>
+  Buffer.from(
+    await page.evaluate(() => {
+      const canvas = document.createElement('canvas')
+      canvas.width = canvas.height = 64
+      canvas.getContext('2d')?.fillRect(8, 8, 40, 40)
+      return canvas.toDataURL('image/png').split(',')[1] ?? ''
+    }),
+    'base64',
+  )
+
 /** Waits until something holds. */
 async function until(holds: () => Promise<boolean>): Promise<void> {
   await expect.poll(holds, { timeout: 40_000, interval: 300 }).toBe(true)
@@ -126,11 +138,20 @@ test('a whole morning without a server: recorded, the page closed and opened aga
   await page.getByRole('textbox', { name: 'Begun at' }).fill('7:10')
   await press(page, 'Record it')
   await page.getByText('5 records wait on this device.').waitFor()
+
+  await page.goto(`${here}/scouting?panel=flags&do=flag`)
+  await choose(page, 'What stands there', 'Wild parsnip')
+  await page.getByRole('textbox', { name: 'Plants' }).fill('7')
+  await page.locator('input[type=file]').setInputFiles({ name: 'patch.png', mimeType: 'image/png', buffer: await picture(page) })
+  await page.getByRole('img', { name: 'Your photo, made small' }).waitFor()
+  await press(page, 'Save')
+  await page.getByTestId('unsent-here').waitFor()
+  await page.getByText('6 records wait on this device.').waitFor()
   await page.close()
 
   const again = await browser.context.newPage()
   await again.goto(`${here}/unsent`)
-  await expect.poll(() => again.getByTestId('unsent').getByRole('listitem').count()).toBe(5)
+  await expect.poll(() => again.getByTestId('unsent').getByRole('listitem').count()).toBe(6)
   await expectAccessible(again, 'Waiting on this device')
   // The first answer of each is lost on its way: what is sent again is still the same record.
   const lost = new Set<string>()
@@ -146,15 +167,18 @@ test('a whole morning without a server: recorded, the page closed and opened aga
   })
   await comeBack()
   await again.getByText('Nothing waits here').waitFor()
-  expect(lost.size).toBe(5)
+  expect(lost.size).toBe(6)
   await again.getByText('Bocado does not answer').waitFor({ state: 'detached' })
   const counts = await rows('round')
   expect(counts).toHaveLength(2)
-  const stored = [...counts, ...(await rows('bloom_record')), ...(await rows('harvest')), ...(await rows('deed'))]
-  expect(stored).toHaveLength(5)
+  const stored = [...counts, ...(await rows('bloom_record')), ...(await rows('harvest')), ...(await rows('deed')), ...(await rows('flag'))]
+  expect(stored).toHaveLength(6)
   const orders = stored.map((row) => row['queue_order'] as number)
   expect(orders).toEqual([...orders].sort((a, b) => a - b))
-  expect(new Set(orders).size).toBe(5)
+  expect(new Set(orders).size).toBe(6)
+  const [visit] = await rows('flag_visit')
+  expect(visit).toMatchObject({ plants: 7, queue_order: orders.at(-1) })
+  expect(visit?.['photo_id']).not.toBeNull()
   for (const row of stored) expect(row).toMatchObject({ changed_by: place.person, row_version: 1 })
   await browser.context.unrouteAll()
   await again.close()

@@ -27,6 +27,8 @@ const UNIT_OF: Readonly<Record<string, Unit>> = {
   criticalHours: 'h',
   slope: 'h',
   curativeDays: 'd',
+  shortest: 'years',
+  longest: 'years',
   portions: 'portions',
   shape: '1',
   dueAt: '1',

@@ -23,7 +23,7 @@ export const hazardSchema = z.strictObject({
 /** Month of the year in the northern hemisphere; the southern one is half a year later. */
 export const monthSchema = z.int().min(1).max(12)
 
-export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'portions', '1'] as const
+export const units = ['°C', '°C·d', 'MPa', 'MPa·°C·d', 'share', 'per 100', 'h', 'd', 'years', 'portions', '1'] as const
 
 /** A number with its unit, how sure it is, where it holds and where it is from. */
 export const quantitySchema = z

@@ -206,6 +206,14 @@ export const organismSchema = z
       .default([]),
     /** What ends its season where that is no heat; the first that comes does. */
     ends: z.array(z.strictObject({ by: z.enum(['frost', 'day-length']), limit: quantitySchema, what: z.string().min(5) })).default([]),
+    /** What of a weed lies in the soil when none stands, and how long it lives there. */
+    bank: z
+      .strictObject({ of: z.enum(['seed', 'root']), shortest: quantitySchema, longest: quantitySchema })
+      .refine(({ shortest, longest }) => shortest.value <= longest.value, {
+        error: 'the longest is not below the shortest',
+        path: ['longest'],
+      })
+      .optional(),
     infection: infectionSchema.optional(),
     emergence: emergenceSchema.optional(),
     /** What still helps once the last stage that can be reached is past. */

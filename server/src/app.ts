@@ -11,6 +11,7 @@ import { changeRoutes } from './changes/routes.js'
 import { demoRoutes } from './demo/routes.js'
 import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
+import { flagRoutes } from './flags/routes.js'
 import { groundRoutes } from './ground/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
@@ -98,6 +99,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     bloomRoutes,
     treatmentRoutes,
     scoutingRoutes,
+    flagRoutes,
     outcomeRoutes,
     packageRoutes,
     deviceRoutes,

@@ -50,6 +50,10 @@ beforeAll(async () => {
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
+  const pinned = { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-10', sight: 'standing' } as const
+  const flagId = done(await app.call(endpoints.flags.add, at, pinned, as)).id
+  const searched = { placeId: place.blockId, organismIds: ['himalayan-balsam'], searchedOn: '2026-06-10' }
+  const searchId = done(await app.call(endpoints.flags.addSearch, at, searched, as)).id
   ids = {
     findId,
     ruleId,
@@ -60,6 +64,9 @@ beforeAll(async () => {
     harvestId,
     plantingId,
     decisionId: NOBODY,
+    flagId,
+    visitId: NOBODY,
+    searchId,
     stationId: place.stationId,
     watchId: watch.id,
     productId: product.id,

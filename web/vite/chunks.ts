@@ -47,7 +47,9 @@ export function isCommon(main: string): (id: string, context: Context) => boolea
     const needed = new Map<string, number>()
     for (const entry of later) for (const id of closure(entry, context)) needed.set(id, (needed.get(id) ?? 0) + 1)
     return new Set(
-      [...needed].flatMap(([id, by]) => (by >= MANY && !frame.has(id) && !id.includes('node_modules') && !isHeavy(id) && !isSentences(id) ? id : [])),
+      [...needed].flatMap(([id, by]) =>
+        by >= MANY && !frame.has(id) && !id.includes('node_modules') && !isHeavy(id) && !isSentences(id) ? id : [],
+      ),
     )
   }
   return (id, context) => {

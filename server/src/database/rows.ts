@@ -28,6 +28,9 @@ export type Editable =
   | 'planting'
   | 'crop_stage'
   | 'round'
+  | 'flag'
+  | 'flag_visit'
+  | 'search'
   | 'decision'
   | 'counting_rule'
   | 'own_clock'
@@ -65,6 +68,9 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   event_record: 'watches',
   own_clock: 'watches',
   round: 'counts',
+  flag: 'counts',
+  flag_visit: 'counts',
+  search: 'counts',
   decision: 'counts',
   counting_rule: 'counts',
   product: 'treatments',

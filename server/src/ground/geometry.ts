@@ -53,18 +53,25 @@ export function shareWithin(inner: Surface, outer: Surface): number {
 type Point = readonly [x: number, y: number]
 const METRES_PER_DEGREE = 111_195
 
-/** Straight pieces of a shape in metres east and north of a place; a point is one of no length. */
-function piecesOf(geometry: Geometry, [lon, lat]: readonly [number, number]): [Point, Point][] {
+/** Metres east and north of a place, on flat ground. */
+export function flatFrom([lon, lat]: readonly [number, number]): (position: readonly [number, number]) => Point {
   const east = METRES_PER_DEGREE * Math.cos((lat * Math.PI) / 180)
-  const flat = ([x, y]: readonly [number, number]): Point => [(x - lon) * east, (y - lat) * METRES_PER_DEGREE]
+  return ([x, y]) => [(x - lon) * east, (y - lat) * METRES_PER_DEGREE]
+}
+
+/** The outlines of a surface, those of its holes among them. */
+export const ringsOf = (surface: Surface): [number, number][][] =>
+  surface.type === 'Polygon' ? surface.coordinates : surface.coordinates.flat()
+
+/** Straight pieces of a shape in metres east and north of a place; a point is one of no length. */
+function piecesOf(geometry: Geometry, middle: readonly [number, number]): [Point, Point][] {
+  const flat = flatFrom(middle)
   const lines =
     geometry.type === 'Point'
       ? [[geometry.coordinates, geometry.coordinates]]
       : geometry.type === 'LineString'
         ? [geometry.coordinates]
-        : geometry.type === 'Polygon'
-          ? geometry.coordinates
-          : geometry.coordinates.flat()
+        : ringsOf(geometry)
   return lines.flatMap((line) => line.slice(1).map((to, i): [Point, Point] => [flat(line[i] as [number, number]), flat(to)]))
 }
 

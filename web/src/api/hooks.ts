@@ -143,6 +143,8 @@ export const useOrganisms = () => useRead(endpoints.watches.organisms, { params:
 export const useBlocks = (siteId: string) => useRead(endpoints.blocks.list, { params: { siteId }, input: {} })
 export const usePlaces = (siteId: string) => useRead(endpoints.places.list, { params: { siteId }, input: {} })
 export const useShapes = (siteId: string) => useRead(endpoints.ground.map, { params: { siteId }, input: {} })
+export const useFlags = (siteId: string, on?: string) =>
+  useRead(endpoints.flags.list, { params: { siteId }, input: on === undefined ? {} : { on } })
 export const useHarvests = (siteId: string, season: string) => useRead(endpoints.harvests.list, { params: { siteId }, input: { season } })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
 export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })

@@ -11,6 +11,9 @@ export type { Unsent }
 /** What is recorded standing up, and so may be recorded without signal. */
 const KINDS: readonly Endpoint[] = [
   endpoints.scouting.create,
+  endpoints.flags.add,
+  endpoints.flags.visit,
+  endpoints.flags.addSearch,
   endpoints.harvests.add,
   endpoints.bloom.add,
   endpoints.crops.addStage,

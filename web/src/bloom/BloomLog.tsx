@@ -1,6 +1,5 @@
 import { bloomEvents, endpoints, type BloomRecord, type Indicator } from '@bocado/contract'
 import { useState } from 'react'
-import { FileTrigger } from 'react-aria-components'
 import { useBlocks } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -9,9 +8,10 @@ import { Checkbox, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { DraftNote, FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
-import { Columns, Fields, Heading, Line, Quiet, Rows, Sheet, Small, Stack } from '../design/text.js'
+import { Columns, Fields, Heading, Line, Quiet, Rows, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
-import { smallPhoto, type SmallPhoto } from '../library/photo.js'
+import type { SmallPhoto } from '../library/photo.js'
+import { PhotoField } from '../library/PhotoField.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import '../messages/en/bloom.js'
@@ -89,7 +89,6 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
   const site = useSite()
   const { data: blocks = [] } = useBlocks(site.id)
   const [photo, setPhoto] = useState<SmallPhoto | null>(null)
-  const [wrong, setWrong] = useState<string | null>(null)
   const initial = {
     plantId: null as string | null,
     event: 'first-open' as BloomRecord['event'],
@@ -116,16 +115,6 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
     setPhoto(null)
     const { event, blockId, place, seenFrom, notYet } = values
     form.beginWith({ event, blockId, place, seenFrom, notYet })
-  }
-  const choose = async (files: FileList | null): Promise<void> => {
-    const file = files?.[0]
-    setWrong(null)
-    if (!file) return
-    try {
-      setPhoto(await smallPhoto(file))
-    } catch {
-      setWrong(t('check.noPicture', { name: file.name }))
-    }
   }
   const mine = plants.filter((plant) => plant.route !== null || plant.own !== null)
   const ordered = [...mine, ...plants.filter((plant) => !mine.includes(plant))]
@@ -182,13 +171,8 @@ function AddBloom({ plants }: { plants: readonly Indicator[] }) {
           />
           <TextField label={t('records.note')} width="30ch" value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
         </Fields>
-        <Line>
-          <FileTrigger acceptedFileTypes={['image/*']} onSelect={(files) => void choose(files)}>
-            <Button $plain>{t(photo ? 'check.otherPhoto' : 'check.photo')}</Button>
-          </FileTrigger>
-          {photo ? <Small>{t('check.yourPhoto')}</Small> : null}
-        </Line>
-        <FormError text={wrong ?? form.general} />
+        <PhotoField photo={photo} onChange={setPhoto} />
+        <FormError text={form.general} />
         <FormLine onSave={save} isBarred={form.isBarred}>
           <Button onPress={() => void save()} isDisabled={form.isBarred}>
             {t('save')}

@@ -6,6 +6,7 @@ import {
   feetFromMetres,
   hectaresFromAcres,
   hectaresFromSquareMetres,
+  squareMetresFromHectares,
   inchesFromMillimetres,
   kilogramsFromPounds,
   metresFromFeet,
@@ -16,7 +17,7 @@ import {
   toMetresPerSecond,
 } from '@bocado/core/units'
 
-export { acresFromHectares, hectaresFromSquareMetres, kilogramsFromPounds }
+export { acresFromHectares, hectaresFromSquareMetres, kilogramsFromPounds, squareMetresFromHectares }
 
 /** A quantity as the site's people read and type it; stored values stay SI. The one place where the page converts. */
 export interface Measure {

@@ -1,6 +1,5 @@
 import type { Geometry, ShapeKind } from '@bocado/contract'
 import L from 'leaflet'
-import 'leaflet/dist/leaflet.css'
 import { useEffect, useRef } from 'react'
 import styled from 'styled-components'
 import {
@@ -14,11 +13,12 @@ import {
 import { TerraDrawLeafletAdapter } from 'terra-draw-leaflet-adapter'
 import { colour, PHONE, size } from '../design/theme.js'
 import { cornersOf, type Form } from './corners.js'
+import { useMap } from './useMap.js'
 
 type HexColor = `#${string}`
 
 /** Lines differ by their dashes, points by their letter, so that no colour is needed to tell them apart. */
-const Map = styled.div`
+export const Ground = styled.div`
   height: 340px;
   border: 1px solid ${colour.rule};
   border-radius: 4px;
@@ -122,7 +122,7 @@ export interface Drawn {
   areaM2: number | null
 }
 
-const CLASS_OF: Readonly<Record<ShapeKind, string>> = {
+export const CLASS_OF: Readonly<Record<ShapeKind, string>> = {
   outline: 'shape',
   water: 'shape water',
   hives: 'shape hives',
@@ -151,11 +151,7 @@ const MODE: Readonly<Record<Form, string>> = { surface: 'polygon', line: 'linest
 const DRAGGABLE = { feature: { draggable: true, coordinates: { midpoints: true, draggable: true, deletable: true } } }
 
 /** A colour of the theme that is worn, for what is drawn without style sheets. */
-const colourOf = (name: string): HexColor => getComputedStyle(document.documentElement).getPropertyValue(name).trim() as HexColor
-
-/** Metres around a site without a drawing that are in view. */
-const NEAR_ZOOM = 15
-const FAR_ZOOM = 2
+export const colourOf = (name: string): HexColor => getComputedStyle(document.documentElement).getPropertyValue(name).trim() as HexColor
 
 const rounded = (geometry: Geometry): Geometry =>
   JSON.parse(
@@ -190,8 +186,6 @@ export function GroundMap(p: {
   left?: Geometry | null
   drawing: { form: Form; geometry: Geometry | null; onChange: (geometry: Geometry) => void } | null
 }) {
-  const box = useRef<HTMLDivElement>(null)
-  const map = useRef<L.Map>(undefined)
   const layers = useRef<L.LayerGroup>(undefined)
   const latest = useRef(p)
   const isSeen = useRef(false)
@@ -200,36 +194,19 @@ export function GroundMap(p: {
   })
 
   const { isMetric } = p
+  const { box, map } = useMap(p.middle, isMetric)
   useEffect(() => {
-    if (!box.current) return
-    // Names that fade away would stand in the way of those that come in their place.
-    const made = L.map(box.current, {
-      fadeAnimation: false,
-      attributionControl: false,
-      scrollWheelZoom: false,
-      zoomSnap: 0.25,
-      dragging: !L.Browser.mobile,
-    })
-    // Whoever works in the map zooms with the wheel; whoever scrolls past it does not.
-    made.on('zoomend moveend resize', () => uncover(made.getContainer()))
-    made.on('focus', () => made.scrollWheelZoom.enable()).on('blur', () => made.scrollWheelZoom.disable())
-    L.control.scale({ metric: isMetric, imperial: !isMetric }).addTo(made)
-    const { middle } = latest.current
-    made.setView(middle ? [middle.latitude, middle.longitude] : [30, 0], middle ? NEAR_ZOOM : FAR_ZOOM)
-    map.current = made
-    layers.current = L.layerGroup().addTo(made)
+    if (!map) return
+    map.on('zoomend moveend resize', () => uncover(map.getContainer()))
+    layers.current = L.layerGroup().addTo(map)
     isSeen.current = false
-    return () => {
-      made.remove()
-      map.current = undefined
-    }
-  }, [isMetric])
+  }, [map])
 
   const { shapes, chosen, drawing, left = null } = p
   const isDrawing = drawing !== null
   useEffect(() => {
     const group = layers.current
-    if (!map.current || !group) return
+    if (!map || !group) return
     group.clearLayers()
     // The large below the small, so that each can be pressed.
     const order = [...shapes].sort(
@@ -247,15 +224,15 @@ export function GroundMap(p: {
     const held = latest.current.drawing?.geometry
     if (held) bounds.extend(L.geoJSON(held as never).getBounds())
     if (!isSeen.current && bounds.isValid()) {
-      map.current.fitBounds(bounds.pad(0.06), { animate: false, maxZoom: 18 })
+      map.fitBounds(bounds.pad(0.06), { animate: false, maxZoom: 18 })
       isSeen.current = true
     }
-    uncover(map.current.getContainer())
-  }, [shapes, chosen, left, isMetric])
+    uncover(map.getContainer())
+  }, [shapes, chosen, left, map])
 
   const form = drawing?.form
   useEffect(() => {
-    if (!map.current || form === undefined) return
+    if (!map || form === undefined) return
     const select = { flags: { polygon: DRAGGABLE, linestring: DRAGGABLE, point: { feature: { draggable: true } } } }
     const [open, paper] = [colourOf('--petrol'), colourOf('--white')]
     const surface = { fillColor: open, outlineColor: open, fillOpacity: 0.2, outlineWidth: 3 }
@@ -274,7 +251,7 @@ export function GroundMap(p: {
       midPointOutlineColor: open,
     }
     const draw = new TerraDraw({
-      adapter: new TerraDrawLeafletAdapter({ lib: L, map: map.current }),
+      adapter: new TerraDrawLeafletAdapter({ lib: L, map }),
       modes: [
         new TerraDrawPolygonMode({ styles: { ...surface, closingPointColor: open, closingPointOutlineColor: paper } }),
         new TerraDrawLineStringMode({ styles: { ...lines, closingPointColor: open, closingPointOutlineColor: paper } }),
@@ -303,13 +280,13 @@ export function GroundMap(p: {
       draw.selectFeature(id)
     })
     // A thumb that scrolls past the map does not move it; one that draws has to.
-    const { dragging } = map.current
+    const { dragging } = map
     if (L.Browser.mobile) dragging.enable()
     return () => {
       draw.stop()
       if (L.Browser.mobile) dragging.disable()
     }
-  }, [form, isMetric])
+  }, [form, map])
 
-  return <Map ref={box} role="region" aria-label={p.name} data-drawing={isDrawing || undefined} />
+  return <Ground ref={box} role="region" aria-label={p.name} data-drawing={isDrawing || undefined} />
 }

@@ -1,20 +1,18 @@
 import { endpoints, type UnknownFind } from '@bocado/contract'
 import { useState } from 'react'
-import { FileTrigger } from 'react-aria-components'
 import { useBlocks, useOrganisms, useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
-import { FormError } from '../design/FormError.js'
 import { NumberField } from '../design/NumberField.js'
 import { Fields, Heading, Line, Quiet, Rows, Sheet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { signWords } from './signWords.js'
-import { smallPhoto, type SmallPhoto } from './photo.js'
+import type { SmallPhoto } from './photo.js'
+import { PhotoField } from './PhotoField.js'
 
 const NO_BLOCK = 'none'
 
@@ -24,23 +22,12 @@ export function KeepUnknown(p: { place: string; seen: string; notSeen: string; o
   const site = useSite()
   const { data: blocks = [] } = useBlocks(site.id)
   const [photo, setPhoto] = useState<SmallPhoto | null>(null)
-  const [wrong, setWrong] = useState<string | null>(null)
   const entry = useEntry(
     endpoints.library.keepUnknown,
     { blockId: NO_BLOCK, howMany: null as number | null, note: '' },
     null,
     `${site.id} ${p.seen}`,
   )
-  const choose = async (files: FileList | null): Promise<void> => {
-    const file = files?.[0]
-    if (!file) return
-    try {
-      setPhoto(await smallPhoto(file))
-      setWrong(null)
-    } catch {
-      setWrong(t('check.noPicture', { name: file.name }))
-    }
-  }
   const save = async (): Promise<void> => {
     const { place, seen, notSeen } = p
     const saved = await entry.submit({ siteId: site.id }, (values) => ({
@@ -67,13 +54,7 @@ export function KeepUnknown(p: { place: string; seen: string; notSeen: string; o
           <NumberField label={t('unknown.howMany')} width="16ch" digits={0} {...entry.bind.number('howMany')} />
           <TextField label={t('check.note')} width="40ch" {...entry.bind.text('note')} />
         </Fields>
-        <Line>
-          <FileTrigger acceptedFileTypes={['image/*']} onSelect={(files) => void choose(files)}>
-            <Button $plain>{t(photo ? 'check.otherPhoto' : 'check.photo')}</Button>
-          </FileTrigger>
-          {photo ? <img src={`data:image/jpeg;base64,${photo.jpeg}`} alt={t('check.yourPhoto')} height={72} /> : null}
-        </Line>
-        <FormError text={wrong} />
+        <PhotoField photo={photo} onChange={setPhoto} />
         <EntryEnd entry={entry} onSave={save} onCancel={p.onDone} words={t('unknown.keep')} />
       </Stack>
     </Sheet>

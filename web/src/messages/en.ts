@@ -9,6 +9,7 @@ import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
 import { ground } from './en/ground.js'
 import { crops } from './en/crops.js'
+import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
 import { unsent } from './en/unsent.js'
 import { shell } from './en/shell.js'
@@ -44,6 +45,7 @@ export const en = {
   ...duties,
   ...ground,
   ...crops,
+  ...flags,
   ...harvest,
   ...unsent,
   ...work,

@@ -1,6 +1,6 @@
 import { endpoints, type Block, type Organism, type Round, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { nameOf } from '../api/unsent.js'
@@ -11,7 +11,7 @@ import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
 import { Explained } from '../design/Explained.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { TextField } from '../design/controls.js'
+import { Choice, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
@@ -76,10 +76,35 @@ const Watches = styled.div`
   gap: 20px;
 `
 
-/** What to go and count, what was counted, and how it stands against the threshold. */
+const FlagsPanel = partLater(async () => (await import('../flags/FlagsPanel.js')).FlagsPanel)
+
+const PANELS = ['counts', 'flags'] as const
+
+/** What to go and look at: counts of what is watched, and flags where something stands that should not. */
 export function ScoutingScreen() {
   const t = useText()
-  usePageTitle(t('nav.scouting'))
+  const [search, setSearch] = useSearchParams()
+  const panel = PANELS.find((p) => p === search.get('panel')) ?? 'counts'
+  usePageTitle(t('nav.scouting'), t(`scouting.panel.${panel}`))
+  return (
+    <Page>
+      <Line style={{ justifyContent: 'space-between' }}>
+        <Title>{t('scouting.title')}</Title>
+        <Choice
+          label={t('scouting.panels')}
+          options={PANELS.map((id) => ({ id, label: t(`scouting.panel.${id}`) }))}
+          value={panel}
+          onChange={(p) => setSearch({ panel: p }, { replace: true })}
+        />
+      </Line>
+      {panel === 'flags' ? <FlagsPanel /> : <Counts />}
+    </Page>
+  )
+}
+
+/** What to go and count, what was counted, and how it stands against the threshold. */
+function Counts() {
+  const t = useText()
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
   const { data: blocks } = useBlocks(site.id)
@@ -87,8 +112,7 @@ export function ScoutingScreen() {
   if (!band || !blocks || !organisms) return <Waiting />
   const rows = [...band.watches].sort(byUrgency)
   return (
-    <Page>
-      <Title>{t('scouting.title')}</Title>
+    <>
       {rows.length === 0 ? (
         <Empty>
           <p>{t('scouting.empty')}</p>
@@ -102,7 +126,7 @@ export function ScoutingScreen() {
           return organism && block ? <WatchRounds key={row.watch.id} row={row} organism={organism} block={block} /> : null
         })}
       </Watches>
-    </Page>
+    </>
   )
 }
 

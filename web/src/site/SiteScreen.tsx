@@ -21,6 +21,7 @@ import { DutiesPanel } from '../library/DutiesPanel.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
+import { PartsOfBlock } from './PartsOfBlock.js'
 import { SiteEnd } from './SiteEnd.js'
 import '../messages/en/field.js'
 import '../messages/en/ground.js'
@@ -31,7 +32,6 @@ import '../messages/en/site.js'
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
 const MapBegun = partLater(loadMap)
-const PartsOfBlock = partLater(async () => (await import('./PartsOfBlock.js')).PartsOfBlock)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`

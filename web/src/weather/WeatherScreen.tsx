@@ -19,11 +19,11 @@ import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { SeasonFacts } from './SeasonFacts.js'
 import { SeasonPicture } from './SeasonPicture.js'
+import { SeasonTable } from './SeasonTable.js'
 import { StationHealth } from './StationHealth.js'
 import '../messages/en/field.js'
 import '../messages/en/weather.js'
 
-const SeasonTable = partLater(async () => (await import('./SeasonTable.js')).SeasonTable)
 const panels = later(() => import('./panels.js'))
 const DayHours = partLater(async () => (await panels()).DayHours)
 const DevicePanel = partLater(async () => (await panels()).DevicePanel)

@@ -1,0 +1,5 @@
+export * from './absence.js'
+export * from './flagState.js'
+export * from './smallerAtFlower.js'
+export * from './viewWidth.js'
+export * from './coveredShare.js'

@@ -1,0 +1,23 @@
+CREATE TABLE IF NOT EXISTS flag (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  place_id UUID NOT NULL,
+  organism_id VARCHAR(80) NULL COMMENT 'NULL: nobody could name it yet',
+  number INT UNSIGNED NOT NULL COMMENT 'on the pin' CHECK (number > 0),
+  colour VARCHAR(20) NULL COMMENT 'of the pin',
+  latitude DOUBLE NULL,
+  longitude DOUBLE NULL,
+  accuracy_m DOUBLE NULL COMMENT 'by which the position may lie off',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  recorded_at DATETIME(3) NULL COMMENT 'UTC, by the clock of the device that recorded it',
+  queue_order BIGINT UNSIGNED NULL COMMENT 'its place in the queue of a device without signal',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id, deleted_at, number),
+  CHECK ((latitude IS NULL) = (longitude IS NULL)),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

@@ -1,0 +1,1 @@
+export { viewWidth } from '@bocado/core'
