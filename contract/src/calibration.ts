@@ -15,6 +15,8 @@ export const eventRecordSchema = z.object({
   /** The last look without it; of a catch the check before. */
   lookedBefore: civilDateSchema.nullable(),
   caught: z.int().nullable(),
+  /** The trap that caught it; null where nobody said in which. */
+  trap: z.object({ id, name: z.string(), inDisruption: z.boolean() }).nullable(),
   note: z.string(),
   personName: z.string(),
   rowVersion,

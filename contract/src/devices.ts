@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { id, instantSchema } from './common.js'
 import { endpoint } from './endpoint.js'
+import { catchesPushInput } from './traps.js'
 import { forecastIssueInput, pushInput } from './weather.js'
 
 /** What devices and the demonstration use; a device shows its token as `Authorization: Bearer …`. */
@@ -11,6 +12,14 @@ export const devices = {
     summary: 'Push readings, one or several, as JSON or as CSV with the columns at, temperature, humidity, rain, wind',
     params: z.object({ stationId: id }),
     input: pushInput,
+    response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
+  }),
+  pushCatches: endpoint({
+    method: 'post',
+    path: '/traps/:trapId/catches',
+    summary: 'Send what a trap caught on whole days; a day that is sent again stands for what was sent before',
+    params: z.object({ trapId: id }),
+    input: catchesPushInput,
     response: z.object({ new: z.int(), changed: z.int(), unchanged: z.int() }),
   }),
   issueForecast: endpoint({

@@ -16,6 +16,7 @@ import { places } from './places.js'
 import { privacy } from './privacy.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
+import { traps } from './traps.js'
 import { treatments } from './treatments.js'
 import { varieties } from './varieties.js'
 import { watches } from './watches.js'
@@ -41,6 +42,7 @@ export const endpoints = {
   bloom,
   scouting,
   flags,
+  traps,
   treatments,
   harvests,
   crops,

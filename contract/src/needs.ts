@@ -53,6 +53,11 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   },
   places: { reads: 'look', writes: 'lead' },
   flags: { reads: 'look', writes: 'observe' },
+  traps: {
+    reads: 'look',
+    writes: 'tend',
+    but: { check: 'observe', removeCheck: 'observe', restoreCheck: 'observe', paste: 'observe', issueToken: 'lead', endToken: 'lead' },
+  },
   harvests: { reads: 'look', writes: 'observe' },
   crops: { reads: 'look', writes: 'tend', but: { addStage: 'observe', removeStage: 'observe', restoreStage: 'observe' } },
   ground: { reads: 'look', writes: 'lead' },

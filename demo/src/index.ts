@@ -1,6 +1,7 @@
 export * from './counts.js'
 export * from './forecast.js'
 export * from './site.js'
+export * from './traps.js'
 export * from './weather.js'
 export * from './pastRecords.js'
 export * from './pastBlooms.js'

@@ -6,6 +6,7 @@ import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
 import { addFlag, addSearch, addVisit } from '@bocado/server/flags/service'
+import { addTrap, pasteChecks } from '@bocado/server/traps/service'
 import { addPlanting, addStage } from '@bocado/server/crops/service'
 import { addHarvest } from '@bocado/server/harvests/service'
 import { clock } from '@bocado/server/clock'
@@ -36,6 +37,7 @@ import { drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventVarietyLooks } from './pastVarieties.js'
+import { TRAPS } from './traps.js'
 import { flagPosition, inventFlags, SEARCHES } from './flags.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
@@ -206,6 +208,10 @@ async function seed(deps: Deps): Promise<void> {
     )
   for (const landmark of LANDMARKS) await draw(lead, endpoints.ground.draw.input.parse(landmark))
   for (const plantId of LANE) await addToRoute(lead, plantId, 'along the lane', blocks.get(BESIDE[plantId] ?? '') ?? null)
+  for (const { block, checks, ...hung } of TRAPS) {
+    const { id } = await addTrap(scout, deps, endpoints.traps.add.input.parse({ ...hung, blockId: blocks.get(block) }))
+    if (checks.length > 0) await pasteChecks(scout, deps, id, { checks: checks.map(([day, caught]) => ({ day, caught })) })
+  }
   for (const flag of inventFlags()) {
     const [first, ...later] = flag.visits
     const pin = { organismId: flag.organism, placeId: blocks.get(flag.block), colour: flag.colour, position: flagPosition(flag) }

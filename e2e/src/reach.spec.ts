@@ -24,6 +24,17 @@ setStage(
     for (const organismId of ['european-corn-borer', 'lambsquarters'])
       done(await app.call(watches.create, at, { blockId: corn.id, season: SEASON, organismId }, as))
     done(await app.call(treatments.addProduct, at, GRANULE, as))
+    for (const plants of [3, 7, 12])
+      done(
+        await app.call(
+          endpoints.flags.add,
+          at,
+          { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-01', sight: 'standing', plants },
+          as,
+        ),
+      )
+    for (const name of ['Gate trap', 'Lane trap'])
+      done(await app.call(endpoints.traps.add, at, { name, blockId: place.blockId, organismId: 'codling-moth', hungOn: '2026-04-20' }, as))
   },
   (stage) => ({ page, open } = stage),
 )
@@ -34,6 +45,8 @@ const SCREENS = [
   'weather',
   'bloom',
   'scouting',
+  'scouting?panel=traps',
+  'scouting?panel=flags',
   'windows',
   'windows?as=table',
   'treatments',

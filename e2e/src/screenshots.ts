@@ -44,16 +44,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
           .locator('button[aria-pressed=true]')
           .evaluate((row) => row.scrollIntoView({ block: 'start' })),
     },
-    {
-      name: 'windows-moved',
-      path: `windows?watch=${watch}`,
-      act: async (page) => {
-        await page.getByRole('radio', { name: 'Why it moved' }).click()
-        await page.getByRole('button', { name: /Against the forecast of$/ }).click()
-        await page.getByRole('option').last().click()
-        await page.getByRole('heading', { name: 'Why it moved' }).evaluate((heading) => heading.scrollIntoView({ block: 'center' }))
-      },
-    },
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
     {
@@ -62,6 +52,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       act: (page) => page.getByTestId('ranking').evaluate((table) => table.scrollIntoView({ block: 'center' })),
     },
     { name: 'scouting', path: 'scouting' },
+    { name: 'traps', path: 'scouting?panel=traps' },
     {
       name: 'flags',
       path: 'scouting?panel=flags',

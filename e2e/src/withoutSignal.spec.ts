@@ -25,6 +25,8 @@ beforeAll(async () => {
   await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
   for (const organismId of ['codling-moth', 'peach-twig-borer'])
     done(await app.call(endpoints.watches.create, at, { organismId, blockId: place.blockId, season: SEASON, biofix: '2026-05-10' }, as))
+  const hung = { name: 'Gate trap', blockId: place.blockId, organismId: 'codling-moth', hungOn: '2026-04-20' }
+  done(await app.call(endpoints.traps.add, at, hung, as))
   browser = await openBrowser(PHONE, true)
   await signIn(browser.context, app, place.person)
   here = `${app.address}/sites/${place.site.id}`
@@ -147,11 +149,17 @@ test('a whole morning without a server: recorded, the page closed and opened aga
   await press(page, 'Save')
   await page.getByTestId('unsent-here').waitFor()
   await page.getByText('6 records wait on this device.').waitFor()
+
+  await page.goto(`${here}/scouting?panel=traps`)
+  await press(page, 'Check Gate trap, Old Apples')
+  await page.getByRole('textbox', { name: 'Caught since Mon 20 Apr' }).fill('5')
+  await press(page, 'Save')
+  await page.getByText('7 records wait on this device.').waitFor()
   await page.close()
 
   const again = await browser.context.newPage()
   await again.goto(`${here}/unsent`)
-  await expect.poll(() => again.getByTestId('unsent').getByRole('listitem').count()).toBe(6)
+  await expect.poll(() => again.getByTestId('unsent').getByRole('listitem').count()).toBe(7)
   await expectAccessible(again, 'Waiting on this device')
   // The first answer of each is lost on its way: what is sent again is still the same record.
   const lost = new Set<string>()
@@ -167,17 +175,24 @@ test('a whole morning without a server: recorded, the page closed and opened aga
   })
   await comeBack()
   await again.getByText('Nothing waits here').waitFor()
-  expect(lost.size).toBe(6)
+  expect(lost.size).toBe(7)
   await again.getByText('Bocado does not answer').waitFor({ state: 'detached' })
   const counts = await rows('round')
   expect(counts).toHaveLength(2)
-  const stored = [...counts, ...(await rows('bloom_record')), ...(await rows('harvest')), ...(await rows('deed')), ...(await rows('flag'))]
-  expect(stored).toHaveLength(6)
+  const stored = [
+    ...counts,
+    ...(await rows('bloom_record')),
+    ...(await rows('harvest')),
+    ...(await rows('deed')),
+    ...(await rows('flag')),
+    ...(await rows('event_record')),
+  ]
+  expect(stored).toHaveLength(7)
   const orders = stored.map((row) => row['queue_order'] as number)
   expect(orders).toEqual([...orders].sort((a, b) => a - b))
-  expect(new Set(orders).size).toBe(6)
+  expect(new Set(orders).size).toBe(7)
   const [visit] = await rows('flag_visit')
-  expect(visit).toMatchObject({ plants: 7, queue_order: orders.at(-1) })
+  expect(visit).toMatchObject({ plants: 7, queue_order: orders.at(-2) })
   expect(visit?.['photo_id']).not.toBeNull()
   for (const row of stored) expect(row).toMatchObject({ changed_by: place.person, row_version: 1 })
   await browser.context.unrouteAll()

@@ -27,6 +27,7 @@ import { outcomeRoutes } from './outcomes/routes.js'
 import { packageRoutes } from './package/routes.js'
 import { scoutingRoutes } from './scouting/routes.js'
 import { siteRoutes } from './sites/routes.js'
+import { trapRoutes } from './traps/routes.js'
 import { treatmentRoutes } from './treatments/routes.js'
 import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
@@ -100,6 +101,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     treatmentRoutes,
     scoutingRoutes,
     flagRoutes,
+    trapRoutes,
     outcomeRoutes,
     packageRoutes,
     deviceRoutes,

@@ -1,8 +1,9 @@
 import { dayNumber, instantOfDay } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
-import type { Session, Site, Station } from '@bocado/contract'
-import { CURRENT_YEAR, inventWeather, SITE, STATIONS } from '@bocado/demo'
+import type { Session, Site, Station, Trap } from '@bocado/contract'
+import { COUNTER, CURRENT_YEAR, inventWeather, SEASON, SITE, STATIONS } from '@bocado/demo'
 import { runForecastService } from './forecastService.js'
+import { runTrapCounter, type CounterSettings } from './trapCounter.js'
 import { runStation, type DeviceSettings } from './weatherStation.js'
 
 type Headers = Record<string, string>
@@ -36,7 +37,22 @@ async function setUp(address: string, site: Site, station: Station, as: Headers)
   return { address, stationId: station.id, token }
 }
 
-/** Starts the two stations of the demonstration, and a forecast for each, against the server at BOCADO_ADDRESS. */
+/** Lets the counter of the trap that has one send. */
+async function setUpCounter(address: string, site: Site, as: Headers): Promise<CounterSettings> {
+  const traps = await get<Trap[]>(`${address}/api/v1/sites/${site.id}/traps?season=${SEASON}`, as)
+  const trap = traps.find(({ name }) => name === COUNTER)
+  if (!trap) throw new Error(`${SITE.name} has no trap ${COUNTER}`)
+  const response = await fetch(`${address}/api/v1/sites/${site.id}/traps/${trap.id}/token`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': randomUUID(), ...as },
+    body: '{}',
+  })
+  if (!response.ok) throw new Error(`no token for ${trap.name}: ${response.status}`)
+  const { token } = (await response.json()) as { token: string }
+  return { address, trapId: trap.id, token }
+}
+
+/** Starts the two stations of the demonstration, the counter of a trap, and a forecast for each, against the server at BOCADO_ADDRESS. */
 async function main(): Promise<void> {
   const address = (process.env['BOCADO_ADDRESS'] ?? '').replace(/\/$/, '')
   if (!address) throw new Error('BOCADO_ADDRESS is not set; npm run demo sets it')
@@ -57,7 +73,8 @@ async function main(): Promise<void> {
     await Promise.all([runStation(settings, hours, since, stop.signal), runForecastService(settings, hours, stop.signal)])
   })
   process.send?.('running')
-  await Promise.all(running)
+  const counting = runTrapCounter(await setUpCounter(address, site, as), stop.signal)
+  await Promise.all([...running, counting])
 }
 
 main().then(

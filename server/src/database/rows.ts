@@ -39,6 +39,7 @@ export type Editable =
   | 'station_correction'
   | 'own_figure'
   | 'event_record'
+  | 'trap'
   | 'own_organism'
   | 'own_method'
   | 'photo'
@@ -66,6 +67,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   watch: 'watches',
   own_figure: 'watches',
   event_record: 'watches',
+  trap: 'watches',
   own_clock: 'watches',
   round: 'counts',
   flag: 'counts',

@@ -8,7 +8,8 @@ import { HttpProblem, toProblem } from '../http/problems.js'
 import { reading, writing } from '../http/serving.js'
 import { noteRefusal } from '../weather/store.js'
 import { takeForecast } from '../forecasts/service.js'
-import { parse, type Serving } from '../http/route.js'
+import { parse, type Deps, type Serving } from '../http/route.js'
+import { pushCatches, requireCounter } from '../traps/service.js'
 import { pushReadings } from './service.js'
 import { requireStation } from './token.js'
 
@@ -31,7 +32,7 @@ function fromCsv(body: string): unknown {
 const tokenOf = (req: Request): string | undefined => /^Bearer (.{1,200})$/.exec(req.header('Authorization') ?? '')?.[1]
 
 export function deviceRoutes(router: Router, serving: Serving): void {
-  const { push, issueForecast } = endpoints.devices
+  const { push, pushCatches: pushTrap, issueForecast } = endpoints.devices
   const limited = (limit: number, keyGenerator: (req: Request) => string, words: string): RequestHandler =>
     rateLimit({
       windowMs: 60_000,
@@ -54,19 +55,32 @@ export function deviceRoutes(router: Router, serving: Serving): void {
     'Too many tokens that open nothing came from this address. Put the right one into the device, and try again in a minute.',
   )
   /** Before anything of a body is read it is known whose it is. */
-  const known: RequestHandler = async (req, res, next) => {
-    const { stationId } = parse(push.params, req.params)
-    try {
-      await reading(serving, ({ db }) => requireStation(db, stationId, tokenOf(req)))
-    } catch (error) {
-      if (!(error instanceof HttpProblem)) throw error
-      await new Promise<void>((resolve, reject) => {
-        void ofStranger(req, res, (refused?: unknown) => (refused ? reject(refused as Error) : resolve()))
-      })
-      throw error
+  const knownBy =
+    (check: (db: Deps['db'], req: Request) => Promise<unknown>): RequestHandler =>
+    async (req, res, next) => {
+      try {
+        await reading(serving, ({ db }) => check(db, req))
+      } catch (error) {
+        if (!(error instanceof HttpProblem)) throw error
+        await new Promise<void>((resolve, reject) => {
+          void ofStranger(req, res, (refused?: unknown) => (refused ? reject(refused as Error) : resolve()))
+        })
+        throw error
+      }
+      next()
     }
-    next()
-  }
+  const known = knownBy((db, req) => requireStation(db, parse(push.params, req.params).stationId, tokenOf(req)))
+  const knownCounter = knownBy((db, req) => requireCounter({ db }, parse(pushTrap.params, req.params).trapId, tokenOf(req)))
+  const ofTrap = limited(
+    PUSHES_PER_MINUTE,
+    (req) => String(req.params['trapId']),
+    `More than ${PUSHES_PER_MINUTE} pushes in a minute. Send days together, and try again in a minute.`,
+  )
+  router.post(pushTrap.path, knownCounter, ofTrap, jsonBody, async (req: Request, res: Response) => {
+    const { trapId } = parse(pushTrap.params, req.params)
+    const input = parse(pushTrap.input, req.body)
+    res.json(await writing(serving, (deps) => pushCatches(deps, trapId, tokenOf(req), input)))
+  })
   router.post(push.path, known, ofStation, text({ type: 'text/csv', limit: '2mb' }), jsonBody, async (req: Request, res: Response) => {
     const { stationId } = parse(push.params, req.params)
     const token = tokenOf(req)

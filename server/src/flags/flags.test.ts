@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { endpoints, type Geometry, type InputOf } from '@bocado/contract'
+import { endpoints, type Geometry, type InputOf, type Problem } from '@bocado/contract'
 import Papa from 'papaparse'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { startApplication, type Application } from '../testing/application.js'
@@ -26,7 +26,7 @@ const look = (flagId: string, input: Partial<InputOf<typeof flags.visit>>) =>
   app.call(flags.visit, at, { flagId, seenOn: '2026-06-11', sight: 'none', ...input }, as)
 const list = async (on?: string) => done(await app.call(flags.list, at, on === undefined ? {} : { on }))
 const flagOf = async (id: string, on?: string) => (await list(on)).flags.find((flag) => flag.id === id)!
-const refused = async (answer: Promise<{ problem: { fields?: { path: string; message: string }[] } }>) =>
+const refused = async (answer: Promise<{ problem: Pick<Problem, 'fields'> }>) =>
   (await answer).problem.fields?.map(({ path, message }) => `${path}: ${message}`)[0]
 
 describe('a flag', () => {

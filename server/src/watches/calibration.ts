@@ -4,6 +4,7 @@ import {
   civilDate,
   dayNumber,
   sustainedCatch,
+  tellingCatches,
   type CatchFit,
   type DatedEvent,
   type EventCalibration,
@@ -72,20 +73,27 @@ async function calibrated(deps: Deps, siteId: string, watchId: string) {
     listClocks(deps.db, siteId),
   ])
   const named = datedEvents(organism)
-  const dated = records.map(({ event, kind, season, seenOn, lookedBefore, caught }) => ({
+  const dated = records.map(({ event, kind, season, seenOn, lookedBefore, caught, trap }) => ({
     event,
     kind,
     season: dayNumber(season),
     seenOn: dayNumber(seenOn),
     lookedBefore: lookedBefore === null ? null : dayNumber(lookedBefore),
     caught,
+    trap: trap?.id ?? null,
+    inDisruption: trap?.inDisruption ?? false,
   }))
+  const telling = new Set<unknown>(
+    tellingCatches(dated.flatMap((one) => (one.kind === 'catch' ? [{ ...one, caught: one.caught ?? 0, of: one }] : []))).map(
+      ({ of }) => of,
+    ),
+  )
   const at = await (await weatherOfBlocks(deps, site, watch.season))(block)
   const today = dayNumber(site.today)
   const taken = clocksOf(clocks, watch)
   const events = calibrationFromRecords({
     model: modelBeforeRecords(organism, figures, watch.blockId).pinned,
-    records: dated,
+    records: dated.filter((one) => one.kind !== 'catch' || telling.has(one)),
     biofixes: new Map([...biofixes].map(([season, biofix]) => [dayNumber(season), dayNumber(biofix)])),
     at,
     today,
@@ -100,20 +108,32 @@ const isAccepted = (event: Shown, blockId: string, organismId: string, figures: 
 }
 
 /** The biofix that a season's catches show: those of the event from which its heat counts. */
-function caughtBiofix(organism: Organism, dated: readonly DatedEvent[], season: number): Calibration['caughtBiofix'] {
+function caughtBiofix(
+  organism: Organism,
+  dated: readonly (DatedEvent & { trap: string | null; inDisruption: boolean })[],
+  season: number,
+): Calibration['caughtBiofix'] {
   const { biofix, generations } = organism
   if (biofix.kind !== 'sustained-catch') return null
   const event = generations[0]?.events[0]?.id
   const caught = dated
-    .filter((record) => record.kind === 'catch' && record.season === season && record.event === event)
+    .filter((record) => record.kind === 'catch' && !record.inDisruption && record.season === season && record.event === event)
     .sort((a, b) => a.seenOn - b.seenOn)
-  const hungOn = caught[0]?.lookedBefore
-  if (hungOn == null) return null
-  const found = sustainedCatch(
-    hungOn,
-    caught.map(({ seenOn, caught: count }) => ({ day: seenOn, count: count ?? 0 })),
-    biofix.checks,
-  )
+  // The first that caught check after check, whichever of them it was.
+  const [found] = [...new Set(caught.map(({ trap }) => trap))]
+    .flatMap((trap) => {
+      const checks = caught.filter((one) => one.trap === trap)
+      const hungOn = checks[0]?.lookedBefore
+      if (hungOn == null) return []
+      return (
+        sustainedCatch(
+          hungOn,
+          checks.map(({ seenOn, caught: count }) => ({ day: seenOn, count: count ?? 0 })),
+          biofix.checks,
+        ) ?? []
+      )
+    })
+    .sort((a, b) => a.day - b.day)
   return found ? { day: civilDate(Math.round(found.day)), halfInterval: found.halfInterval, checks: found.checks.map(civilDate) } : null
 }
 

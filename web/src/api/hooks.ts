@@ -145,6 +145,7 @@ export const usePlaces = (siteId: string) => useRead(endpoints.places.list, { pa
 export const useShapes = (siteId: string) => useRead(endpoints.ground.map, { params: { siteId }, input: {} })
 export const useFlags = (siteId: string, on?: string) =>
   useRead(endpoints.flags.list, { params: { siteId }, input: on === undefined ? {} : { on } })
+export const useTraps = (siteId: string, season: string) => useRead(endpoints.traps.list, { params: { siteId }, input: { season } })
 export const useHarvests = (siteId: string, season: string) => useRead(endpoints.harvests.list, { params: { siteId }, input: { season } })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
 export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })

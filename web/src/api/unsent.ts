@@ -11,6 +11,7 @@ export type { Unsent }
 /** What is recorded standing up, and so may be recorded without signal. */
 const KINDS: readonly Endpoint[] = [
   endpoints.scouting.create,
+  endpoints.traps.check,
   endpoints.flags.add,
   endpoints.flags.visit,
   endpoints.flags.addSearch,

@@ -11,6 +11,7 @@ import { ground } from './en/ground.js'
 import { crops } from './en/crops.js'
 import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
+import { traps } from './en/traps.js'
 import { unsent } from './en/unsent.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
@@ -47,6 +48,7 @@ export const en = {
   ...crops,
   ...flags,
   ...harvest,
+  ...traps,
   ...unsent,
   ...work,
   ...words,

@@ -78,9 +78,11 @@ const Watches = styled.div`
 
 const FlagsPanel = partLater(async () => (await import('../flags/FlagsPanel.js')).FlagsPanel)
 
-const PANELS = ['counts', 'flags'] as const
+const TrapsPanel = partLater(async () => (await import('../traps/TrapsPanel.js')).TrapsPanel)
 
-/** What to go and look at: counts of what is watched, and flags where something stands that should not. */
+const PANELS = ['counts', 'traps', 'flags'] as const
+
+/** What to go and look at: counts of what is watched, traps, and flags where something stands that should not. */
 export function ScoutingScreen() {
   const t = useText()
   const [search, setSearch] = useSearchParams()
@@ -97,7 +99,7 @@ export function ScoutingScreen() {
           onChange={(p) => setSearch({ panel: p }, { replace: true })}
         />
       </Line>
-      {panel === 'flags' ? <FlagsPanel /> : <Counts />}
+      {panel === 'flags' ? <FlagsPanel /> : panel === 'traps' ? <TrapsPanel /> : <Counts />}
     </Page>
   )
 }

@@ -56,6 +56,7 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.places.list, {})
   await read(endpoints.ground.map, {})
   await read(endpoints.flags.list, {})
+  await read(endpoints.traps.list, season)
   await read(endpoints.bloom.overview, {})
   await read(endpoints.bloom.records, {})
   await read(endpoints.library.indicators, {})

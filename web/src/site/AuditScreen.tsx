@@ -25,6 +25,7 @@ const KINDS = [
   'flag',
   'flag_visit',
   'search',
+  'trap',
   'watch',
   'product',
   'station',

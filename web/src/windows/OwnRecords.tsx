@@ -281,7 +281,7 @@ function RecordList({ records, forecast }: { records: readonly EventRecord[]; fo
   const nameOf = (id: string): string => datable(forecast).find((event) => event.id === id)?.label ?? id
   const groups = new Map<string, EventRecord[]>()
   for (const record of records) {
-    const key = `${record.season} ${record.event} ${record.kind === 'catch' ? 'catch' : record.id}`
+    const key = `${record.season} ${record.event} ${record.kind === 'catch' ? `catch ${record.trap?.id ?? ''}` : record.id}`
     groups.set(key, [...(groups.get(key) ?? []), record])
   }
   return (

@@ -1,5 +1,6 @@
 import { endpoints, type bloomEvents, type Organism, type Round, type WatchForecast } from '@bocado/contract'
 import { useMemo, useState } from 'react'
+import { CaughtBiofix } from './CaughtBiofix.js'
 import styled from 'styled-components'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
@@ -278,37 +279,6 @@ function BloomBiofix({ forecast, organism }: { forecast: WatchForecast; organism
         }
       >
         {t('detail.takeBloomBiofix', { date: f.date(seen) })}
-      </Button>
-    </Line>
-  )
-}
-
-/** A biofix that waits for a sustained catch, where the catches of this season show one: offered, and taken only when somebody says so. */
-function CaughtBiofix({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  const waits = organism?.biofix.kind === 'sustained-catch'
-  const { watch } = forecast
-  const params = { siteId: site.id, watchId: watch.id }
-  const { data } = useRead(endpoints.calibration.get, { params, input: {} }, waits)
-  const update = useWrite(endpoints.watches.update)
-  const caught = data?.caughtBiofix
-  if (!waits || !caught) return null
-  const { biofixNote: _, ...kept } = watch
-  const checks = caught.checks.map(f.shortDate).join(', ')
-  return (
-    <Line data-testid="caught-biofix">
-      <span style={{ flex: '1 1 30ch' }}>
-        {t('detail.caughtBiofix', { checks, date: f.date(caught.day), days: f.number(caught.halfInterval, 1) })}
-      </span>
-      <Button
-        isDisabled={update.isBarred}
-        onPress={() =>
-          void update.save({ params, input: { ...kept, biofix: caught.day, biofixNote: t('detail.caughtBiofixNote', { checks }) } })
-        }
-      >
-        {t('detail.takeBloomBiofix', { date: f.date(caught.day) })}
       </Button>
     </Line>
   )

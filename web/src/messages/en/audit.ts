@@ -27,6 +27,7 @@ export const audit = {
   'audit.of.flag': 'a flag',
   'audit.of.flag_visit': 'a visit to a flag',
   'audit.of.search': 'a search',
+  'audit.of.trap': 'the trap',
   'audit.of.watch': 'a watch',
   'audit.of.product': 'the product',
   'audit.of.station': 'the station',

@@ -134,8 +134,9 @@ export const work = {
   'stage.pod': 'plants in pod',
   'stage.shed': 'bare stems and stumps',
 
-  'scouting.panels': 'Counts or flags',
+  'scouting.panels': 'What to look at',
   'scouting.panel.counts': 'Counts',
+  'scouting.panel.traps': 'Traps',
   'scouting.panel.flags': 'Flags',
   'scouting.title': 'Scouting',
   'scouting.empty': 'Nothing is watched yet, so there is nothing to count.',
