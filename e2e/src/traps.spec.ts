@@ -97,6 +97,22 @@ test('a counter gets an address and a token, shown once', async () => {
   await page.getByText('21 this season').waitFor()
 })
 
+test('the walk says what to look at today and why, and prints with a sheet to tally on', async () => {
+  await stage.open('scouting?panel=walk')
+  await page.getByRole('heading', { name: /^One thing to look at today/ }).waitFor()
+  await page.getByText('Count Codling moth').waitFor()
+  await page.getByText(/^its window is open; not looked at yet$/).waitFor()
+  // The trap that was hung today is looked at in a week.
+  await page.getByText('Fri 19 Jun: Check Trap 2').waitFor()
+  await expectAccessible(page, 'the walk')
+  await page.emulateMedia({ media: 'print' })
+  expect(await page.locator('table:visible td').count()).toBeGreaterThan(20)
+  await page.emulateMedia({ media: 'screen' })
+  expect(await page.locator('table:visible').count()).toBe(0)
+  await page.getByRole('link', { name: 'Count Codling moth, Old Apples' }).click()
+  await page.getByRole('heading', { name: /^tree 1,/ }).waitFor()
+})
+
 test('on a phone everything is within reach of a thumb, and nothing is wider than the screen', async () => {
   await page.setViewportSize({ width: 390, height: 844 })
   await stage.open('scouting?panel=traps')

@@ -1,5 +1,6 @@
 export * from './actionThreshold.js'
 export * from './countingPlan.js'
+export * from './due.js'
 export * from './economicInjuryLevel.js'
 export * from './effectiveCount.js'
 export * from './operatingCharacteristic.js'

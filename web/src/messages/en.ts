@@ -22,6 +22,7 @@ import { library } from './en/library.js'
 import { records } from './en/records.js'
 import { varieties } from './en/varieties.js'
 import { windows } from './en/windows.js'
+import { walk } from './en/walk.js'
 import { words } from './en/words.js'
 import { work } from './en/work.js'
 
@@ -51,6 +52,7 @@ export const en = {
   ...traps,
   ...unsent,
   ...work,
+  ...walk,
   ...words,
   ...glossary,
 } as const

@@ -80,7 +80,9 @@ const FlagsPanel = partLater(async () => (await import('../flags/FlagsPanel.js')
 
 const TrapsPanel = partLater(async () => (await import('../traps/TrapsPanel.js')).TrapsPanel)
 
-const PANELS = ['counts', 'traps', 'flags'] as const
+const WalkPanel = partLater(async () => (await import('./WalkPanel.js')).WalkPanel)
+
+const PANELS = ['walk', 'counts', 'traps', 'flags'] as const
 
 /** What to go and look at: counts of what is watched, traps, and flags where something stands that should not. */
 export function ScoutingScreen() {
@@ -99,7 +101,10 @@ export function ScoutingScreen() {
           onChange={(p) => setSearch({ panel: p }, { replace: true })}
         />
       </Line>
-      {panel === 'flags' ? <FlagsPanel /> : panel === 'traps' ? <TrapsPanel /> : <Counts />}
+      {panel === 'walk' ? <WalkPanel /> : null}
+      {panel === 'counts' ? <Counts /> : null}
+      {panel === 'traps' ? <TrapsPanel /> : null}
+      {panel === 'flags' ? <FlagsPanel /> : null}
     </Page>
   )
 }

@@ -23,6 +23,7 @@ const ACTIONS = [
   { path: 'windows?do=watch', word: 'jump.do.watch' },
   { path: 'scouting', word: 'jump.do.count' },
   { path: 'treatments?did=', word: 'jump.do.record' },
+  { path: 'scouting?panel=walk', word: 'jump.do.walk' },
   { path: 'scouting?panel=traps', word: 'jump.do.trap' },
   { path: 'scouting?panel=flags&do=flag', word: 'jump.do.flag' },
   { path: 'scouting?panel=flags&do=search', word: 'jump.do.search' },

@@ -26,6 +26,7 @@ export const bar = {
   'jump.do.watch': 'Watch something | add pest weed disease follow monitor track new',
   'jump.do.count': 'Count, scout | tally check trap catch monitor inspect look',
   'jump.do.record': 'Record something that was done | spray sprayed treated treatment mow mowed pulled diary log',
+  'jump.do.walk': 'What to go and look at today | walk round plan due scouting sheet list print tally',
   'jump.do.trap': 'Check a trap | catch caught lure pheromone sticky flight',
   'jump.do.flag': 'Set a flag | patch weed invasive find pin mark',
   'jump.do.search': 'Record a search | pass walk track gpx survey looked found nothing',

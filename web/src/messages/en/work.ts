@@ -135,6 +135,7 @@ export const work = {
   'stage.shed': 'bare stems and stumps',
 
   'scouting.panels': 'What to look at',
+  'scouting.panel.walk': 'Walk',
   'scouting.panel.counts': 'Counts',
   'scouting.panel.traps': 'Traps',
   'scouting.panel.flags': 'Flags',

@@ -1,0 +1,145 @@
+import type { Flag, Organism, Trap, WatchForecast } from '@bocado/contract'
+import { civilDate, countDue, currentWindow, dayNumber, trapDue, urgencyOf, usualMinutes, type CountReason } from '@bocado/core'
+
+/** Something to go and look at, where and by when. */
+export interface Errand {
+  id: string
+  kind: 'count' | 'trap' | 'flags'
+  blockId: string
+  /** Civil day. */
+  due: string
+  /** How long it usually takes; null where nobody measured it three times. */
+  minutes: number | null
+  row?: WatchForecast
+  because?: CountReason
+  /** When it was looked at last. */
+  last?: string | null
+  trap?: Trap
+  flags?: readonly Flag[]
+}
+
+/** What a watch asks to be counted; nothing where its counts come too late to decide on. */
+function countOf(row: WatchForecast, rows: readonly WatchForecast[], organism: Organism | undefined, today: string): Errand[] {
+  if (!organism || organism.sampling.serves !== 'decision') return []
+  const last = row.rounds.filter(({ checkAreaId }) => checkAreaId === null).at(-1)
+  const begin = dayNumber(row.watch.season)
+  const opens = currentWindow(row)?.opens.p10 ?? null
+  const due = countDue({
+    today: dayNumber(today),
+    urgency: urgencyOf(row),
+    opens: opens === null ? null : begin + Math.floor(opens),
+    breedsOn: row.breedsOn,
+    isItsMonth: row.usual.some(({ months }) => months.includes(Number(today.slice(5, 7)))),
+    last: last ? { day: dayNumber(last.countedOn), verdict: last.verdict } : null,
+    lookAgainOn: row.decision ? dayNumber(row.decision.lookAgainOn) : null,
+  })
+  if (!due) return []
+  const times = rows
+    .filter(({ watch }) => watch.organismId === row.watch.organismId)
+    .flatMap(({ rounds }) => rounds.flatMap(({ minutes }) => minutes ?? []))
+  return [
+    {
+      id: `count ${row.watch.id}`,
+      kind: 'count',
+      blockId: row.watch.blockId,
+      due: civilDate(due.day),
+      minutes: usualMinutes(times),
+      row,
+      because: due.because,
+      last: last?.countedOn ?? null,
+    },
+  ]
+}
+
+const trapOf = (trap: Trap): Errand[] =>
+  trap.takenDownOn !== null || trap.hasCounter
+    ? []
+    : [
+        {
+          id: `trap ${trap.id}`,
+          kind: 'trap',
+          blockId: trap.blockId,
+          due: civilDate(
+            trapDue(
+              dayNumber(trap.hungOn),
+              trap.checks.map(({ day }) => dayNumber(day)),
+            ),
+          ),
+          minutes: null,
+          trap,
+          last: trap.checks.at(-1)?.day ?? null,
+        },
+      ]
+
+/** Flags of one block that are due by one day are one errand: whoever goes there goes to all of them. */
+function flagsOf(flags: readonly Flag[], blockOf: (placeId: string) => string): Errand[] {
+  const groups = new Map<string, Flag[]>()
+  for (const flag of flags) {
+    if (flag.dueOn === null) continue
+    const block = blockOf(flag.placeId)
+    groups.set(block, [...(groups.get(block) ?? []), flag])
+  }
+  return [...groups].map(([blockId, all]) => {
+    const each = usualMinutes(all.flatMap(({ visits }) => visits.flatMap(({ minutes }) => minutes ?? [])))
+    return {
+      id: `flags ${blockId}`,
+      kind: 'flags',
+      blockId,
+      due: all.map(({ dueOn }) => dueOn ?? '').sort()[0] ?? '',
+      minutes: each === null ? null : each * all.length,
+      flags: all,
+    }
+  })
+}
+
+/** Everything that asks to be looked at by a day, by what it rests on: windows, counts, decisions, traps and flags. */
+export function errands(
+  p: {
+    rows: readonly WatchForecast[]
+    organisms: readonly Organism[]
+    traps: readonly Trap[]
+    flags: readonly Flag[]
+    /** The block around a place. */
+    blockOf: (placeId: string) => string
+    today: string
+  },
+  until: string,
+): Errand[] {
+  const due = p.flags.filter(({ dueOn }) => dueOn !== null && dueOn <= until)
+  return [
+    ...p.rows.flatMap((row) =>
+      countOf(
+        row,
+        p.rows,
+        p.organisms.find(({ id }) => id === row.watch.organismId),
+        p.today,
+      ),
+    ),
+    ...p.traps.flatMap(trapOf),
+    ...flagsOf(due, p.blockOf),
+  ].filter(({ due: day }) => day <= until)
+}
+
+type Point = readonly [longitude: number, latitude: number]
+
+/**
+ * Blocks in the order of a walk: from the one nearest to where one starts always to the nearest that is left. What is not drawn comes last, as it
+ * stands in the list.
+ */
+export function inWalkOrder(blockIds: readonly string[], middleOf: (blockId: string) => Point | null, start: Point | null): string[] {
+  const left = blockIds.flatMap((id) => {
+    const at = middleOf(id)
+    return at ? [{ id, at }] : []
+  })
+  const order: string[] = []
+  let here = start ?? left[0]?.at ?? null
+  while (left.length > 0 && here) {
+    const [lon, lat] = here
+    const far = ({ at }: { at: Point }): number => Math.hypot((at[0] - lon) * Math.cos((lat * Math.PI) / 180), at[1] - lat)
+    left.sort((a, b) => far(a) - far(b))
+    const next = left.shift() as { id: string; at: Point }
+    order.push(next.id)
+    here = next.at
+  }
+  return [...order, ...blockIds.filter((id) => !order.includes(id))]
+}
