@@ -51,6 +51,20 @@ export const number = (what: string, least: number, most: number, unit?: Refusal
     .max(most, { error: `must be at most ${most}${behind}` })
 }
 
+/** In what is counted what was picked, pulled or caught. */
+export const takenUnits = ['pieces', 'kg', 'L', 'bags'] as const
+export const takenSchema = z.object({ amount: z.number(), unit: z.enum(takenUnits) })
+export type Taken = z.infer<typeof takenSchema>
+/** The same as it is typed, from a least amount on. */
+export const takenInput = (least: number) =>
+  z
+    .object({
+      amount: number('what was taken', least, 1_000_000),
+      unit: z.enum(takenUnits, { error: 'choose the unit of what was taken' }),
+    })
+    .nullable()
+    .default(null)
+
 export const boundsSchema = z.object({ p10: z.number().nullable(), p50: z.number().nullable(), p90: z.number().nullable() })
 
 /** RFC 9457 problem details, with a message for each field that is wrong. */

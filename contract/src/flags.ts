@@ -1,9 +1,8 @@
 import { z } from 'zod'
-import { civilDateSchema, id, madeElsewhere, note, number, rowVersion } from './common.js'
+import { civilDateSchema, id, madeElsewhere, note, number, rowVersion, takenInput, takenSchema } from './common.js'
 import { endpoint } from './endpoint.js'
 import { lineSchema } from './ground.js'
 import { photoInput } from './library.js'
-import { takenUnits } from './treatments.js'
 
 /** What was seen where a flag stands; gone is said only once what lies in the soil has died. */
 export const flagSights = ['standing', 'regrowing', 'none', 'gone'] as const
@@ -29,7 +28,7 @@ export const flagVisitSchema = z.object({
   /** What was done against it on this visit. */
   methodId: z.string().nullable(),
   methodName: z.string().nullable(),
-  taken: z.object({ amount: z.number(), unit: z.enum(takenUnits) }).nullable(),
+  taken: takenSchema.nullable(),
   minutes: z.int().nullable(),
   dueOn: civilDateSchema.nullable(),
   photoId: id.nullable(),
@@ -118,10 +117,7 @@ const seen = {
   stage: z.string().max(40).nullable().default(null),
   height: z.enum(heightClasses).nullable().default(null),
   methodId: z.string().max(80).nullable().default(null),
-  taken: z
-    .object({ amount: number('how much was taken', 0.01, 10_000_000), unit: z.enum(takenUnits) })
-    .nullable()
-    .default(null),
+  taken: takenInput(0.01),
   minutes,
   dueOn: civilDateSchema.nullable().default(null),
   photo: photoInput.nullable().default(null),
@@ -305,7 +301,9 @@ export const flags = {
     path: '/sites/:siteId/track-preview',
     summary: 'Read the tracks of a GPX, GeoJSON or CSV file; nothing is stored',
     params: siteParams,
-    input: z.object({ text: z.string().min(1, { error: 'the file is empty' }).max(2_000_000, { error: 'is larger than 2 MB' }) }),
+    input: z.object({
+      text: z.string().min(1, { error: 'the file is empty' }).max(1_900_000, { error: 'is over 1.9 MB; send it in parts' }),
+    }),
     response: z.object({ tracks: z.array(z.object({ name: z.string(), line: lineSchema, lengthM: z.number() })) }),
   }),
 }

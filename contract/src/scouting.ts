@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id, madeElsewhere, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, madeElsewhere, note, number, rowVersion, takenInput, takenSchema, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
 const tally = z.record(
@@ -32,6 +32,8 @@ export const roundSchema = z.object({
   unit: sampleUnitSchema,
   /** That the walk took; null where nobody measured. */
   minutes: z.int().nullable(),
+  /** What was picked or crushed on the walk. */
+  taken: takenSchema.nullable(),
   note: z.string(),
   personName: z.string(),
   rowVersion,
@@ -62,6 +64,7 @@ export const roundInput = z.object({
     .max(1440, { error: 'must be at most 1440' })
     .nullable()
     .default(null),
+  taken: takenInput(0.01),
   note,
   ...madeElsewhere,
 })

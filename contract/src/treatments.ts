@@ -1,6 +1,6 @@
 import { READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, madeSchema, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, instantSchema, madeSchema, note, number, rowVersion, takenInput, takenSchema, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -50,7 +50,6 @@ export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bl
 
 /** What a label seldom says: a guess by the kind of material stands in for it, and is marked. */
 export const assumable = ['effect', 'residualDays'] as const
-export const takenUnits = ['pieces', 'kg', 'L', 'bags'] as const
 
 export const productSchema = z.object({
   id,
@@ -153,7 +152,7 @@ export const treatmentSchema = z.object({
       /** Of work. */
       minutes: z.number().nullable(),
       /** What was picked, pulled or caught. */
-      taken: z.object({ amount: z.number(), unit: z.enum(takenUnits) }).nullable(),
+      taken: takenSchema.nullable(),
       doneById: id,
       doneByName: z.string(),
       weather: weatherThenSchema,
@@ -198,10 +197,7 @@ export const doneInput = z.object({
   areaHa: number('the area treated', 0.000_000_1, 100_000, 'ha').nullable().default(null),
   minutes: number('the minutes of work', 0, 100_000).nullable().default(null),
   /** What was picked, pulled or caught. */
-  taken: z
-    .object({ amount: number('what was taken', 0, 1_000_000), unit: z.enum(takenUnits, { error: 'choose the unit of what was taken' }) })
-    .nullable()
-    .default(null),
+  taken: takenInput(0),
   /** Who did it; whoever records it where nobody is named. */
   doneById: z.uuid({ error: 'choose who did it' }).nullable().default(null),
   made: madeSchema,

@@ -295,6 +295,7 @@ async function seed(deps: Deps): Promise<void> {
         minutes: 26,
         note: '',
         made: null,
+        taken: null,
       })
     }
   }

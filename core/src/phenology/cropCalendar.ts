@@ -54,3 +54,18 @@ function expectedAfter(
 
 /** Years for which same-family crops in the same soil are named: what feeds on the family may winter there so long (from practice). */
 export const ROTATION_YEARS = 3
+
+/** Days of its season after which an annual that is begun grows through the winter. */
+const AUTUMN_FROM_DAYS = 240
+
+/**
+ * The last day on which an annual crop is taken to stand that nobody has said to be cleared: the end of the season in which it began, or of the
+ * next where it was begun in autumn.
+ *
+ * @param from day number on which it was sown or planted
+ * @param seasons first days of its season and of the two after it, as day numbers
+ * @example annualStandsUntil(118, [0, 365, 730]) // 364
+ */
+export function annualStandsUntil(from: number, [begin, next, afterNext]: readonly [number, number, number]): number {
+  return (from - begin >= AUTUMN_FROM_DAYS ? afterNext : next) - 1
+}

@@ -104,6 +104,18 @@ describe('the crop calendar', () => {
     expect((await one(id)).sameFamily).toEqual([{ cropName: 'Cucumber', until: '2024-09-20' }])
   })
 
+  test('an annual that nobody cleared ends with its season, one of the autumn with the next', async () => {
+    const other = done(await app.call(places.create, at, { parentId: place.blockId, level: 'bed', name: 'Bed 3' }, as)).id
+    const old = done(await plant({ placeId: other, crop: 'cucumber', standsFrom: '2025-05-10' })).id
+    const garlic = done(await plant({ placeId: other, crop: 'garlic', standsFrom: '2025-10-15' })).id
+    const now = (await list()).map(({ id: one }) => one)
+    expect(now).not.toContain(old)
+    expect(now).toContain(garlic)
+    expect((await list('2025-01-01')).map(({ id: one }) => one)).toEqual(expect.arrayContaining([old, garlic]))
+    const next = done(await plant({ placeId: other, crop: 'pumpkin', standsFrom: '2026-05-25' })).id
+    expect((await one(next)).sameFamily).toEqual([{ cropName: 'Cucumber', until: '2025-12-31' }])
+  })
+
   test('a viewer looks and a scout writes stages down', async () => {
     const scout = done(await app.call(sites.addPerson, at, { name: 'Dario Quince', role: 'scout' }, as)).id
     const input = { plantingId: id, stage: 'fruit-set' as const, seenOn: '2026-06-12' }

@@ -1,5 +1,14 @@
 import type { crops as operations, CropEntry, ParsedInputOf, Planting, Site } from '@bocado/contract'
-import { civilDate, cropCalendar, dayNumber, flowerSpan, ROTATION_YEARS, seasonLater, type FlowerSpan } from '@bocado/core'
+import {
+  annualStandsUntil,
+  civilDate,
+  cropCalendar,
+  dayNumber,
+  flowerSpan,
+  ROTATION_YEARS,
+  seasonLater,
+  type FlowerSpan,
+} from '@bocado/core'
 import { crops, findCrop, type Crop, type CropStage } from '@bocado/library'
 import {
   insertOnce,
@@ -29,9 +38,18 @@ const cropOf = ({ crop }: Pick<StoredPlanting, 'crop'>): Crop | undefined => fin
 const seasonOfStage = (site: Pick<Site, 'latitude'>, planting: Pick<StoredPlanting, 'crop' | 'standsFrom'>, day: string): string =>
   seasonOf(site, cropOf(planting)?.lives === 'annual' ? planting.standsFrom : day)
 
+/** The last day on which a planting stood: as somebody said, or as an annual ends by itself; null for what stands on. */
+function lastDay(site: Pick<Site, 'latitude'>, planting: Pick<StoredPlanting, 'crop' | 'standsFrom' | 'standsUntil'>): string | null {
+  if (planting.standsUntil !== null || cropOf(planting)?.lives !== 'annual') return planting.standsUntil
+  const begin = dayNumber(seasonOf(site, planting.standsFrom))
+  return civilDate(annualStandsUntil(dayNumber(planting.standsFrom), [begin, seasonLater(begin, 1), seasonLater(begin, 2)]))
+}
+
 /** Whether a planting stood somewhere in a season. */
-const stoodIn = ({ standsFrom, standsUntil }: StoredPlanting, { start, end }: Site['season']): boolean =>
-  standsFrom <= end && (standsUntil === null || standsUntil >= start)
+function stoodIn(site: Pick<Site, 'latitude'>, planting: StoredPlanting, { start, end }: Site['season']): boolean {
+  const until = lastDay(site, planting)
+  return planting.standsFrom <= end && (until === null || until >= start)
+}
 
 interface Dated {
   stages: Planting['stages']
@@ -109,7 +127,7 @@ async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): 
   const season = start === undefined ? site.season : { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) }
   const harvests = await listHarvests(db, siteId, season.start)
   const plantings = all
-    .filter((planting) => stoodIn(planting, season))
+    .filter((planting) => stoodIn(site, planting, season))
     .map((planting) => {
       const known = cropOf(planting)
       const own = stages.filter((one) => one.plantingId === planting.id && (known?.lives === 'annual' || one.season === season.start))
@@ -124,7 +142,7 @@ async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): 
 
 /** The crop calendar of a season. */
 export async function plantingsOf(deps: Deps, siteId: string, start: string): Promise<Planting[]> {
-  const { plantings, all } = await calendarOf(deps, siteId, start)
+  const { plantings, all, site } = await calendarOf(deps, siteId, start)
   const places = await tree(deps.db, siteId)
   const above = (id: string | null | undefined): string[] => (id ? [id, ...above(places.get(id)?.parentId)] : [])
   return plantings.map(({ known, dated: { stages, flowers }, ...planting }) => ({
@@ -135,12 +153,13 @@ export async function plantingsOf(deps: Deps, siteId: string, start: string): Pr
       flowers && flowers.how !== 'unknown' && flowers.from !== null && flowers.until !== null
         ? { from: civilDate(flowers.from), until: civilDate(flowers.until), how: flowers.how }
         : null,
-    sameFamily: known ? beforeIt(planting, known, all, above) : [],
+    sameFamily: known ? beforeIt(site, planting, known, all, above) : [],
   }))
 }
 
 /** Annual crops of a family that stood in the same soil in the years before. */
 function beforeIt(
+  site: Pick<Site, 'latitude'>,
   planting: StoredPlanting,
   { family, lives }: Crop,
   all: readonly StoredPlanting[],
@@ -151,7 +170,7 @@ function beforeIt(
   const here = above(planting.placeId)
   return all.flatMap((other) => {
     const crop = cropOf(other)
-    const until = other.standsUntil
+    const until = lastDay(site, other)
     if (other.id === planting.id || crop?.family !== family || until === null || until > planting.standsFrom || until < since) return []
     const isSameSoil = here.includes(other.placeId) || above(other.placeId).includes(planting.placeId)
     return isSameSoil ? [{ cropName: crop.name, until }] : []

@@ -126,14 +126,27 @@ describe('somebody who left', () => {
 })
 
 test('what is kept of oneself comes as a file, and nothing of others in it', async () => {
+  const way: [number, number][] = [
+    [-119.3, 46.2],
+    [-119.301, 46.2],
+  ]
+  const searched = { placeId: place.blockId, organismIds: ['wild-parsnip'], searchedOn: '2026-06-10', track: [way] }
+  done(await app.call(endpoints.flags.addSearch, at(), searched, as()))
   const cookie = await app.cookieOf(place.person)
   const answer = await fetch(`${app.address}/api/v1/account/data.json`, { headers: { Cookie: cookie } })
   expect(answer.headers.get('Content-Disposition')).toContain('kept-of-me.json')
-  const data = (await answer.json()) as { person: { name: string }; sites: { site: string }[]; signIns: unknown[]; changed: unknown[] }
+  const data = (await answer.json()) as {
+    person: { name: string }
+    sites: { site: string }[]
+    signIns: unknown[]
+    changed: unknown[]
+    waysWalked: unknown[]
+  }
   expect(data.person.name).toBe('Marit Solheim')
   expect(data.sites.map(({ site }) => site)).toContain(place.site.name)
   expect(data.changed.length).toBeGreaterThan(3)
   expect(data.signIns.length).toBeGreaterThan(0)
+  expect(data.waysWalked).toMatchObject([{ site: place.site.name, searched_on: '2026-06-10' }])
   expect(JSON.stringify(data)).not.toContain('Ines Varga')
   expect((await fetch(`${app.address}/api/v1/account/data.json`)).status).toBe(401)
 })

@@ -93,7 +93,7 @@ async function forgetInAudit(tx: Transaction, personId: string, name: string, nu
 /** Everything that is kept of one person, for themselves. */
 export async function dataOf(db: Queryable, personId: string): Promise<unknown> {
   const rowsOf = async (sql: string): Promise<Row[]> => (await db.query<Row[]>(sql, [personId]))[0]
-  const [[person], [account], sites, signIns, passkeys, codes, records] = [
+  const [[person], [account], sites, signIns, passkeys, codes, ways, records] = [
     await rowsOf('SELECT name, created_at AS since FROM person WHERE id = ?'),
     await rowsOf('SELECT sign_in_name, created_at AS since, changed_at FROM account WHERE person_id = ?'),
     await rowsOf(
@@ -104,9 +104,13 @@ export async function dataOf(db: Queryable, personId: string): Promise<unknown> 
     await rowsOf('SELECT name, created_at AS since, used_at FROM passkey WHERE person_id = ? ORDER BY created_at'),
     await rowsOf('SELECT changed_at AS since FROM hand_code WHERE person_id = ?'),
     await rowsOf(
+      `SELECT s.name AS site, w.searched_on, w.track FROM search w JOIN site s ON s.id = w.site_id
+       WHERE w.changed_by = ? AND w.track IS NOT NULL ORDER BY w.searched_on, w.id`,
+    ),
+    await rowsOf(
       `SELECT a.at, s.name AS site, a.action, a.entity AS kind, a.entity_id AS id FROM audit a JOIN site s ON s.id = a.site_id
        WHERE a.person_id = ? ORDER BY a.id`,
     ),
   ]
-  return { person, account: account ?? null, sites, signIns, passkeys, codes, changed: records }
+  return { person, account: account ?? null, sites, signIns, passkeys, codes, waysWalked: ways, changed: records }
 }

@@ -79,6 +79,8 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
     counted_on: input.countedOn,
     units: JSON.stringify(input.units),
     minutes: input.minutes,
+    taken: input.taken?.amount ?? null,
+    taken_unit: input.taken?.unit ?? null,
     note: input.note,
   }
 }

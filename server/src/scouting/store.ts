@@ -1,4 +1,4 @@
-import type { SampleUnit, Threshold } from '@bocado/contract'
+import type { SampleUnit, Taken, Threshold } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -19,6 +19,7 @@ export interface StoredRound {
   /** By which it was counted; null: the library's. */
   unit: SampleUnit | null
   minutes: number | null
+  taken: Taken | null
   note: string
   personName: string
   rowVersion: number
@@ -53,6 +54,7 @@ const roundOf = (row: Row): StoredRound => ({
       ? null
       : { one: row['unit_one'] as string, many: row['unit_many'] as string, items: row['unit_items'] as number },
   minutes: row['minutes'] as number | null,
+  taken: row['taken'] === null ? null : { amount: row['taken'] as number, unit: row['taken_unit'] as Taken['unit'] },
   note: row['note'] as string,
   personName: row['person_name'] as string,
   rowVersion: row['row_version'] as number,

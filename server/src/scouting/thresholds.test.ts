@@ -59,6 +59,14 @@ describe('a count', () => {
     const input = { watchId: ids['bagworm']!, countedOn: '2026-06-09', units: [{}] }
     expect(done(await app.call(scouting.create, at, { ...input, minutes: 14 }, as)).minutes).toBe(14)
     expect(done(await app.call(scouting.create, at, input, as)).minutes).toBeNull()
+    // What was taken on the way stands in the same record as what was counted.
+    const taken = { amount: 31, unit: 'pieces' } as const
+    const picked = done(await app.call(scouting.create, at, { ...input, taken }, as))
+    expect(picked.taken).toEqual(taken)
+    const change = { ...input, taken: null, rowVersion: picked.rowVersion }
+    expect(done(await app.call(scouting.update, { ...at, roundId: picked.id }, change, as)).taken).toBeNull()
+    const wrong = await app.call(scouting.create, at, { ...input, taken: { amount: 0, unit: 'pieces' } }, as)
+    expect(wrong.problem.fields?.map(({ path }) => path)).toEqual(['taken.amount'])
     const refused = await app.call(scouting.create, at, { ...input, minutes: 2000 }, as)
     expect(refused.problem.fields?.map(({ path }) => path)).toEqual(['minutes'])
   })

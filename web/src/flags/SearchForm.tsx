@@ -1,5 +1,5 @@
 import { endpoints, type Block, type Organism, type Search } from '@bocado/contract'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { FileTrigger } from 'react-aria-components'
 import { RequestProblem } from '../api/client.js'
 import { usePlaces, useWrite } from '../api/hooks.js'
@@ -21,7 +21,9 @@ import { lengthOf, ROUGH_M, useWay } from './useWay.js'
 
 type Track = NonNullable<Search['track']>
 
-const MOST_BYTES = 2_000_000
+const MOST_BYTES = 1_900_000
+/** Points of one line; a longer way is gone on with in another one. */
+const MOST_POINTS = 4900
 
 /** A search: what for, where, for how long, and which part of the ground was seen; one that found nothing is a record as well. */
 export function SearchForm(p: {
@@ -132,10 +134,17 @@ function Way({ track, onChange }: { track: Track | null; onChange: (track: Track
   const read = useWrite(endpoints.flags.readTrack)
   const [wrong, setWrong] = useState<string | null>(null)
   // The way of this device is one line, which grows while it walks.
+  const walked = useRef(track)
+  useEffect(() => {
+    walked.current = track
+  })
   const way = useWay((point) => {
-    const before = track ?? []
+    // Two points may come before what the first changed is drawn.
+    const before = walked.current ?? []
     const last = before.at(-1) ?? []
-    onChange([...before.slice(0, -1), [...last, point]])
+    const end = last.at(-1)
+    walked.current = last.length < MOST_POINTS || !end ? [...before.slice(0, -1), [...last, point]] : [...before, [end, point]]
+    onChange(walked.current)
   })
   const choose = async (files: FileList | null): Promise<void> => {
     const file = files?.[0]

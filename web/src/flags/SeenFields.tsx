@@ -1,4 +1,4 @@
-import { coverClasses, heightClasses, takenUnits, type FlagVisit, type Organism } from '@bocado/contract'
+import { coverClasses, heightClasses, type FlagVisit, type Organism } from '@bocado/contract'
 import { useState, type ReactNode } from 'react'
 import type { Bindings } from '../api/bindings.js'
 import { AreaField } from '../design/AreaField.js'
@@ -7,6 +7,7 @@ import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { NumberField } from '../design/NumberField.js'
 import { Fields } from '../design/text.js'
+import { TakenFields } from '../design/TakenFields.js'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '../design/units.js'
 import type { SmallPhoto } from '../library/photo.js'
 import { PhotoField } from '../library/PhotoField.js'
@@ -122,23 +123,7 @@ function Done({
         {...did}
       />
       {did.value !== NONE ? (
-        <>
-          <NumberField
-            label={t('record.taken')}
-            width="12ch"
-            digits={1}
-            hint={t('optional')}
-            {...bind.number('taken')}
-            error={errors['taken.amount']}
-          />
-          <Select
-            label={t('record.takenUnit')}
-            placeholder=""
-            width="13ch"
-            options={takenUnits.map((unit) => ({ id: unit, label: t(`taken.${unit}`) }))}
-            {...bind.choice('takenUnit')}
-          />
-        </>
+        <TakenFields amount={{ ...bind.number('taken'), error: errors['taken.amount'] }} unit={bind.choice('takenUnit')} />
       ) : null}
       <DateField label={t('flags.due')} {...bind.day('dueOn')} />
     </Fields>

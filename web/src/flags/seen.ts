@@ -1,4 +1,4 @@
-import type { coverClasses, FlagVisit, heightClasses, takenUnits } from '@bocado/contract'
+import type { coverClasses, FlagVisit, heightClasses, Taken } from '@bocado/contract'
 import type { SmallPhoto } from '../library/photo.js'
 
 /** Stands for a choice that nobody made. */
@@ -49,7 +49,7 @@ export function seenInput(v: SeenValues, sight: FlagVisit['sight'], photo: Small
     height: isUp ? chosen<(typeof heightClasses)[number]>(v.height) : null,
     cover: isUp ? chosen<(typeof coverClasses)[number]>(v.cover) : null,
     methodId: chosen(v.methodId),
-    taken: v.taken === null ? null : { amount: v.taken, unit: v.takenUnit as (typeof takenUnits)[number] },
+    taken: v.taken === null ? null : { amount: v.taken, unit: v.takenUnit as Taken['unit'] },
     minutes: v.minutes,
     dueOn: v.dueOn,
     photo: photo ? { jpeg: photo.jpeg, takenOn: photo.takenOn ?? today, position: null } : null,

@@ -1,4 +1,4 @@
-import { endpoints, type Block, type Organism, type Round, type WatchForecast } from '@bocado/contract'
+import { endpoints, type Block, type Organism, type Round, type Taken, type WatchForecast } from '@bocado/contract'
 import { Minus, Plus } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
@@ -14,7 +14,8 @@ import { Select, TextField } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
-import { Columns, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
+import { TakenFields } from '../design/TakenFields.js'
+import { Columns, Fields, Heading, Line, Page, Small, Stack, Title } from '../design/text.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -130,6 +131,8 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
         units: round?.units ?? [{}],
         note: round?.note ?? '',
         minutes: round?.minutes ?? null,
+        taken: round?.taken?.amount ?? null,
+        takenUnit: round?.taken?.unit ?? 'pieces',
       },
   )
   const create = useEntry(endpoints.scouting.create, initial)
@@ -193,9 +196,10 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
   const save = async (counted?: Unit[]): Promise<void> => {
-    const body = ({ spent: _, ...v }: HeldCount) => ({
+    const body = ({ spent: _, taken = null, takenUnit = 'pieces', ...v }: HeldCount) => ({
       ...v,
       minutes,
+      taken: taken === null ? null : { amount: taken, unit: takenUnit as Taken['unit'] },
       // What stood before, when this is taken back, keeps its own.
       units: v.units === units ? (counted ?? units) : v.units,
       countedOn: v.countedOn ?? undefined,
@@ -352,16 +356,22 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
               </Line>
             </>
           )}
-          <NumberField
-            label={t('count.took')}
-            width="13ch"
-            digits={0}
-            unit="min"
-            hint={t('optional')}
-            value={minutes}
-            onChange={(typed) => set({ minutes: typed })}
-            error={errors['minutes']}
-          />
+          <Fields>
+            <NumberField
+              label={t('count.took')}
+              width="13ch"
+              digits={0}
+              unit="min"
+              hint={t('optional')}
+              value={minutes}
+              onChange={(typed) => set({ minutes: typed })}
+              error={errors['minutes']}
+            />
+            <TakenFields
+              amount={{ value: values.taken ?? null, onChange: (taken) => set({ taken }), error: errors['taken.amount'] }}
+              unit={{ value: values.takenUnit ?? 'pieces', onChange: (takenUnit) => set({ takenUnit }) }}
+            />
+          </Fields>
           <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
           {Object.entries(errors)
             .filter(([path]) => path.startsWith('units') || path === 'watchId')

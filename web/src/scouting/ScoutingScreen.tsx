@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { nameOf } from '../api/unsent.js'
 import { useEntry } from '../api/useEntry.js'
-import { useSite } from '../api/workplace.js'
+import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
 import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
@@ -16,8 +16,8 @@ import { FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
 import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
-import { useFormat } from '../design/useFormat.js'
-import { useText } from '../messages/useText.js'
+import { useFormat, type Format } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
@@ -88,7 +88,10 @@ const PANELS = ['walk', 'counts', 'traps', 'flags'] as const
 export function ScoutingScreen() {
   const t = useText()
   const [search, setSearch] = useSearchParams()
-  const panel = PANELS.find((p) => p === search.get('panel')) ?? 'counts'
+  const { isPast } = useSeasonChoice()
+  // What is over is not walked for any more.
+  const panels = PANELS.filter((p) => p !== 'walk' || !isPast)
+  const panel = panels.find((p) => p === search.get('panel')) ?? 'counts'
   usePageTitle(t('nav.scouting'), t(`scouting.panel.${panel}`))
   return (
     <Page>
@@ -96,7 +99,7 @@ export function ScoutingScreen() {
         <Title>{t('scouting.title')}</Title>
         <Choice
           label={t('scouting.panels')}
-          options={PANELS.map((id) => ({ id, label: t(`scouting.panel.${id}`) }))}
+          options={panels.map((id) => ({ id, label: t(`scouting.panel.${id}`) }))}
           value={panel}
           onChange={(p) => setSearch({ panel: p }, { replace: true })}
         />
@@ -225,6 +228,7 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
               count: round.units.length,
               unit: round.units.length === 1 ? round.unit.one : round.unit.many,
               minutes: round.minutes ?? 'none',
+              taken: takenWords(round, t, f),
               person: round.personName,
             })}
           </Small>
@@ -245,6 +249,13 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
       {isOver && decides ? <DecideForm round={round} onDone={() => setDecides(false)} /> : null}
     </li>
   )
+}
+
+/** What was taken on the walk, and how much of it an hour, where the walk was timed. */
+function takenWords({ taken, minutes }: Round, t: Say, f: Format): string {
+  if (!taken) return ''
+  const what = t('scouting.taken', { amount: f.number(taken.amount, 1), unit: t(`taken.${taken.unit}`) })
+  return `${minutes ? t('scouting.takenAnHour', { what, each: f.number((60 * taken.amount) / minutes, 0) }) : what}, `
 }
 
 function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {

@@ -30,6 +30,13 @@ const One = styled.div`
   gap: 4px 16px;
   align-items: baseline;
 `
+const Go = styled(Line)`
+  @media print {
+    a {
+      display: none;
+    }
+  }
+`
 const Tally = styled.table`
   border-collapse: collapse;
   margin: 4px 0 8px;
@@ -157,12 +164,12 @@ function OfBlock({ block, errands: all, organisms }: { block: Block; errands: re
                 <span>
                   <b>{what(errand, t)}</b> <Small as="span">{why(errand)}</Small>
                 </span>
-                <Line>
+                <Go>
                   {errand.minutes === null ? null : <Quiet>{t('walk.minutes', { minutes: errand.minutes })}</Quiet>}
                   <Link to={pathOf(errand)} aria-label={t('walk.goOne', { what: what(errand, t), block: block.name })}>
                     {t(`walk.go.${errand.kind}`)}
                   </Link>
-                </Line>
+                </Go>
               </One>
               {sampling ? <TallySheet sampling={sampling} /> : null}
             </li>

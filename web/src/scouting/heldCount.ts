@@ -12,6 +12,9 @@ export interface HeldCount extends Record<string, unknown> {
   note: string
   /** As they were typed; null: as the taps tell. */
   minutes?: number | null
+  /** What was picked or crushed on the way. */
+  taken?: number | null
+  takenUnit?: string
   spent?: Spent
 }
 

@@ -1,4 +1,4 @@
-import { endpoints, may, takenUnits, type Label } from '@bocado/contract'
+import { endpoints, may, type Label, type Taken } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import type { Bindings, Bound } from '../api/bindings.js'
 import { useRead } from '../api/hooks.js'
@@ -7,6 +7,7 @@ import { AreaField } from '../design/AreaField.js'
 import { Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { momentOf } from '../design/moments.js'
+import { TakenFields } from '../design/TakenFields.js'
 import { NumberField } from '../design/NumberField.js'
 import { Fields, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -45,7 +46,7 @@ export function doneInput({ day, time, rate, areaHa, minutes, doneById, taken, t
     areaHa,
     minutes,
     doneById,
-    taken: taken === null ? null : { amount: taken, unit: takenUnit as (typeof takenUnits)[number] },
+    taken: taken === null ? null : { amount: taken, unit: takenUnit as Taken['unit'] },
     weather,
     note,
   }
@@ -124,7 +125,7 @@ export function DoneFields(p: {
             {...bind.number('rate')}
           />
         ) : (
-          <Taken bind={bind} errors={errors} />
+          <TakenFields amount={{ ...bind.number('taken'), error: errors['taken.amount'] }} unit={bind.choice('takenUnit')} />
         )}
         <AreaField
           label={t('record.area')}
@@ -148,30 +149,6 @@ export function DoneFields(p: {
       ) : (
         <TextField label={t('note')} width="40ch" {...bind.text('note')} />
       )}
-    </>
-  )
-}
-
-/** What was picked, pulled or caught. */
-function Taken({ bind, errors }: { bind: Bindings<DoneValues>; errors: Readonly<Record<string, string>> }) {
-  const t = useText()
-  return (
-    <>
-      <NumberField
-        label={t('record.taken')}
-        width="13ch"
-        digits={1}
-        hint={t('optional')}
-        {...bind.number('taken')}
-        error={errors['taken.amount']}
-      />
-      <Select
-        label={t('record.takenUnit')}
-        placeholder={t('choose')}
-        width="13ch"
-        options={takenUnits.map((unit) => ({ id: unit, label: t(`taken.${unit}`) }))}
-        {...bind.choice('takenUnit')}
-      />
     </>
   )
 }

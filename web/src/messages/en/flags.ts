@@ -143,6 +143,6 @@ export const flags = {
   'flags.trackNow': 'On the way: {length}, within about {accuracy}. Keep the screen lit.',
   'flags.trackRough': 'The position is only good to {accuracy}: points like that are left out.',
   'flags.trackLit': 'This browser does not keep the screen lit by itself: touch it now and then, or the way has gaps.',
-  'flags.trackLarge': '{name} is over 2 MB: cut it in parts.',
+  'flags.trackLarge': '{name} is over 1.9 MB: cut it in parts.',
 }
 register(flags)

@@ -185,7 +185,9 @@ export const work = {
   'scouting.under': 'under the threshold',
   'scouting.verdict.undecided': 'not sure enough to decide',
   'scouting.verdict.too-few': 'too few to decide',
-  'scouting.by': '{count, number} {unit}, {minutes, select, none {} other {{minutes} min, }}{person}',
+  'scouting.by': '{count, number} {unit}, {minutes, select, none {} other {{minutes} min, }}{taken}{person}',
+  'scouting.taken': '{amount} {unit} taken',
+  'scouting.takenAnHour': '{what}, {each} an hour',
   'scouting.removeNamed': 'Remove the count of {date}',
   'scouting.removed': 'Count of {date} removed.',
   'scouting.chart':
