@@ -1,11 +1,10 @@
 import { endpoints, type Block, type Organism, type Round, type Taken, type WatchForecast } from '@bocado/contract'
-import { Minus, Plus } from 'lucide-react'
 import { useEffect, useState } from 'react'
-import { Button as AriaButton } from 'react-aria-components'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { useRecorded } from '../api/useRecorded.js'
 import { planOf } from '../band/countingPlan.js'
 import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { useSite } from '../api/workplace.js'
@@ -23,44 +22,15 @@ import { useKeys } from '../shell/keys.js'
 import { NotFound } from '../shell/Stumble.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
-import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type HeldCount } from './heldCount.js'
+import { AlongPart } from './Along.js'
+import { effectiveOf } from './effective.js'
+import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type Along, type HeldCount } from './heldCount.js'
 import { minutesOf, tapped, type Spent } from './spent.js'
+import { TallyRows } from './TallyRows.js'
 import { readUnits, writeUnits, type Unit } from './unitLines.js'
 import { Verdict } from './Verdict.js'
 import '../messages/en/work.js'
 
-const Tally = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 56px 64px 88px;
-  gap: 8px;
-  align-items: center;
-  padding: 8px 0;
-  border-top: 1px solid ${colour.rule};
-  .count {
-    font: 600 24px ${font.figures};
-    text-align: center;
-  }
-  .name b {
-    display: block;
-  }
-  button {
-    min-height: 56px;
-    border: 2px solid ${colour.ink};
-    border-radius: 4px;
-    background: ${colour.white};
-    cursor: pointer;
-    &[data-pressed] {
-      background: ${colour.petrolSoft};
-    }
-  }
-  button.more {
-    background: ${colour.ink};
-    color: ${colour.white};
-    @media ${PHONE} {
-      min-height: 68px;
-    }
-  }
-`
 const Chips = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -94,6 +64,14 @@ const Keys = styled(Small)`
   }
 `
 
+/** One more or less of a class; of what is counted along where it names a watch. */
+interface Tap {
+  classId: string
+  by: number
+  watchId?: string
+}
+
+const NONE_ALONG: Readonly<Record<string, Along>> = {}
 const NOTHING_SPENT: Spent = { ms: 0, lastAt: null }
 
 /** Counts one round, unit by unit, with a thumb, the digits or from paper. */
@@ -110,10 +88,33 @@ export function CountScreen() {
   const block = blocks.find(({ id }) => id === row?.watch.blockId)
   if (!row || !organism || !block) return <NotFound />
   const round = row.rounds.find(({ id }) => id === search.get('round'))
-  return <Count key={round?.id ?? row.watch.id} row={row} organism={organism} block={block} round={round} />
+  // What is counted on the same sample units of the same block may be counted along; a round that is corrected stays by itself.
+  const others = round
+    ? []
+    : band.watches.flatMap((other): Counted[] => {
+        const named = organisms.find(({ id }) => id === other.watch.organismId)
+        const isAlike = other.watch.blockId === block.id && other !== row && named?.sampling.unit === organism.sampling.unit
+        return isAlike ? [{ row: other, organism: named }] : []
+      })
+  return <Count key={round?.id ?? row.watch.id} row={row} organism={organism} block={block} round={round} others={others} />
 }
 
-function Count({ row, organism, block, round }: { row: WatchForecast; organism: Organism; block: Block; round: Round | undefined }) {
+interface Counted {
+  row: WatchForecast
+  organism: Organism
+}
+
+function Count({
+  row,
+  organism,
+  block,
+  round,
+  others,
+}: Counted & {
+  block: Block
+  round: Round | undefined
+  others: readonly Counted[]
+}) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -138,15 +139,16 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   const create = useEntry(endpoints.scouting.create, initial)
   const update = useEntry(endpoints.scouting.update, initial, round)
   const entry = round ? update : create
+  const alongside = useRecorded(endpoints.scouting.create)
   const { values, set, errors } = entry
   const [at, setAt] = useState(goesOnAt(initial))
   /** The finished unit that somebody said should be added to. */
   const [mended, setMended] = useState<number | null>(null)
-  const [asked, setAsked] = useState<{ classId: string; by: number } | null>(null)
+  const [asked, setAsked] = useState<Tap | null>(null)
   const [asksLast, setAsksLast] = useState(false)
   const [paper, setPaper] = useState<string | null>(null)
   // A round stays with the unit by which it was begun, though another is set for the site meanwhile.
-  const { units, unit: by, spent = NOTHING_SPENT } = values
+  const { units, unit: by, spent = NOTHING_SPENT, along = NONE_ALONG } = values
   const sampling = by ? { ...sampledBy, unit: by.one, units: by.many, itemsPerUnit: by.items } : sampledBy
 
   useEffect(() => {
@@ -154,12 +156,25 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   }, [heldAs, values])
 
   const last = units.length - 1
-  const tally = (classId: string, by: number, sure = false): void => {
-    const now = units[at]?.[classId] ?? 0
+  const tally = (tap: Tap, sure = false): void => {
+    const { classId, by, watchId } = tap
+    const other = watchId === undefined ? undefined : along[watchId]
+    const now = (other ? other.units[at - other.from] : units[at])?.[classId] ?? 0
     if (now + by < 0) return
     // What stands before the last unit is finished: a tap there is more often a lost place than a correction.
-    if ((at < last || round !== undefined) && mended !== at && !sure) return setAsked({ classId, by })
-    return set({ spent: tapped(spent, Date.now()), units: units.map((unit, i) => (i === at ? { ...unit, [classId]: now + by } : unit)) })
+    if ((at < last || round !== undefined) && mended !== at && !sure) return setAsked(tap)
+    const added = (all: readonly Unit[], index: number): Unit[] =>
+      all.map((unit, i) => (i === index ? { ...unit, [classId]: now + by } : unit))
+    return set({
+      spent: tapped(spent, Date.now()),
+      ...(watchId !== undefined && other
+        ? { along: { ...along, [watchId]: { ...other, units: added(other.units, at - other.from) } } }
+        : { units: added(units, at) }),
+    })
+  }
+  const setAlong = (watchId: string, change: Along | null): void => {
+    const { [watchId]: _, ...rest } = along
+    set({ along: change ? { ...rest, [watchId]: change } : rest })
   }
   const goTo = (unit: number): void => {
     setAt(unit)
@@ -168,21 +183,21 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
     setAsksLast(false)
   }
   const next = (): void => {
-    if (at === last) set({ spent: tapped(spent, Date.now()), units: [...units, {}] })
+    if (at === last)
+      set({
+        spent: tapped(spent, Date.now()),
+        units: [...units, {}],
+        along: Object.fromEntries(Object.entries(along).map(([id, one]) => [id, one.isOver ? one : { ...one, units: [...one.units, {}] }])),
+      })
     goTo(at + 1)
     // A unit that was opened here is not finished, though the round was stored before.
     if (at === last) setMended(at + 1)
   }
-  const digits = Object.fromEntries(sampling.classes.map(({ id }, i) => [String(i + 1), () => tally(id, 1)]))
+  const left = others.filter(({ row: other }) => !along[other.watch.id])
+  const digits = Object.fromEntries(sampling.classes.map(({ id }, i) => [String(i + 1), () => tally({ classId: id, by: 1 })]))
   useKeys({ ...digits, n: next })
 
-  const most = sampling.measure === 'incidence' ? sampling.itemsPerUnit : Infinity
-  const effective = units.map((unit) =>
-    Math.min(
-      most,
-      sampling.classes.reduce((sum, { id, weight }) => sum + weight * (unit[id] ?? 0), 0),
-    ),
-  )
+  const effective = effectiveOf(units, sampling)
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
   // A round that is corrected is held against the threshold of its day, as it is where it is stored.
   const threshold = round ? round.threshold : thresholdOf(row.watch, organism)
@@ -190,13 +205,17 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
   // What the untreated check area holds says how it goes without; one acts on what the block holds.
   const plan = values.checkAreaId === null ? planOf(threshold, sampling) : null
   /** The last unit was opened and nothing tallied at it: whether it was looked at only a person knows. */
-  const isOpened = units.length > 1 && units.length !== round?.units.length && !isTallied(units[last] ?? {})
+  const isOpened =
+    units.length > 1 &&
+    units.length !== round?.units.length &&
+    !isTallied(units[last] ?? {}) &&
+    !Object.values(along).some((one) => isTallied(one.units[last - one.from] ?? {}))
   const asks = asksLast && isOpened
   const minutes = values.minutes ?? minutesOf(spent)
   const read = paper === null ? null : readUnits(paper, sampling.classes)
 
   const save = async (counted?: Unit[]): Promise<void> => {
-    const body = ({ spent: _, taken = null, takenUnit = 'pieces', ...v }: HeldCount) => ({
+    const body = ({ spent: _, along: __, taken = null, takenUnit = 'pieces', ...v }: HeldCount) => ({
       ...v,
       minutes,
       taken: taken === null ? null : { amount: taken, unit: takenUnit as Taken['unit'] },
@@ -210,6 +229,22 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
       : await create.put({ siteId: site.id }, says, '', (v) => ({ ...body(v), watchId: row.watch.id }))
     if (!saved) return
     dropCount(heldAs)
+    for (const { row: other, organism: named } of others) {
+      const seen = along[other.watch.id]
+      // The last sample unit that nobody looked at is none for what was counted along either.
+      const counted_ = seen?.units.slice(0, counted ? counted.length - seen.from : undefined) ?? []
+      if (counted_.length === 0) continue
+      const { unit: one, units: many, itemsPerUnit: items } = named.sampling
+      const input = {
+        watchId: other.watch.id,
+        checkAreaId: values.checkAreaId,
+        countedOn: values.countedOn ?? '',
+        unit: { one, many, items },
+        units: counted_,
+      }
+      const says = t('count.says', { name: other.organismName, block: block.name, count: counted_.length, units: many })
+      await alongside.save({ params: { siteId: site.id }, input }, says)
+    }
     await navigate(`/sites/${site.id}/scouting`)
   }
 
@@ -239,25 +274,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
       <Columns>
         <Stack>
           <Heading>{t('count.unit', { unit: sampling.unit, number: at + 1, items: sampling.itemsPerUnit, item: sampling.items })}</Heading>
-          <div>
-            {sampling.classes.map((c, i) => (
-              <Tally key={c.id}>
-                <span className="name">
-                  <b>{c.name}</b>
-                  <Small as="span">{c.weight === 0 ? t('count.weightNone') : t('count.weight', { weight: c.weight, key: i + 1 })}</Small>
-                </span>
-                <AriaButton aria-label={t('count.less', { name: c.name })} onPress={() => tally(c.id, -1)}>
-                  <Minus size={20} aria-hidden />
-                </AriaButton>
-                <span className="count" aria-live="polite">
-                  {units[at]?.[c.id] ?? 0}
-                </span>
-                <AriaButton className="more" aria-label={t('count.more', { name: c.name })} onPress={() => tally(c.id, 1)}>
-                  <Plus size={26} aria-hidden />
-                </AriaButton>
-              </Tally>
-            ))}
-          </div>
+          <TallyRows classes={sampling.classes} unit={units[at] ?? {}} onTally={(classId, by) => tally({ classId, by })} hasKeys />
           {asked ? (
             <Stack role="alert" $gap={8}>
               <b>{t('count.finished', { unit: sampling.unit, number: at + 1, found: effective[at] ?? 0 })}</b>
@@ -265,7 +282,7 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
                 <Button
                   $plain
                   onPress={() => {
-                    tally(asked.classId, asked.by, true)
+                    tally(asked, true)
                     setMended(at)
                     setAsked(null)
                   }}
@@ -280,9 +297,39 @@ function Count({ row, organism, block, round }: { row: WatchForecast; organism: 
               </Line>
             </Stack>
           ) : null}
+          {others.map(({ row: other, organism: named }) => {
+            const one = along[other.watch.id]
+            return one ? (
+              <AlongPart
+                key={other.watch.id}
+                row={other}
+                organism={named}
+                along={one}
+                at={at}
+                isCheck={values.checkAreaId !== null}
+                onTally={(classId, by) => tally({ classId, by, watchId: other.watch.id })}
+                last={last}
+                onChange={(change) => setAlong(other.watch.id, change)}
+              />
+            ) : null
+          })}
           <Button onPress={next} style={{ minHeight: 56 }}>
             {t('count.next', { unit: sampling.unit })}
           </Button>
+          {left.length > 0 && at === last ? (
+            <Line>
+              <Small>{t('along.offer', { unit: sampling.unit })}</Small>
+              {left.map(({ row: other }) => (
+                <TextButton
+                  key={other.watch.id}
+                  onPress={() => setAlong(other.watch.id, { from: at, units: [{}], isOver: false })}
+                  aria-label={t('along.addOne', { name: other.organismName })}
+                >
+                  {other.organismName}
+                </TextButton>
+              ))}
+            </Line>
+          ) : null}
           <Keys>{t('count.keys')}</Keys>
         </Stack>
         <Stack>

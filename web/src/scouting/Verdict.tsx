@@ -27,22 +27,32 @@ const Drawn = styled.div`
 
 const COLOURS = { act: colour.beet, stop: colour.petrol, 'go-on': colour.ink, 'too-few': colour.ink, undecided: colour.ink } as const
 
+/** What a count says so far, in words. */
+export function useVerdictWords() {
+  const t = useText()
+  const f = useFormat()
+  return (plan: CountingPlan, found: readonly number[], sampling: Organism['sampling']) => {
+    const total = found.reduce((a, b) => a + b, 0)
+    const verdict = countingVerdict(plan, found.length, total)
+    const said = t(`count.verdict.${verdict}`, {
+      total: f.number(total, 1),
+      count: found.length,
+      units: found.length === 1 ? sampling.unit : sampling.units,
+      least: plan.leastUnits,
+      leaning: countLeans(plan, found.length, total),
+      many: sampling.units,
+    })
+    return { verdict, said, total }
+  }
+}
+
 /** What a count says so far: act, leave it, or count on; drawn, and with why behind it. */
 export function Verdict(p: { plan: CountingPlan; found: readonly number[]; threshold: Threshold; sampling: Organism['sampling'] }) {
   const t = useText()
   const f = useFormat()
   const [isOpen, setOpen] = useState(false)
   const { plan, found, sampling } = p
-  const total = found.reduce((a, b) => a + b, 0)
-  const verdict = countingVerdict(plan, found.length, total)
-  const said = t(`count.verdict.${verdict}`, {
-    total: f.number(total, 1),
-    count: found.length,
-    units: found.length === 1 ? sampling.unit : sampling.units,
-    least: plan.leastUnits,
-    leaning: countLeans(plan, found.length, total),
-    many: sampling.units,
-  })
+  const { verdict, said, total } = useVerdictWords()(plan, found, sampling)
   const isOver = isCrossed((100 * total) / (found.length * sampling.itemsPerUnit), p.threshold)
   const isDecided = verdict === 'act' || verdict === 'stop'
   return (

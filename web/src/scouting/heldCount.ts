@@ -2,6 +2,13 @@ import type { SampleUnit } from '@bocado/contract'
 import type { Spent } from './spent.js'
 import type { Unit } from './unitLines.js'
 
+/** What else is counted on the same walk: from which sample unit on, and whether enough of it was seen. */
+export interface Along {
+  from: number
+  units: Unit[]
+  isOver: boolean
+}
+
 /** A round that is being counted and not stored yet. */
 export interface HeldCount extends Record<string, unknown> {
   checkAreaId: string | null
@@ -16,6 +23,8 @@ export interface HeldCount extends Record<string, unknown> {
   taken?: number | null
   takenUnit?: string
   spent?: Spent
+  /** By watch. */
+  along?: Record<string, Along>
 }
 
 const keyOf = (id: string): string => `bocado.count.${id}`
@@ -44,3 +53,19 @@ export const isTallied = (unit: Unit): boolean => Object.keys(unit).length > 0
 
 /** The unit that a count goes on with: the last one. Those before it are finished. */
 export const goesOnAt = ({ units }: Pick<HeldCount, 'units'>): number => units.length - 1
+
+/** Enough was seen of it: the sample unit in hand counts where anything was tallied at it, or where it is the only one. */
+export const enough = (along: Along): Along => ({
+  ...along,
+  units: along.units.length > 1 && !isTallied(along.units.at(-1) ?? {}) ? along.units.slice(0, -1) : along.units,
+  isOver: true,
+})
+
+/** Whether no sample unit was passed since, so that it can be gone on with as if nothing had been said. */
+export const mayGoOn = ({ from, units }: Along, last: number): boolean => from + units.length >= last
+
+export const goOn = (along: Along, last: number): Along => ({
+  ...along,
+  units: along.from + along.units.length > last ? along.units : [...along.units, {}],
+  isOver: false,
+})
