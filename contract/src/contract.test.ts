@@ -50,7 +50,9 @@ test('no two operations share a method and a path, and what is bound to a site s
   const keys = all.map(({ method, path }) => `${method} ${path}`)
   expect(new Set(keys).size).toBe(keys.length)
   for (const { path } of all)
-    expect(path).toMatch(/^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|demo|session|account|links|phones)/)
+    expect(path).toMatch(
+      /^\/(sites|organisms|stations\/:stationId\/(readings|forecast-issues)|traps\/:trapId\/catches|demo|session|account|links|phones)/,
+    )
 })
 
 test('every read of a site says what its answer changes with', () => {

@@ -9,7 +9,7 @@ export async function choose(page: Page, label: string, option: string): Promise
     await page.getByRole('button', { name: new RegExp(`${label}$`) }).click()
     await wanted.waitFor()
     try {
-      return await wanted.click({ timeout: 5000 })
+      return await wanted.click({ timeout: 15_000 })
     } catch (error) {
       if (tries === 2 || (await wanted.count()) > 0) throw error
     }

@@ -37,11 +37,11 @@ async function setUp(address: string, site: Site, station: Station, as: Headers)
   return { address, stationId: station.id, token }
 }
 
-/** Lets the counter of the trap that has one send. */
-async function setUpCounter(address: string, site: Site, as: Headers): Promise<CounterSettings> {
+/** Lets the counter of the trap that has one send; nothing where somebody took that trap away: the stations go on. */
+async function setUpCounter(address: string, site: Site, as: Headers): Promise<CounterSettings | null> {
   const traps = await get<Trap[]>(`${address}/api/v1/sites/${site.id}/traps?season=${SEASON}`, as)
   const trap = traps.find(({ name }) => name === COUNTER)
-  if (!trap) throw new Error(`${SITE.name} has no trap ${COUNTER}`)
+  if (!trap) return null
   const response = await fetch(`${address}/api/v1/sites/${site.id}/traps/${trap.id}/token`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json', 'Idempotency-Key': randomUUID(), ...as },
@@ -73,8 +73,8 @@ async function main(): Promise<void> {
     await Promise.all([runStation(settings, hours, since, stop.signal), runForecastService(settings, hours, stop.signal)])
   })
   process.send?.('running')
-  const counting = runTrapCounter(await setUpCounter(address, site, as), stop.signal)
-  await Promise.all([...running, counting])
+  const counter = await setUpCounter(address, site, as)
+  await Promise.all([...running, ...(counter ? [runTrapCounter(counter, stop.signal)] : [])])
 }
 
 main().then(

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
+import { RequestProblem } from '../api/client.js'
 import { useEntry } from '../api/useEntry.js'
 import { useRecorded } from '../api/useRecorded.js'
 import { planOf } from '../band/countingPlan.js'
@@ -228,22 +229,29 @@ function Count({
       ? await update.submit({ siteId: site.id, roundId: round.id }, (v, rowVersion) => ({ ...body(v), rowVersion }))
       : await create.put({ siteId: site.id }, says, '', (v) => ({ ...body(v), watchId: row.watch.id }))
     if (!saved) return
-    dropCount(heldAs)
-    for (const { row: other, organism: named } of others) {
+    const walked = others.flatMap(({ row: other, organism: { sampling: by } }) => {
       const seen = along[other.watch.id]
       // The last sample unit that nobody looked at is none for what was counted along either.
-      const counted_ = seen?.units.slice(0, counted ? counted.length - seen.from : undefined) ?? []
-      if (counted_.length === 0) continue
-      const { unit: one, units: many, itemsPerUnit: items } = named.sampling
-      const input = {
-        watchId: other.watch.id,
-        checkAreaId: values.checkAreaId,
-        countedOn: values.countedOn ?? '',
-        unit: { one, many, items },
-        units: counted_,
+      const looked = seen?.units.slice(0, counted ? counted.length - seen.from : undefined) ?? []
+      const unit = { one: by.unit, many: by.units, items: by.itemsPerUnit }
+      const { checkAreaId, countedOn } = values
+      return looked.length > 0 ? [{ other, count: { checkAreaId, countedOn, unit, units: looked, note: '' } }] : []
+    })
+    // Each is held by itself before it is sent: what a closed page or a refusal stops is gone on with on its own screen.
+    const held = walked.filter(({ other }) => !heldCount(other.watch.id))
+    for (const { other, count } of held) holdCount(other.watch.id, count)
+    dropCount(heldAs)
+    for (const one of walked) {
+      const { other, count } = one
+      const { many } = count.unit
+      const input = { ...count, watchId: other.watch.id, countedOn: count.countedOn ?? '' }
+      const said = t('count.says', { name: other.organismName, block: block.name, count: count.units.length, units: many })
+      try {
+        await alongside.save({ params: { siteId: site.id }, input }, said)
+        if (held.includes(one)) dropCount(other.watch.id)
+      } catch (error) {
+        if (!(error instanceof RequestProblem)) throw error
       }
-      const says = t('count.says', { name: other.organismName, block: block.name, count: counted_.length, units: many })
-      await alongside.save({ params: { siteId: site.id }, input }, says)
     }
     await navigate(`/sites/${site.id}/scouting`)
   }
