@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { ChildProcess } from 'node:child_process'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { endpoints, type AspectVersions } from '@bocado/contract'
@@ -229,6 +230,29 @@ describe('pressed twenty times together, by two people, on two servers', () => {
     )
     expect([stored(again), statuses(again)]).toEqual([1, [200, 409]])
     expect(done(await other.call(map.map, site, {})).filter(({ placeId }) => placeId === ground.blockId)).toHaveLength(1)
+  })
+
+  test('a flag, a visit and a check of a trap that are sent twenty times at once are each stored once', async () => {
+    const sent = [randomUUID(), randomUUID(), randomUUID()]
+    const [flagId, visitId, checkId] = sent as [string, string, string]
+    const { flags, traps } = endpoints
+    const hung = { name: 'Gate trap', blockId: place.blockId, organismId: 'codling-moth', hungOn: '2026-04-20' }
+    const trap = done(await one.call(traps.add, at(), hung, as()))
+    const twenty = async (send: (app: Application) => Promise<{ status: number }>): Promise<void> => {
+      const answers = await Promise.all(Array.from({ length: 20 }, (_, i) => send(i % 2 ? one : other)))
+      expect(answers.map(({ status }) => status)).toEqual(Array<number>(20).fill(200))
+    }
+    const pin = { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-01', sight: 'standing' } as const
+    await twenty((app) => app.call(flags.add, at(), { ...pin, id: flagId }, as()))
+    await twenty((app) => app.call(flags.visit, at(), { flagId, seenOn: '2026-06-10', sight: 'none', id: visitId }, as()))
+    await twenty((app) => app.call(traps.check, at(), { trapId: trap.id, day: '2026-06-10', caught: 2, id: checkId }, as()))
+    const { flags: all } = done(await other.call(flags.list, at(), {}))
+    expect(all.map(({ visits }) => visits.length)).toEqual([2])
+    expect(done(await one.call(traps.list, at(), { season: SEASON }))[0]!.checks.map(({ id }) => id)).toEqual([checkId])
+    // Two people set flags at once: no two pins have one number.
+    await twenty((app) => app.call(flags.add, at(), pin, as()))
+    const numbers = done(await one.call(flags.list, at(), {})).flags.map(({ number }) => number)
+    expect(new Set(numbers).size).toBe(21)
   })
 
   test('rows are added together or not at all, and a harvest that is sent again is one harvest', async () => {

@@ -1,7 +1,7 @@
 import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
 import { removeRow } from '../database/index.js'
-import { removeRecord, restoreRecord } from '../watches/eventRecords.js'
+import { restoreRecord } from '../watches/eventRecords.js'
 import { csvOf } from '../http/csv.js'
 import { download, read, write, type Serving } from '../http/route.js'
 import { addCheck, addTrap, changeTrap, endToken, issueToken, pasteChecks, restoreTrap, trapsOf } from './service.js'
@@ -14,7 +14,7 @@ export function trapRoutes(router: Router, serving: Serving): void {
   write(router, serving, traps.remove, (ctx) => removeRow(ctx, 'trap', ctx.params.trapId, ctx.input.rowVersion))
   write(router, serving, traps.restore, (ctx) => restoreTrap(ctx, ctx.params.trapId, ctx.input.rowVersion))
   write(router, serving, traps.check, (ctx) => addCheck(ctx, ctx.deps, ctx.input))
-  write(router, serving, traps.removeCheck, (ctx) => removeRecord(ctx, ctx.params.checkId, ctx.input.rowVersion))
+  write(router, serving, traps.removeCheck, (ctx) => removeRow(ctx, 'event_record', ctx.params.checkId, ctx.input.rowVersion))
   write(router, serving, traps.restoreCheck, (ctx) => restoreRecord(ctx, ctx.params.checkId, ctx.input.rowVersion))
   write(router, serving, traps.paste, (ctx) => pasteChecks(ctx, ctx.deps, ctx.params.trapId, ctx.input))
   write(router, serving, traps.issueToken, (ctx) => issueToken(ctx, ctx.params.trapId), { secret: true })

@@ -134,7 +134,7 @@ export async function restoreTrap(w: Write, id: string, rowVersion: number) {
 
 const again = (day: string): string => `${day} is recorded already; remove that check first if it is wrong`
 
-/** Stores a check between those that are known: what came after it is since this one. */
+/** Stores a check, in its place between those that are known. */
 async function insertCheck(
   w: Write,
   trap: Pick<StoredTrap, 'id' | 'blockId' | 'organismId' | 'event' | 'hungOn' | 'takenDownOn'>,
@@ -149,10 +149,6 @@ async function insertCheck(
   const checks = await checksOfTrap(w.tx, trap.id)
   if (checks.some((check) => check.day === day)) throw fieldProblem(path, again(day))
   const season = seasonOf(siteOf, day)
-  const before = checks.findLast((check) => check.day < day && check.season === season)
-  const next = checks.find((check) => check.day > day && check.season === season)
-  // A trap that hangs through the winter begins each season anew: what it caught since autumn is of no day of spring.
-  const begin = trap.hungOn >= season ? trap.hungOn : season < day ? season : civilDate(dayNumber(day) - 1)
   const columns = {
     block_id: trap.blockId,
     organism_id: trap.organismId,
@@ -161,13 +157,10 @@ async function insertCheck(
     season,
     kind: 'catch',
     seen_on: day,
-    looked_before: before?.day ?? begin,
     caught,
     ...more,
   }
-  const made = await insertOnce(w, 'event_record', columns, () => fieldProblem(path, again(day)), id)
-  if (next) await updateRow(w, 'event_record', next.id, next.rowVersion, { looked_before: day })
-  return made
+  return insertOnce(w, 'event_record', columns, () => fieldProblem(path, again(day)), id)
 }
 
 async function trapFor(w: Write, id: string): Promise<StoredTrap> {

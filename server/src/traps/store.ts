@@ -1,5 +1,6 @@
 import type { Trap, TrapCheck } from '@bocado/contract'
 import type { Queryable, Row, Write } from '../database/index.js'
+import { SINCE } from '../watches/eventRecords.js'
 
 /** A trap without what is known of it from its checks, its organism and its watch. */
 export type StoredTrap = Omit<Trap, 'organismName' | 'eventName' | 'lureUntil' | 'checks' | 'biofix' | 'watch'> & { siteId: string }
@@ -41,7 +42,7 @@ const checkOf = (row: Row): StoredCheck => ({
   trapId: row['trap_id'] as string,
   season: row['season'] as string,
   day: row['seen_on'] as string,
-  since: row['looked_before'] as string,
+  since: row['since'] as string,
   caught: row['caught'] as number,
   countedBy: row['counted_by'] as StoredCheck['countedBy'],
   note: row['note'] as string,
@@ -49,7 +50,8 @@ const checkOf = (row: Row): StoredCheck => ({
   rowVersion: row['row_version'] as number,
 })
 
-const CHECKS = `SELECT r.*, p.name AS person_name FROM event_record r JOIN person p ON p.id = r.changed_by
+const CHECKS = `SELECT r.*, p.name AS person_name, ${SINCE} FROM event_record r
+  JOIN person p ON p.id = r.changed_by JOIN trap t ON t.id = r.trap_id
   WHERE r.kind = 'catch' AND r.deleted_at IS NULL AND`
 
 /** Checks of all traps of a site in a season, in the order of their days. */

@@ -64,6 +64,8 @@ describe('a trap', () => {
     expect(await days()).toEqual(['2026-04-20 2026-05-18 6'])
     done(await app.call(traps.restoreCheck, { ...at, checkId: late.id }, { rowVersion: gone.rowVersion }, as))
     expect(await days()).toEqual(['2026-04-20 2026-05-11 2', '2026-05-11 2026-05-18 6'])
+    // Who counted later stays who counted, at the version that their page knows.
+    expect((await trapOf(id)).checks.at(-1)).toMatchObject({ caught: 6, rowVersion: 1 })
     expect(await refused(check(id, '2026-05-11', 1))).toMatch(/^day: 2026-05-11 is recorded already/)
   })
 

@@ -1,23 +1,19 @@
 import type { EventRecord, ParsedInputOf, Site, calibration } from '@bocado/contract'
 import { datedEvents, type Organism } from '@bocado/library'
-import {
-  insertOnce,
-  insertRows,
-  isStored,
-  liveRow,
-  madeColumns,
-  removeRow,
-  restoreRow,
-  updateRow,
-  type Queryable,
-  type Row,
-  type Write,
-} from '../database/index.js'
+import { insertOnce, insertRows, isStored, madeColumns, restoreRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from './store.js'
 import { liveBlock } from '../places/store.js'
+
+/**
+ * The look before a record: what a trap caught is since its check before, whenever that was stored, or since it was hung; a trap that hangs
+ * through the winter begins each season anew. Of a query over `event_record r LEFT JOIN trap t`.
+ */
+export const SINCE = `IF(r.trap_id IS NULL, r.looked_before, COALESCE(
+  LAG(r.seen_on) OVER (PARTITION BY r.trap_id, r.season ORDER BY r.seen_on),
+  LEAST(GREATEST(t.hung_on, r.season), r.seen_on - INTERVAL 1 DAY))) AS since`
 
 const recordOf = (row: Row): EventRecord => ({
   id: row['id'] as string,
@@ -25,7 +21,7 @@ const recordOf = (row: Row): EventRecord => ({
   season: row['season'] as string,
   kind: row['kind'] as EventRecord['kind'],
   seenOn: row['seen_on'] as string,
-  lookedBefore: row['looked_before'] as string | null,
+  lookedBefore: row['since'] as string | null,
   caught: row['caught'] as number | null,
   trap:
     row['trap_id'] === null
@@ -43,7 +39,7 @@ export async function listEventRecords(
   { blockId, organismId }: Pick<StoredWatch, 'blockId' | 'organismId'>,
 ): Promise<EventRecord[]> {
   const [rows] = await db.query<Row[]>(
-    `SELECT r.*, p.name AS person, t.name AS trap_name, t.in_disruption FROM event_record r
+    `SELECT r.*, p.name AS person, t.name AS trap_name, t.in_disruption, ${SINCE} FROM event_record r
      JOIN person p ON p.id = r.changed_by LEFT JOIN trap t ON t.id = r.trap_id
      WHERE r.site_id = ? AND r.block_id = ? AND r.organism_id = ? AND r.deleted_at IS NULL
      ORDER BY r.season, r.event_id, r.seen_on`,
@@ -55,7 +51,7 @@ export async function listEventRecords(
 /** The events that somebody saw at a site in any season, of every organism, without what traps caught; oldest first. */
 export async function listSightings(db: Queryable, siteId: string): Promise<(EventRecord & Pick<StoredWatch, 'blockId' | 'organismId'>)[]> {
   const [rows] = await db.query<Row[]>(
-    `SELECT r.*, p.name AS person, t.name AS trap_name, t.in_disruption FROM event_record r
+    `SELECT r.*, p.name AS person, t.name AS trap_name, t.in_disruption, ${SINCE} FROM event_record r
      JOIN person p ON p.id = r.changed_by LEFT JOIN trap t ON t.id = r.trap_id
      WHERE r.site_id = ? AND r.kind <> 'catch' AND r.deleted_at IS NULL ORDER BY r.season, r.event_id, r.seen_on`,
     [siteId],
@@ -151,31 +147,7 @@ export async function addCatches(
   return listEventRecords(w.tx, w.siteId, place.watch)
 }
 
-/** The catch after another one in the same trap, or in the same series where nobody said in which, by the day of that one. */
-async function nextCatch(w: Write, row: Row): Promise<Row | undefined> {
-  if (row['kind'] !== 'catch') return undefined
-  const [[next]] = await w.tx.query<Row[]>(
-    `SELECT id, row_version, looked_before FROM event_record WHERE site_id = ? AND kind = 'catch' AND deleted_at IS NULL AND block_id = ?
-     AND organism_id = ? AND event_id = ? AND trap_key = ? AND season = ? AND seen_on > ? ORDER BY seen_on LIMIT 1`,
-    [w.siteId, row['block_id'], row['organism_id'], row['event_id'], row['trap_key'], row['season'], row['seen_on']],
-  )
-  return next
-}
-
-/** Takes a record out of sight; what a trap caught after a check that goes is then since the check before it. */
-export async function removeRecord(w: Write, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
-  const row = await liveRow(w.tx, w.siteId, 'event_record', id, true)
-  const removed = await removeRow(w, 'event_record', id, rowVersion)
-  const next = await nextCatch(w, row)
-  if (next) await updateRow(w, 'event_record', next['id'] as string, next['row_version'] as number, { looked_before: row['looked_before'] })
-  return removed
-}
-
 export async function restoreRecord(w: Write, id: string, rowVersion: number): Promise<{ id: string; rowVersion: number }> {
   await restoreRow(w, 'event_record', id, rowVersion)
-  const row = await liveRow(w.tx, w.siteId, 'event_record', id)
-  const next = await nextCatch(w, row)
-  if (next && (next['looked_before'] as string) < (row['seen_on'] as string))
-    await updateRow(w, 'event_record', next['id'] as string, next['row_version'] as number, { looked_before: row['seen_on'] })
   return { id, rowVersion: rowVersion + 1 }
 }

@@ -4,7 +4,7 @@ import { organismsOf } from '../library/catalogue.js'
 import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Serving } from '../http/route.js'
 import { acceptCalibration, acceptClock, typeOwnClock, calibrationOf } from './calibration.js'
-import { addCatches, addSighting, removeRecord, restoreRecord } from './eventRecords.js'
+import { addCatches, addSighting, restoreRecord } from './eventRecords.js'
 import { dropOwnFigure, setOwnFigures } from './models.js'
 import { countingRules } from '../scouting/countingRules.js'
 import { presentedOrganism } from './presented.js'
@@ -52,6 +52,6 @@ export function watchRoutes(router: Router, serving: Serving): void {
     await restoreRow(ctx, 'own_clock', id, ctx.input.rowVersion)
     return { id, rowVersion: ctx.input.rowVersion + 1 }
   })
-  write(router, serving, calibration.removeRecord, (ctx) => removeRecord(ctx, ctx.params.recordId, ctx.input.rowVersion))
+  write(router, serving, calibration.removeRecord, (ctx) => removeRow(ctx, 'event_record', ctx.params.recordId, ctx.input.rowVersion))
   write(router, serving, calibration.restoreRecord, (ctx) => restoreRecord(ctx, ctx.params.recordId, ctx.input.rowVersion))
 }

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { nameOf } from '../api/unsent.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
+import { WithActions } from '../design/sections.js'
 import { Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
@@ -23,12 +24,6 @@ const Row = styled.div<{ $chosen: boolean }>`
   @media ${PHONE} {
     grid-template-columns: minmax(0, 1fr);
   }
-`
-const Seen = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) max-content;
-  gap: 12px;
-  align-items: start;
 `
 const Due = styled.b`
   border-left: 4px solid ${colour.pollen};
@@ -162,7 +157,7 @@ function Visits(p: { flag: Flag; name: string; organism: Organism | undefined; i
       <Rows>
         {flag.visits.map((visit) => (
           <li key={visit.id}>
-            <Seen>
+            <WithActions>
               <span>
                 {f.withYear(visit.seenOn)}: {[t(`flags.sight.${visit.sight}`), ...seenWords(visit)].filter(Boolean).join(', ')}{' '}
                 <Small as="span">
@@ -184,7 +179,7 @@ function Visits(p: { flag: Flag; name: string; organism: Organism | undefined; i
                   said={t('flags.visitRemoved', { date: f.date(visit.seenOn) })}
                 />
               ) : null}
-            </Seen>
+            </WithActions>
           </li>
         ))}
       </Rows>

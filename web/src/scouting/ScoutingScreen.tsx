@@ -14,6 +14,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Choice, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
+import { TwoSided, WithActions } from '../design/sections.js'
 import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
@@ -32,23 +33,6 @@ import { RoundsChart } from './RoundsChart.js'
 import '../messages/en/field.js'
 import '../messages/en/work.js'
 
-const Watch = styled.section`
-  display: grid;
-  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr);
-  gap: 10px 32px;
-  padding: 16px 0;
-  border-top: 2px solid ${colour.ink};
-  @media ${PHONE} {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`
-/** The count in words, what can be done with it beside it. */
-const Counted = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) max-content;
-  gap: 12px;
-  align-items: start;
-`
 const CountLink = styled(Link)`
   display: inline-flex;
   justify-self: start;
@@ -150,7 +134,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   const last = row.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
   const threshold = thresholdOf(row.watch, organism)
   return (
-    <Watch>
+    <TwoSided>
       <Stack>
         <Heading>
           {row.organismName} <Quiet style={{ fontSize: 15 }}>{block.name}</Quiet>
@@ -198,7 +182,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
           ))}
         </Rows>
       </Stack>
-    </Watch>
+    </TwoSided>
   )
 }
 
@@ -213,7 +197,7 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
   const isOpen = verdict === 'undecided' || verdict === 'too-few'
   return (
     <li>
-      <Counted>
+      <WithActions>
         <span>
           {f.date(round.countedOn)}, {round.checkAreaName ?? t('count.inBlock')}: {f.number(round.per100, 1)}{' '}
           {t('scouting.per100', { items })}{' '}
@@ -245,7 +229,7 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
             said={t('scouting.removed', { date: f.date(round.countedOn) })}
           />
         </Line>
-      </Counted>
+      </WithActions>
       {isOver && decides ? <DecideForm round={round} onDone={() => setDecides(false)} /> : null}
     </li>
   )

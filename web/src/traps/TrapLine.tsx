@@ -1,6 +1,5 @@
 import { endpoints, type Block, type Organism, type Trap, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
-import styled from 'styled-components'
 import { useWrite } from '../api/hooks.js'
 import { nameOf } from '../api/unsent.js'
 import { useEntry } from '../api/useEntry.js'
@@ -12,8 +11,8 @@ import { DateField } from '../design/DateField.js'
 import { DayOrderChoice } from '../design/DayOrderChoice.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
+import { TwoSided, WithActions } from '../design/sections.js'
 import { Caution, Fields, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
-import { colour, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
@@ -24,23 +23,6 @@ import { checksOf } from '../windows/pastedChecks.js'
 import { CatchPicture } from './CatchPicture.js'
 import { CounterPart } from './CounterPart.js'
 import { TrapForm, trapInput } from './TrapForm.js'
-
-const Row = styled.section`
-  display: grid;
-  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr);
-  gap: 10px 32px;
-  padding: 16px 0;
-  border-top: 2px solid ${colour.ink};
-  @media ${PHONE} {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`
-const Check = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) max-content;
-  gap: 12px;
-  align-items: start;
-`
 
 type Doing = 'check' | 'edit' | 'paste' | null
 
@@ -66,7 +48,7 @@ export function TrapLine(p: {
   if (doing === 'edit')
     return <TrapForm {...p} begins={{ name, blockId: trap.blockId, organismId: trap.organismId }} onDone={() => setDoing(null)} />
   return (
-    <Row>
+    <TwoSided>
       <Stack>
         <Heading>
           {name} <Quiet style={{ fontSize: 15 }}>{block}</Quiet>
@@ -110,7 +92,7 @@ export function TrapLine(p: {
         </TextButton>
         {isOpen ? <Opened trap={trap} isPast={isPast} onDo={setDoing} /> : null}
       </Stack>
-    </Row>
+    </TwoSided>
   )
 }
 
@@ -127,7 +109,7 @@ function Opened({ trap, isPast, onDo }: { trap: Trap; isPast: boolean; onDo: (do
       <Rows>
         {checks.slice(0, most).map((check) => (
           <li key={check.id}>
-            <Check>
+            <WithActions>
               <span>
                 {t('traps.checkLine', {
                   date: f.date(check.day),
@@ -149,7 +131,7 @@ function Opened({ trap, isPast, onDo }: { trap: Trap; isPast: boolean; onDo: (do
                   said={t('traps.checkRemoved', { date: f.date(check.day) })}
                 />
               )}
-            </Check>
+            </WithActions>
           </li>
         ))}
       </Rows>
