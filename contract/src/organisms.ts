@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { id, rowVersion } from './common.js'
+import { countingPlanSchema, scales } from './scouting.js'
 
 const source = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('paper'), authors: z.string(), year: z.int() }),
@@ -69,7 +70,21 @@ export const organismSchema = z.object({
     decision: z.string().optional(),
     eliminate: z.boolean(),
     /** How the site counts it, where it goes by another rule than the library. */
-    rule: z.object({ id, frame: z.string(), reason: z.string(), hasUnit: z.boolean(), rowVersion }).nullable(),
+    rule: z
+      .object({
+        id,
+        frame: z.string(),
+        reason: z.string(),
+        weights: z.record(z.string(), z.number()),
+        hasUnit: z.boolean(),
+        plan: countingPlanSchema.nullable(),
+        rowVersion,
+      })
+      .nullable(),
+    /** By what it is counted here; with `degrees` the classes are degrees, and what comes of them is per cent of what is looked at. */
+    scale: z.enum(scales),
+    /** Degrees of its damage that are drawn, in per cent, and the drawing. */
+    degrees: z.object({ drawing: z.string(), percents: z.array(z.number()) }),
   }),
   /** What to say of an infection that the weather allowed; null where the organism is no disease. */
   infection: z.object({ inoculum: z.string(), lookFor: z.string(), curativeDays: z.number() }).nullable(),

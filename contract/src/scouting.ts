@@ -19,6 +19,77 @@ export const sampleUnitSchema = z.object({
 })
 export type SampleUnit = z.infer<typeof sampleUnitSchema>
 
+/** By which kind of class it is counted: the entry's own, or the drawn degrees of its damage. */
+export const scales = ['classes', 'degrees'] as const
+export type Scale = (typeof scales)[number]
+
+/** From which sample unit on a count was at another place, and whether that lies at the edge of the block; null: not said. */
+export const countedPlaceSchema = z.object({
+  from: z.int({ error: 'enter a whole number' }).min(0, { error: 'must be at least 0' }),
+  edge: z.boolean().nullable(),
+})
+export type CountedPlace = z.infer<typeof countedPlaceSchema>
+
+/** Natural enemies as they are told apart in a walk. */
+export const enemyKinds = [
+  'lady-beetles',
+  'lacewings',
+  'hover-flies',
+  'predatory-bugs',
+  'predatory-mites',
+  'spiders',
+  'ground-beetles',
+  'parasitised',
+  'others',
+] as const
+export type EnemyKind = (typeof enemyKinds)[number]
+const enemiesSchema = z.partialRecord(
+  z.enum(enemyKinds),
+  z.int({ error: 'enter a whole number' }).min(0, { error: 'must be at least 0' }).max(100_000, { error: 'must be at most 100000' }),
+)
+export type Enemies = z.infer<typeof enemiesSchema>
+
+const stratumSchema = z.object({
+  edge: z.boolean(),
+  units: z.int(),
+  places: z.int(),
+  per100: z.number(),
+  /** Upper bound (one-sided, 90 %) of what is there. */
+  upper: z.number(),
+  verdict: z.enum(['act', 'stop', 'go-on', 'too-few', 'undecided']).nullable(),
+})
+
+/** How much animals sit together, as counts of a site tell it. */
+export const clumpingSchema = z.object({
+  k: z.number().positive().nullable(),
+  taylor: z.object({ a: z.number().positive(), b: z.number() }).nullable(),
+  crowding: z.object({ alpha: z.number(), beta: z.number() }).nullable(),
+  counts: z.int(),
+})
+export type Clumping = z.infer<typeof clumpingSchema>
+
+export const planKinds = ['sequential', 'fixed', 'crowding', 'precision'] as const
+const wholeUnits = (what: string, min: number) =>
+  z
+    .int({ error: 'enter a whole number' })
+    .min(min, { error: `must be at least ${min}` })
+    .max(1000, { error: 'must be at most 1000' })
+    .describe(what)
+/** How a site ends its counts of an organism, where it goes by a plan of its own. */
+export const countingPlanSchema = z.object({
+  kind: z.enum(planKinds, { error: 'choose how a count ends' }),
+  safeShare: number('what is safe', 0.05, 0.95),
+  needless: number('the risk of treating needlessly', 0.01, 0.3),
+  missed: number('the risk of missing', 0.01, 0.3),
+  relativeSe: number('the precision', 0.05, 0.5),
+  leastUnits: wholeUnits('the least sample units', 1),
+  leastPlaces: wholeUnits('the least places', 1),
+  mostUnits: wholeUnits('the most sample units', 1),
+  /** Measured in the counts that there were when the plan was chosen; null: as it is assumed. */
+  clumping: clumpingSchema.nullable(),
+})
+export type OwnCountingPlan = z.infer<typeof countingPlanSchema>
+
 /** A count in one area on one day: what was found on each sample unit, by class. */
 export const roundSchema = z.object({
   id,
@@ -30,6 +101,10 @@ export const roundSchema = z.object({
   units: z.array(tally),
   /** By which unit it was counted. */
   unit: sampleUnitSchema,
+  /** Where the places were; null where nobody kept that. */
+  places: z.array(countedPlaceSchema).nullable(),
+  scale: z.enum(scales),
+  enemies: enemiesSchema,
   /** That the walk took; null where nobody measured. */
   minutes: z.int().nullable(),
   /** What was picked or crushed on the walk. */
@@ -48,6 +123,10 @@ export const roundSchema = z.object({
    * threshold, classes that weigh differently, or an untreated check area.
    */
   verdict: z.enum(['act', 'stop', 'undecided', 'too-few']).nullable(),
+  /** Edge and inside by themselves, where both were counted; against the threshold of its day. */
+  strata: z.array(stratumSchema),
+  /** Which of them to treat where the other may be left; null: all or nothing. */
+  spot: z.enum(['edge', 'inside']).nullable(),
 })
 export type Round = z.infer<typeof roundSchema>
 
@@ -58,6 +137,18 @@ export const roundInput = z.object({
   /** By which unit it was counted; null: as the site counts it when it is stored. */
   unit: sampleUnitSchema.nullable().default(null),
   units: z.array(tally).min(1, { error: 'count at least one sample unit' }).max(1000, { error: 'at most 1000 sample units in a round' }),
+  places: z
+    .array(countedPlaceSchema)
+    .min(1, { error: 'name the first place' })
+    .max(1000, { error: 'at most 1000 places' })
+    .refine((all) => all[0]?.from === 0, { error: 'the first place begins with the first sample unit' })
+    .refine((all) => all.every(({ from }, i) => i === 0 || from > (all[i - 1]?.from ?? 0)), {
+      error: 'each place begins after the one before',
+    })
+    .nullable()
+    .default(null),
+  scale: z.enum(scales).default('classes'),
+  enemies: enemiesSchema.default({}),
   minutes: z
     .int({ error: 'enter the minutes as a whole number' })
     .min(0, { error: 'must be at least 0' })
@@ -110,10 +201,21 @@ export const scouting = {
         })
         .nullable()
         .default(null),
+      scale: z.enum(scales, { error: 'choose by what it is counted' }).default('classes'),
+      plan: countingPlanSchema.nullable().default(null),
       /** null where there is no rule yet. */
       rowVersion: rowVersion.nullable(),
     }),
     response: z.object({ id, rowVersion }),
+  }),
+  spread: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/organisms/:organismId/spread',
+    restsOn: ['counts'],
+    summary: 'How much animals sit together by the counts of the site, all seasons; null where they are too few to tell',
+    params: z.object({ siteId: id, organismId: z.string() }),
+    input: z.object({}),
+    response: z.object({ clumping: clumpingSchema.nullable(), counts: z.int() }),
   }),
   removeRule: endpoint({
     method: 'delete',

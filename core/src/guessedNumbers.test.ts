@@ -57,6 +57,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   MONTHS: 'exact',
   NOTHING: 'stands for a day that is not over',
   OF_INFECTION: 'words, no numbers',
+  DRAWS: 'of the computation',
+  CROSSING_SEED: 'of the computation',
   TABLES: 'published',
   MOST_CELLS: 'of the computation',
   CELLS_ACROSS: 'of the computation',

@@ -33,7 +33,7 @@ import { mergeRows } from '@bocado/server/weather/readingStore'
 import { tendStations } from '@bocado/server/worker/tendStations'
 import { storeFile } from '@bocado/server/weatherFiles/service'
 import { endpoints, type WeatherMapping } from '@bocado/contract'
-import { drawRound } from './counts.js'
+import { drawEdged, drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventVarietyLooks } from './pastVarieties.js'
@@ -63,6 +63,7 @@ import {
   SEASON,
   SITE,
   STATIONS,
+  EDGED,
   STORY,
   VARIETY_YEARS,
   WATCHES,
@@ -114,6 +115,9 @@ async function seedWeather(w: Write, stationId: string, station: (typeof STATION
     () => undefined,
   )
 }
+
+/** Of a round that was taken down without places and natural enemies. */
+const NOT_KEPT = { places: null, scale: 'classes', enemies: {} } as const
 
 /** The forecasts of the last weeks, as they were issued: they can be held against what came. */
 async function seedForecasts(w: Write, stationId: string, station: (typeof STATIONS)[number]): Promise<void> {
@@ -296,9 +300,25 @@ async function seed(deps: Deps): Promise<void> {
         note: '',
         made: null,
         taken: null,
+        ...NOT_KEPT,
       })
     }
   }
+  const thrips = watched.get(`${EDGED.organism} ${EDGED.block}`) as string
+  for (const { countedOn, edge, inside, enemies } of EDGED.rounds)
+    await createRound(scout, deps, {
+      watchId: thrips,
+      checkAreaId: null,
+      countedOn,
+      unit: null,
+      ...drawEdged(random, { edge, inside }, EDGED.places, EDGED.plantsPerPlace, 'thrips'),
+      scale: 'classes',
+      enemies,
+      minutes: 22,
+      note: '',
+      made: null,
+      taken: null,
+    })
   const virus = products[0]!
   const done = await planTreatment(
     lead,

@@ -359,6 +359,21 @@ export const STORY = {
   ],
 } as const
 
+/** Thrips on Onion Flat: per plant in truth, more at the edge where the wind drops them; natural enemies seen on the same walk. */
+export const EDGED = {
+  organism: 'onion-thrips',
+  block: 'Onion Flat',
+  /** Of each place, whether it lies at the edge. */
+  places: [true, true, true, true, true, false, false, false, false, false, false],
+  plantsPerPlace: 2,
+  rounds: [
+    { countedOn: '2026-05-22', edge: 4, inside: 0.8, enemies: { lacewings: 2 } },
+    { countedOn: '2026-05-29', edge: 7, inside: 1.2, enemies: { lacewings: 3, 'predatory-bugs': 4 } },
+    { countedOn: '2026-06-05', edge: 13, inside: 2, enemies: { lacewings: 4, 'predatory-bugs': 9 } },
+    { countedOn: '2026-06-11', edge: 26, inside: 3.5, enemies: { lacewings: 7, 'predatory-bugs': 15, spiders: 3 } },
+  ],
+} as const
+
 /** Bloom plants along the lane, in the order in which they bloom. */
 export const LANE = [
   'forsythia',

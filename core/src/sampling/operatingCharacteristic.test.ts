@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { seededRandom } from '../statistics/index.js'
-import { drawFinds, type CountedAgainst } from './countingPlan.js'
-import { operatingCharacteristic } from './operatingCharacteristic.js'
+import { clumping } from './clumping.js'
+import type { CountedAgainst } from './countingPlan.js'
+import { drawFinds, operatingCharacteristic } from './operatingCharacteristic.js'
 
 const FRUIT: CountedAgainst = { per100: 2, measure: 'incidence', itemsPerUnit: 20, suggestedUnits: 24, weights: [1, 0, 0] }
 const BEETLES: CountedAgainst = { per100: 50, measure: 'density', itemsPerUnit: 1, suggestedUnits: 25, weights: [1] }
@@ -62,4 +63,23 @@ test('what is drawn has the mean that was asked for, and clumps as it was taken 
 test('without a plan there is nothing to simulate', () => {
   expect(operatingCharacteristic({ ...BEETLES, weights: [0.5] }, [1], 10, seededRandom(1))).toBeNull()
   expect(() => operatingCharacteristic(BEETLES, [-1], 10, seededRandom(1))).toThrow('per100')
+})
+
+test('counts that were drawn with a k give it back', () => {
+  const random = seededRandom(8)
+  const drawn = (k: number) => {
+    const against = { ...BEETLES, clumping: { k, taylor: null, crowding: null, counts: 9 } }
+    return [20, 50, 100, 200, 300, 400].map((per100) => Array.from({ length: 600 }, () => drawFinds(against, per100, random)))
+  }
+  for (const k of [0.4, 2]) expect(clumping(drawn(k))!.k! / k).toBeCloseTo(1, 0)
+})
+
+test('a plan by crowding errs about as often as it says where it is not cut off, though it is looked at after every unit', () => {
+  const clumped = { k: 1, taylor: { a: 1.5, b: 1.3 }, crowding: { alpha: 0, beta: 2 }, counts: 9 }
+  const against: CountedAgainst = { ...BEETLES, clumping: clumped, choice: { kind: 'crowding' } }
+  expect(ends(against, 20).stop).toBeGreaterThan(0.9)
+  expect(ends(against, 120).act).toBeGreaterThan(0.9)
+  // By precision every count ends known or undecided, and the more there is the sooner.
+  const precise: CountedAgainst = { ...BEETLES, per100: 100, suggestedUnits: 200, clumping: clumped, choice: { kind: 'precision' } }
+  expect(ends(precise, 400).units).toBeLessThan(ends(precise, 100).units)
 })

@@ -1,6 +1,7 @@
 import { requireAtLeast, requirePositive } from '../guards.js'
 import type { Random } from '../statistics/index.js'
-import { countingPlan, countingVerdict, drawFinds, type CountedAgainst } from './countingPlan.js'
+import { drawClumped } from './clumping.js'
+import { ASSUMED_K, countingPlan, countingVerdict, SAME_UNIT_CORRELATION, type CountedAgainst } from './countingPlan.js'
 
 /** How counts by a plan end where there really are so many. */
 export interface CountsEnd {
@@ -11,6 +12,38 @@ export interface CountsEnd {
   undecided: number
   /** Sample units of a count, on average. */
   units: number
+}
+
+/** The exponent with which animals sit at a mean, by what counts tell of their spread. */
+function exponentAt({ clumping, choice }: CountedAgainst, mean: number): number {
+  const { alpha, beta } = clumping?.crowding ?? {}
+  const variance =
+    choice?.kind === 'precision' && clumping?.taylor
+      ? clumping.taylor.a * mean ** clumping.taylor.b
+      : choice?.kind === 'crowding' && alpha !== undefined && beta !== undefined
+        ? (alpha + 1) * mean + (beta - 1) * mean ** 2
+        : null
+  if (variance === null) return clumping ? (clumping.k ?? Infinity) : ASSUMED_K
+  return variance > mean ? mean ** 2 / (variance - mean) : Infinity
+}
+
+/**
+ * What is found on one sample unit where there really are so many per hundred items, drawn as the plan takes it: animals by the negative
+ * binomial, infested items by an urn from which each draw makes its like more likely (beta-binomial, Pólya).
+ *
+ * @throws RangeError for a share of items above all of them
+ */
+export function drawFinds(against: CountedAgainst, per100: number, random: Random): number {
+  const { measure, itemsPerUnit } = against
+  if (measure === 'density') {
+    const mean = (per100 / 100) * itemsPerUnit
+    return mean === 0 ? 0 : drawClumped(random, mean, exponentAt(against, mean))
+  }
+  if (per100 > 100) throw new RangeError(`per100 must be at most 100 where items are counted, got ${per100}`)
+  const strength = (1 - SAME_UNIT_CORRELATION) / SAME_UNIT_CORRELATION
+  let found = 0
+  for (let item = 0; item < itemsPerUnit; item++) if (random() < ((per100 / 100) * strength + found) / (strength + item)) found++
+  return found
 }
 
 /**

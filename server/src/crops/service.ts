@@ -8,6 +8,7 @@ import {
   ROTATION_YEARS,
   seasonLater,
   type FlowerSpan,
+  type StageOnTheWay,
 } from '@bocado/core'
 import { crops, findCrop, type Crop, type CropStage } from '@bocado/library'
 import {
@@ -121,7 +122,10 @@ interface Calendar {
   all: StoredPlanting[]
 }
 
-async function calendarOf({ db, clock }: Deps, siteId: string, start?: string): Promise<Calendar> {
+/** What the calendar is read from: also the transaction in which something is written. */
+export type Reading = Pick<Deps, 'clock'> & { db: Queryable }
+
+async function calendarOf({ db, clock }: Reading, siteId: string, start?: string): Promise<Calendar> {
   const [site, all, stages] = await Promise.all([getSite(db, clock, siteId), listPlantings(db, siteId), listStages(db, siteId)])
   if (start !== undefined) requireSeason(site, start)
   const season = start === undefined ? site.season : { start, end: civilDate(seasonLater(dayNumber(start), 1) - 1) }
@@ -188,6 +192,24 @@ export async function cropsInFlower(
   return plantings.flatMap(({ placeId, crop, known, dated: { flowers } }) =>
     known && flowers && isWithin(placeId) ? [{ plantId: `crop-${crop}`, name: known.name, ...flowers }] : [],
   )
+}
+
+/** How far the crop of a block is, for thresholds that change with it: of several that which stands there since latest. */
+export async function stagesInBlocks(deps: Reading, siteId: string, season: string): Promise<(blockId: string) => StageOnTheWay[]> {
+  const [{ plantings }, places] = [await calendarOf(deps, siteId, season), await tree(deps.db, siteId)]
+  const isWithin = (id: string | null | undefined, blockId: string): boolean =>
+    !!id && (id === blockId || isWithin(places.get(id)?.parentId, blockId))
+  const dayOf = (day: string): number => dayNumber(day)
+  return (blockId) => {
+    const there = plantings.filter(({ placeId, standsUntil }) => standsUntil === null && isWithin(placeId, blockId))
+    const latest = there.toSorted((a, b) => (a.standsFrom < b.standsFrom ? 1 : -1))[0]
+    return (latest?.dated.stages ?? []).map(({ stage, seen, expected, isPast }) => ({
+      id: stage,
+      seen: seen && dayOf(seen.on),
+      expected: expected && { from: dayOf(expected.from), until: dayOf(expected.until) },
+      isPast,
+    }))
+  }
 }
 
 type Fields = Omit<ParsedInputOf<typeof operations.add>, 'begins'>

@@ -1,4 +1,4 @@
-import type { ParsedInputOf, SampleUnit, scouting } from '@bocado/contract'
+import type { OwnCountingPlan, ParsedInputOf, SampleUnit, Scale, scouting } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { insertOnce, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
@@ -11,6 +11,9 @@ export interface CountingRule {
   weights: Record<string, number>
   /** Of the site's own; null: the library's. */
   unit: (SampleUnit & { suggested: number }) | null
+  scale: Scale
+  /** How its counts end; null: as usual. */
+  plan: OwnCountingPlan | null
   frame: string
   reason: string
   rowVersion: number
@@ -31,6 +34,8 @@ const ruleOf = (row: Row): CountingRule => ({
   organismId: row['organism_id'] as string,
   weights: jsonOf<Record<string, number>>(row['weights']),
   unit: unitOf(row),
+  scale: row['scale'] as Scale,
+  plan: row['plan'] === null ? null : jsonOf<OwnCountingPlan>(row['plan']),
   frame: row['frame'] as string,
   reason: row['reason'] as string,
   rowVersion: row['row_version'] as number,
@@ -46,6 +51,16 @@ export async function countingRules(db: Queryable, siteId: string): Promise<Map<
 export const weightsOf = (organism: Organism, rule: Pick<CountingRule, 'weights'> | undefined): Record<string, number> =>
   Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, rule?.weights[id] ?? weight]))
 
+/** What a class of a degree of damage weighs: the share of an item's surface that it means; null for other classes. */
+export function degreeWeight(classId: string): number | null {
+  const percent = Number(/^degree-(\d+(?:\.\d+)?)$/.exec(classId)?.[1] ?? NaN)
+  return percent > 0 && percent <= 100 ? percent / 100 : null
+}
+
+/** The degrees of damage as classes: each item that shows one weighs as much of it as is damaged. */
+export const degreeClasses = (percents: readonly number[]): { id: string; name: string; weight: number }[] =>
+  percents.map((percent) => ({ id: `degree-${percent}`, name: `about ${percent} %`, weight: percent / 100 }))
+
 /** Sets how a site counts an organism, or changes it; rounds that were counted before are reckoned by it as well. */
 export async function setCountingRule(
   w: Write,
@@ -58,6 +73,12 @@ export async function setCountingRule(
     if (!classes.includes(name)) throw fieldProblem(`weights.${name}`, `is no class that is counted for it; use ${classes.join(', ')}`)
   const weights = weightsOf(organism, { weights: input.weights })
   if (classes.every((id) => weights[id] === 0)) throw fieldProblem('weights', 'let at least one class count')
+  const { plan } = input
+  if (plan && plan.mostUnits < plan.leastUnits) throw fieldProblem('plan.mostUnits', 'must be at least as many as the least sample units')
+  if (plan?.kind === 'crowding' && !plan.clumping?.crowding)
+    throw fieldProblem('plan.kind', 'needs how they sit together, as counts of single sample units tell it')
+  if (plan?.kind === 'precision' && !plan.clumping?.taylor)
+    throw fieldProblem('plan.kind', 'needs how they sit together, as counts of single sample units tell it')
   const columns = {
     organism_id: organismId,
     weights: JSON.stringify(input.weights),
@@ -66,6 +87,8 @@ export async function setCountingRule(
     unit_many: input.unit?.many ?? null,
     unit_items: input.unit?.items ?? null,
     unit_suggested: input.unit?.suggested ?? null,
+    scale: input.scale,
+    plan: input.plan ? JSON.stringify(input.plan) : null,
     reason: input.reason,
   }
   if (input.rowVersion === null) {

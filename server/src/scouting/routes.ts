@@ -4,7 +4,7 @@ import { removeRow, restoreRow } from '../database/index.js'
 import { read, write, type Serving } from '../http/route.js'
 import { restoreCountingRule, setCountingRule } from './countingRules.js'
 import { decide, restoreDecision } from './decisions.js'
-import { changeRound, createRound, getRound, listRounds } from './service.js'
+import { changeRound, createRound, getRound, listRounds, spreadOf } from './service.js'
 
 export function scoutingRoutes(router: Router, serving: Serving): void {
   const { scouting } = endpoints
@@ -14,6 +14,7 @@ export function scoutingRoutes(router: Router, serving: Serving): void {
   write(router, serving, scouting.decide, (ctx) => decide(ctx, ctx.deps, ctx.input))
   write(router, serving, scouting.removeDecision, (ctx) => removeRow(ctx, 'decision', ctx.params.decisionId, ctx.input.rowVersion))
   write(router, serving, scouting.restoreDecision, (ctx) => restoreDecision(ctx, ctx.params.decisionId, ctx.input.rowVersion))
+  read(router, serving, scouting.spread, ({ deps, params }) => spreadOf(deps.db, params.siteId, params.organismId))
   read(router, serving, scouting.list, ({ deps, params, input }) => listRounds(deps.db, params.siteId, input.season))
   write(router, serving, scouting.create, (ctx) => createRound(ctx, ctx.deps, ctx.input))
   write(router, serving, scouting.update, (ctx) => changeRound(ctx, ctx.deps, ctx.params.roundId, ctx.input))

@@ -1,25 +1,47 @@
-import type { ParsedInputOf, Round, scouting } from '@bocado/contract'
-import { actionThreshold, countingPlan, countingVerdict, effectiveCount, isCrossed } from '@bocado/core'
+import type { ParsedInputOf, ResponseOf, Round, scouting } from '@bocado/contract'
+import {
+  actionThreshold,
+  clumping,
+  countingPlan,
+  countingVerdict,
+  effectiveCount,
+  isCrossed,
+  spotTreatment,
+  strataOf,
+  type CountedAgainst,
+} from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { insertRow, isStored, madeColumns, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
+import { requireOrganism } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
-import { countingRules, weightsOf, type CountingRule } from './countingRules.js'
-import { findRound, roundsOfSeason, type StoredRound } from './store.js'
+import { countingRules, degreeWeight, weightsOf, type CountingRule } from './countingRules.js'
+import { countsOf, findRound, roundsOfSeason, type StoredRound } from './store.js'
+import { countedBy, thresholdBy, withThresholdsOn } from './thresholds.js'
 
 /** A round with what it amounts to: effective count per unit and per hundred items, beside the threshold of its day. */
 function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>): Round {
   const { organismId, ownEntry: _, ownThreshold, thresholdThen, ...shown } = round
   const { sampling } = organismOf(round)
-  const weights = weightsOf(organismOf(round), rules.get(organismId))
-  // Of a share each item counts once, however much was found on it.
+  const rule = rules.get(organismId)
+  const measure = measureOf(sampling, round.scale)
   const unit = round.unit ?? { one: sampling.unit, many: sampling.units, items: sampling.itemsPerUnit }
-  const most = sampling.measure === 'incidence' ? unit.items : Infinity
-  const effective = round.units.map((unit) => Math.min(most, effectiveCount(unit, weights)))
+  const effective = effectiveOf(round, organismOf(round), rule)
   const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * unit.items)
-  const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedFor(sampling)) : thresholdThen
+  const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedBy(sampling, round.scale)) : thresholdThen
+  const against: CountedAgainst | null = threshold && {
+    per100: threshold.per100,
+    measure,
+    itemsPerUnit: unit.items,
+    suggestedUnits: sampling.suggestedUnits,
+    weights: weightsIn(round, organismOf(round), rule),
+    ...endsBy(rule),
+  }
+  const isInBlock = round.checkAreaId === null
+  const strata = isInBlock && round.places && against ? strataOf(effective, round.places, against) : []
+  const spot = threshold && threshold.from !== 'every-one' ? spotTreatment(strata, threshold.per100) : null
   return {
     ...shown,
     unit,
@@ -27,22 +49,60 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
     per100,
     threshold,
     crossed: isCrossed(per100, threshold),
-    verdict: round.checkAreaId === null ? verdictOf(sampling, { threshold, unit, effective, weights: Object.values(weights) }) : null,
+    verdict: isInBlock && against ? verdictOf(against, effective, round.places?.length ?? null) : null,
+    strata,
+    spot: spot && (spot.treat.edge ? 'edge' : 'inside'),
   }
 }
 
-type Counted = Pick<Round, 'threshold' | 'unit' | 'effective'> & { weights: readonly number[] }
+type Sampling = Organism['sampling']
+
+/** Of degrees the share of the surface is summed; other counts are as the entry says. */
+const measureOf = (sampling: Sampling, scale: Round['scale']): Sampling['measure'] => (scale === 'degrees' ? 'density' : sampling.measure)
+
+const weightsIn = ({ scale, units }: Pick<StoredRound, 'scale' | 'units'>, organism: Organism, rule: CountingRule | undefined): number[] =>
+  scale === 'degrees' ? Object.values(degreeWeightsOf(units)) : Object.values(weightsOf(organism, rule))
+
+const degreeWeightsOf = (units: readonly Record<string, number>[]): Record<string, number> =>
+  Object.fromEntries([...new Set(units.flatMap((unit) => Object.keys(unit)))].map((id) => [id, degreeWeight(id) ?? 0]))
+
+/** The effective count of each sample unit; of a share each item counts once, however much was found on it. */
+function effectiveOf(round: Pick<StoredRound, 'units' | 'unit' | 'scale'>, organism: Organism, rule: CountingRule | undefined): number[] {
+  const { sampling } = organism
+  const weights = round.scale === 'degrees' ? degreeWeightsOf(round.units) : weightsOf(organism, rule)
+  const items = round.unit?.items ?? sampling.itemsPerUnit
+  const most = measureOf(sampling, round.scale) === 'incidence' ? items : Infinity
+  return round.units.map((unit) => Math.min(most, effectiveCount(unit, weights)))
+}
+
+/** How a count ends by the site's own plan; as usual where it has none. */
+function endsBy(rule: CountingRule | undefined): Pick<CountedAgainst, 'choice' | 'clumping'> {
+  if (!rule?.plan) return {}
+  const { clumping: measured, ...choice } = rule.plan
+  return { choice, ...(measured ? { clumping: measured } : {}) }
+}
 
 /** What a stored round decides by itself: it is over, so what was still between the lines stays undecided. */
-function verdictOf({ measure, suggestedUnits }: Organism['sampling'], { threshold, unit, effective, weights }: Counted): Round['verdict'] {
-  const plan = threshold && countingPlan({ per100: threshold.per100, measure, itemsPerUnit: unit.items, suggestedUnits, weights })
+function verdictOf(against: CountedAgainst, effective: readonly number[], places: number | null): Round['verdict'] {
+  const plan = countingPlan(against)
   if (!plan) return null
   const total = effective.reduce((a, b) => a + b, 0)
-  const said = countingVerdict(plan, effective.length, total)
+  const said = countingVerdict(plan, effective.length, total, places)
   return said === 'go-on' ? 'undecided' : said
 }
 
-const countedFor = ({ threshold, serves, eliminate }: Organism['sampling']) => ({ threshold, serves, eliminate })
+/** How much animals sit together by the counts of a site. */
+export async function spreadOf(db: Queryable, siteId: string, organismId: string): Promise<ResponseOf<typeof scouting.spread>> {
+  const organism = await requireOrganism(db, siteId, organismId)
+  const rule = (await countingRules(db, siteId)).get(organismId)
+  const scale = rule?.scale ?? 'classes'
+  const items = rule?.unit?.items ?? organism.sampling.itemsPerUnit
+  // Only what was counted by the unit of today tells how it varies between such units.
+  const counts = (await countsOf(db, siteId, organismId)).filter(
+    (round) => round.scale === scale && (round.unit?.items ?? organism.sampling.itemsPerUnit) === items,
+  )
+  return { clumping: clumping(counts.map((round) => effectiveOf(round, organism, rule))), counts: counts.length }
+}
 
 export async function listRounds(db: Queryable, siteId: string, season: string): Promise<Round[]> {
   const rules = await countingRules(db, siteId)
@@ -68,16 +128,23 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
     )
     if (!area) throw fieldProblem('checkAreaId', 'choose a check area of the block that is watched')
   }
-  const classes = organismOf(watch).sampling.classes.map(({ id }) => id)
+  const { about, sampling } = organismOf(watch)
+  const byDegrees = input.scale === 'degrees'
+  const classes = byDegrees ? about.damage.degrees.map((percent) => `degree-${percent}`) : sampling.classes.map(({ id }) => id)
   input.units.forEach((unit, i) => {
-    const unknown = Object.keys(unit).find((name) => !classes.includes(name))
+    const unknown = Object.keys(unit).find((name) => (byDegrees ? degreeWeight(name) === null : !classes.includes(name)))
     if (unknown !== undefined)
       throw fieldProblem(`units.${i}.${unknown}`, `is no class that is counted for this organism; use ${classes.join(', ')}`)
   })
+  const beyond = input.places?.findIndex(({ from }) => from >= input.units.length) ?? -1
+  if (beyond > 0) throw fieldProblem(`places.${beyond}.from`, `must be below ${input.units.length}, the number of sample units`)
   return {
     check_area_id: input.checkAreaId,
     counted_on: input.countedOn,
     units: JSON.stringify(input.units),
+    places: input.places ? JSON.stringify(input.places) : null,
+    scale: input.scale,
+    enemies: JSON.stringify(input.enemies),
     minutes: input.minutes,
     taken: input.taken?.amount ?? null,
     taken_unit: input.taken?.unit ?? null,
@@ -85,12 +152,18 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
   }
 }
 
+/** The threshold of the day on which something was counted, by how far the crop was. */
+async function thresholdFor(w: Write, { clock }: Deps, watch: StoredWatch, { countedOn, scale }: Pick<RoundFields, 'countedOn' | 'scale'>) {
+  const [then] = await withThresholdsOn({ db: w.tx, clock }, w.siteId, watch.season, [watch], countedOn)
+  return thresholdBy(then?.threshold ?? null, organismOf(watch).sampling, scale)
+}
+
 export async function createRound(w: Write, deps: Deps, input: ParsedInputOf<typeof scouting.create>): Promise<Round> {
   if (input.id !== undefined && (await isStored(w, 'round', input.id))) return getRound(w.tx, w.siteId, input.id)
   const watch = await findWatch(w.tx, w.siteId, input.watchId)
   if (!watch) throw fieldProblem('watchId', 'choose a watch of this site')
   // What was decided on that day stays as it was, whatever is thought of thresholds later.
-  const threshold = actionThreshold(watch.threshold?.per100 ?? null, countedFor(organismOf(watch).sampling))
+  const threshold = await thresholdFor(w, deps, watch, input)
   // By which unit it was counted stays with it, too, though somebody set another while it was counted.
   const unit = input.unit ?? (await countingRules(w.tx, w.siteId)).get(watch.organismId)?.unit
   const columns = {

@@ -1,4 +1,4 @@
-import type { SampleUnit, Taken, Threshold } from '@bocado/contract'
+import type { CountedPlace, Enemies, SampleUnit, Scale, Taken, Threshold } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -18,6 +18,9 @@ export interface StoredRound {
   units: Record<string, number>[]
   /** By which it was counted; null: the library's. */
   unit: SampleUnit | null
+  places: CountedPlace[] | null
+  scale: Scale
+  enemies: Enemies
   minutes: number | null
   taken: Taken | null
   note: string
@@ -53,6 +56,9 @@ const roundOf = (row: Row): StoredRound => ({
     row['unit_one'] === null
       ? null
       : { one: row['unit_one'] as string, many: row['unit_many'] as string, items: row['unit_items'] as number },
+  places: row['places'] === null ? null : jsonOf<CountedPlace[]>(row['places']),
+  scale: row['scale'] as Scale,
+  enemies: jsonOf<Enemies>(row['enemies']),
   minutes: row['minutes'] as number | null,
   taken: row['taken'] === null ? null : { amount: row['taken'] as number, unit: row['taken_unit'] as Taken['unit'] },
   note: row['note'] as string,
@@ -64,6 +70,19 @@ export async function roundsOfSeason(db: Queryable, siteId: string, season: stri
   const [rows] = await db.query<Row[]>(
     `${SELECT} WHERE r.site_id = ? AND w.season = ? AND r.deleted_at IS NULL AND w.deleted_at IS NULL ORDER BY r.counted_on, r.created_at, r.id`,
     [siteId, season],
+  )
+  return rows.map(roundOf)
+}
+
+/** What was found on each sample unit of every count of an organism at a site, by class, of blocks and check areas. */
+export async function countsOf(
+  db: Queryable,
+  siteId: string,
+  organismId: string,
+): Promise<Pick<StoredRound, 'units' | 'unit' | 'scale'>[]> {
+  const [rows] = await db.query<Row[]>(
+    `${SELECT} WHERE r.site_id = ? AND w.organism_id = ? AND r.deleted_at IS NULL ORDER BY r.counted_on DESC LIMIT 400`,
+    [siteId, organismId],
   )
   return rows.map(roundOf)
 }

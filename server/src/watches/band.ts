@@ -7,6 +7,7 @@ import { writtenOnce, type Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
 import { decisionOn, decisionsOf } from '../scouting/decisions.js'
 import { listRounds } from '../scouting/service.js'
+import { withThresholdsOn } from '../scouting/thresholds.js'
 import { getSite, requireSeason } from '../sites/service.js'
 import { listProducts, listTreatments } from '../treatments/store.js'
 import { weatherOfBlocks } from '../weather/groundWeather.js'
@@ -96,9 +97,16 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
     ? { keyHash: upTo.keyHash, make: () => memo.get(`picture ${siteId} ${upTo.keyHash}`, () => loadPicture(db, siteId)) }
     : await makePicture(deps, site, season)
   const today = dayNumber(site.today)
-  const forecasts = shown.map(({ watch, forecast, rain }): Band['watches'][number] => ({
+  const watches = await withThresholdsOn(
+    deps,
+    siteId,
+    season,
+    shown.map(({ watch }) => presentedWatch(watch)),
+    site.today,
+  )
+  const forecasts = shown.map(({ watch, forecast, rain }, i): Band['watches'][number] => ({
     ...forecast,
-    watch: presentedWatch(watch),
+    watch: watches[i] ?? presentedWatch(watch),
     offer: offerTo(watch, organismOf(watch), own, memo, siteId),
     treatments: treatments
       .filter(({ watchId }) => watchId === watch.id)
@@ -120,7 +128,7 @@ export async function getBand(deps: Deps, siteId: string, season: string): Promi
         forecasts.map(({ offer }) => offer),
         treatments,
         rounds,
-        forecasts.map(({ seen, moved, decision }) => [seen, moved, decision]),
+        forecasts.map(({ seen, moved, decision, watch }) => [seen, moved, decision, watch.threshold]),
         products.map(({ id, rowVersion }) => [id, rowVersion]),
         route,
         site.today,

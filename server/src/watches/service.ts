@@ -34,6 +34,14 @@ function requireBiofix(site: Site, season: string, biofix: string | null): void 
 
 type Begun = ParsedInputOf<typeof watches.create>
 
+const thresholdColumns = (threshold: Begun['threshold']) => ({
+  threshold_per_100: threshold?.per100 ?? null,
+  threshold_reason: threshold?.reason ?? null,
+  threshold_scale: threshold?.scale ?? 'classes',
+  threshold_steps: threshold?.steps.length ? JSON.stringify(threshold.steps) : null,
+  threshold_economics: threshold?.economics ? JSON.stringify(threshold.economics) : null,
+})
+
 /** Watches an organism of the library, or of the site's own, by the numbers that hold in its block. */
 const insertWatch = (w: Write, organism: Organism, figures: readonly StoredFigure[], input: Omit<Begun, 'organismId'>): Promise<string> =>
   insertRow(w, 'watch', {
@@ -43,8 +51,7 @@ const insertWatch = (w: Write, organism: Organism, figures: readonly StoredFigur
     biofix: input.biofix,
     biofix_note: input.biofixNote,
     source_known: input.sourceKnown,
-    threshold_per_100: input.threshold?.per100 ?? null,
-    threshold_reason: input.threshold?.reason ?? null,
+    ...thresholdColumns(input.threshold),
     ...modelColumns(resolvedModel(organism, figures, input.blockId)),
   })
 
@@ -90,8 +97,7 @@ export async function changeWatch(w: Write, deps: Deps, watchId: string, input: 
     biofix: input.biofix,
     biofix_note: input.biofixNote,
     source_known: input.sourceKnown,
-    threshold_per_100: input.threshold?.per100 ?? null,
-    threshold_reason: input.threshold?.reason ?? null,
+    ...thresholdColumns(input.threshold),
   })
   return presentedWatch(await getWatch(w.tx, w.siteId, watchId))
 }

@@ -1,4 +1,4 @@
-import type { Watch } from '@bocado/contract'
+import type { Economics, Scale, Watch } from '@bocado/contract'
 import { findOrganism, type Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -17,6 +17,21 @@ export interface StoredWatch extends Watch {
 /** The entry of a watch with its version, for keys of what is made from it: own organisms of two sites may share a name. */
 export const entryKey = ({ organismId, ownKey }: Pick<StoredWatch, 'organismId' | 'ownKey'>): string => ownKey ?? organismId
 
+const thresholdOf = (row: Row): Watch['threshold'] =>
+  row['threshold_per_100'] === null
+    ? null
+    : {
+        per100: row['threshold_per_100'] as number,
+        reason: row['threshold_reason'] as string,
+        scale: row['threshold_scale'] as Scale,
+        steps: row['threshold_steps'] === null ? [] : jsonOf<ThresholdStep[]>(row['threshold_steps']),
+        economics: row['threshold_economics'] === null ? null : jsonOf<Economics>(row['threshold_economics']),
+        // Which one holds today is known where the crop is.
+        now: null,
+      }
+
+type ThresholdStep = NonNullable<Watch['threshold']>['steps'][number]
+
 export const watchOf = (row: Row): StoredWatch => ({
   id: row['id'] as string,
   organismId: row['organism_id'] as string,
@@ -25,8 +40,7 @@ export const watchOf = (row: Row): StoredWatch => ({
   biofix: row['biofix'] as string | null,
   biofixNote: row['biofix_note'] as string,
   sourceKnown: row['source_known'] as Watch['sourceKnown'],
-  threshold:
-    row['threshold_per_100'] === null ? null : { per100: row['threshold_per_100'] as number, reason: row['threshold_reason'] as string },
+  threshold: thresholdOf(row),
   followsBloom: Boolean(row['follows_bloom']),
   model: `${row['organism_id']}@${row['library_version']}`,
   rowVersion: row['row_version'] as number,

@@ -3,10 +3,11 @@ import { actionThreshold, isCrossed } from '@bocado/core'
 
 export { isCrossed }
 
-/** The threshold on which one decides of a watch today; null where none is known. */
+/** The threshold on which one decides of a watch today, by how far its crop is; null where none is known. */
 export const thresholdOf = (watch: Pick<Watch, 'threshold'>, { sampling }: Pick<Organism, 'sampling'>): Threshold | null => {
   const { confidence, value } = sampling.threshold
-  return actionThreshold(watch.threshold?.per100 ?? null, {
+  const own = watch.threshold?.scale === sampling.scale ? watch.threshold : null
+  return actionThreshold(own ? (own.now?.per100 ?? own.per100) : null, {
     threshold: { value, confidence },
     serves: sampling.serves,
     eliminate: sampling.eliminate,

@@ -71,7 +71,9 @@ export function FlagsPanel() {
   const { data: organisms } = useOrganisms()
   const { data: band } = useBand(site.id, site.season.start)
   const { data: shapes = [] } = useShapes(site.id)
-  const [doing, setDoing] = useState<'flag' | 'search' | null>(null)
+  // Somebody who counts somewhere saw something else there.
+  const newAt = search.get('new')
+  const [doing, setDoing] = useState<'flag' | 'search' | null>(newAt ? 'flag' : null)
   const [filter, setFilter] = useState<Filter>('all')
   const [of, setOf] = useState(EVERYTHING)
   const [most, setMost] = useState(FIRST)
@@ -99,8 +101,8 @@ export function FlagsPanel() {
   const at = shown.findIndex(({ id }) => id === chosen)
   const first = data.flags.at(-1)
   const begins = {
-    organismId: of !== EVERYTHING && of !== NONE ? of : (first?.organismId ?? NONE),
-    placeId: first?.placeId ?? (blocks.length === 1 ? (blocks[0]?.id ?? null) : null),
+    organismId: of !== EVERYTHING && of !== NONE ? of : newAt ? NONE : (first?.organismId ?? NONE),
+    placeId: newAt ?? first?.placeId ?? (blocks.length === 1 ? (blocks[0]?.id ?? null) : null),
   }
   const due = data.flags.filter((flag) => fits(flag, 'due', site.today)).length
   const middle = site.latitude === null || site.longitude === null ? null : { latitude: site.latitude, longitude: site.longitude }

@@ -8,11 +8,14 @@ import { bar } from './en/bar.js'
 import { bloom } from './en/bloom.js'
 import { duties } from './en/duties.js'
 import { ground } from './en/ground.js'
+import { count } from './en/count.js'
 import { crops } from './en/crops.js'
 import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
+import { threshold } from './en/threshold.js'
 import { traps } from './en/traps.js'
 import { unsent } from './en/unsent.js'
+import { rule } from './en/rule.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -46,9 +49,12 @@ export const en = {
   ...bloom,
   ...duties,
   ...ground,
+  ...count,
   ...crops,
   ...flags,
   ...harvest,
+  ...rule,
+  ...threshold,
   ...traps,
   ...unsent,
   ...work,

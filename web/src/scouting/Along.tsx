@@ -3,6 +3,7 @@ import { planOf } from '../band/countingPlan.js'
 import { thresholdOf } from '../band/threshold.js'
 import { TextButton } from '../design/buttons.js'
 import { Heading, Line, Small, Stack } from '../design/text.js'
+import '../messages/en/count.js'
 import { useText } from '../messages/useText.js'
 import { effectiveOf } from './effective.js'
 import { enough, goOn, mayGoOn, type Along } from './heldCount.js'
@@ -16,6 +17,8 @@ export function AlongPart(p: {
   along: Along
   /** The sample unit in hand. */
   at: number
+  /** At how many places it was looked for; null where nobody kept that. */
+  places: number | null
   /** In the untreated check area nothing is decided. */
   isCheck: boolean
   onTally: (classId: string, by: number) => void
@@ -31,7 +34,7 @@ export function AlongPart(p: {
   const threshold = thresholdOf(row.watch, organism)
   const plan = p.isCheck ? null : planOf(threshold, sampling)
   const words = useVerdictWords()
-  const said = plan ? words(plan, found, sampling).said : ''
+  const said = plan ? words(plan, found, sampling, p.places).said : ''
   const unit = along.units[p.at - along.from]
   const units = along.units.length === 1 ? sampling.unit : sampling.units
   return (

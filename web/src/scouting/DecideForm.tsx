@@ -8,6 +8,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { Fields, Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
+import { enemyWords } from './enemyWords.js'
 import '../messages/en/work.js'
 
 /** As long as most counts are apart. */
@@ -17,7 +18,13 @@ const A_WEEK = 7
 export function DecideForm({ round, onDone }: { round: Round; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const initial = { kind: 'tolerate' as string | null, reason: '', lookAgainOn: civilDate(dayNumber(site.today) + A_WEEK) as string | null }
+  const enemies = enemyWords(round.enemies, t)
+  // What was seen of them on the walk is why.
+  const initial = {
+    kind: (enemies ? 'enemies' : 'tolerate') as string | null,
+    reason: enemies ? t('decide.seen', { enemies, count: round.units.length, units: round.unit.many }) : '',
+    lookAgainOn: civilDate(dayNumber(site.today) + A_WEEK) as string | null,
+  }
   const entry = useEntry(endpoints.scouting.decide, initial, null, round.id)
   const { bind, errors } = entry
   const save = async (): Promise<void> => {

@@ -5,6 +5,7 @@ import { Picture } from '../charts/Picture.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { ThresholdLine } from './ThresholdLine.js'
 
 const WIDTH = 520
 const HEIGHT = 150
@@ -12,8 +13,16 @@ const LEFT = 34
 const RIGHT = 130
 const FOOT = 22
 
+export interface RoundsChartProps {
+  rounds: readonly Round[]
+  threshold: Threshold | null
+  items: string
+  /** The line of the threshold is moved to another value, per 100 items; without it the line stands. */
+  onThreshold?: (per100: number) => void
+}
+
 /** Counts of a season against the threshold: the block as dots, the check area as diamonds. */
-export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Round[]; threshold: Threshold | null; items: string }) {
+export function RoundsChart({ rounds, threshold, items, onThreshold }: RoundsChartProps) {
   const t = useText()
   const f = useFormat()
   const first = rounds[0]?.countedOn ?? f.today
@@ -42,7 +51,18 @@ export function RoundsChart({ rounds, threshold, items }: { rounds: readonly Rou
           </text>
         </g>
       ))}
-      {drawn === null ? null : (
+      {drawn === null ? null : onThreshold ? (
+        <ThresholdLine
+          per100={drawn}
+          items={items}
+          left={LEFT}
+          right={WIDTH - RIGHT + 8}
+          toY={(per100) => y(per100)}
+          fromY={(at) => y.invert(at)}
+          most={y.domain()[1] ?? drawn}
+          onChange={onThreshold}
+        />
+      ) : (
         <>
           <line x1={LEFT} x2={WIDTH - RIGHT + 8} y1={y(drawn)} y2={y(drawn)} stroke={colour.beet} strokeWidth="1.5" strokeDasharray="5 4" />
           <text x={WIDTH - RIGHT + 12} y={y(drawn) + 4} style={{ fill: 'var(--beet)' }}>

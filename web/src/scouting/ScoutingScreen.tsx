@@ -1,4 +1,4 @@
-import { endpoints, type Block, type Organism, type Round, type WatchForecast } from '@bocado/contract'
+import { endpoints, type Block, type Organism, type Round, type Threshold, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
@@ -7,6 +7,7 @@ import { nameOf } from '../api/unsent.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
+import { crossingOf } from '../band/crossing.js'
 import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
 import { Explained } from '../design/Explained.js'
@@ -25,12 +26,18 @@ import { Waiting } from '../shell/Waiting.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
+import { enemyWords } from './enemyWords.js'
+import { perWords } from './perWords.js'
+import { Strata } from './Strata.js'
 import { Decided } from './Decided.js'
 import { UnsentHere } from '../shell/UnsentHere.js'
 import { FoundNothing } from './FoundNothing.js'
 import { goesOnAt, heldCount } from './heldCount.js'
 import { RoundsChart } from './RoundsChart.js'
+import '../messages/en/count.js'
+import '../messages/en/crops.js'
 import '../messages/en/field.js'
+import '../messages/en/threshold.js'
 import '../messages/en/work.js'
 
 const CountLink = styled(Link)`
@@ -52,6 +59,7 @@ const CountLink = styled(Link)`
   }
 `
 
+const ThresholdForm = partLater(async () => (await import('./ThresholdForm.js')).ThresholdForm)
 const DecideForm = partLater(async () => (await import('./DecideForm.js')).DecideForm)
 
 /** As far from each other as parts of a page are. */
@@ -129,7 +137,10 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   const f = useFormat()
   const site = useSite()
   const [adding, setAdding] = useState(false)
+  /** The threshold is being changed: to what the line was moved to, or from what it is. */
+  const [sets, setSets] = useState<{ to: number | null } | null>(null)
   const { sampling } = organism
+  const items = perWords(sampling, t)
   const [held] = useState(() => heldCount(row.watch.id))
   const last = row.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
   const threshold = thresholdOf(row.watch, organism)
@@ -150,10 +161,30 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
           ) : threshold.from === 'every-one' ? (
             t('scouting.everyOne')
           ) : (
-            <Explained>{t('scouting.threshold', { threshold: f.number(threshold.per100, 1), items: sampling.items })}</Explained>
+            <Explained>{t('scouting.threshold', { threshold: f.number(threshold.per100, 2), items })}</Explained>
+          )}{' '}
+          {threshold?.from === 'every-one' ? null : (
+            <TextButton
+              aria-label={t('actFrom.editNamed', { name: row.organismName, block: block.name })}
+              onPress={() => setSets({ to: null })}
+            >
+              {t('actFrom.edit')}
+            </TextButton>
           )}
         </p>
-        <CountingRule organism={organism} />
+        {threshold?.from === 'own' && row.watch.threshold?.now?.stage ? (
+          <Small>
+            {t('actFrom.now', {
+              sure: row.watch.threshold.now.sure ? 'yes' : 'no',
+              stage: t(`crops.stage.${row.watch.threshold.now.stage}`),
+              per100: f.number(threshold.per100, 2),
+              items,
+            })}
+          </Small>
+        ) : null}
+        <Reached row={row} threshold={threshold} />
+        {sets ? <ThresholdForm key={String(sets.to)} row={row} organism={organism} begins={sets.to} onDone={() => setSets(null)} /> : null}
+        <CountingRule organism={organism} per100={threshold && threshold.from !== 'every-one' ? threshold.per100 : null} />
         <CountLink to={`/sites/${site.id}/scouting/${row.watch.id}/count`}>
           {held ? t('scouting.goOn', { unit: sampling.unit, number: goesOnAt(held) + 1, counted: goesOnAt(held) }) : t('scouting.count')}
         </CountLink>
@@ -171,14 +202,20 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
       </Stack>
       <Stack>
         {row.rounds.length > 0 ? (
-          <RoundsChart rounds={row.rounds} threshold={threshold} items={sampling.items} />
+          <RoundsChart rounds={row.rounds} threshold={threshold} items={items} onThreshold={(to) => setSets({ to })} />
         ) : (
           <Small>{t('scouting.none')}</Small>
         )}
         <Decided row={row} />
         <Rows>
           {[...row.rounds].reverse().map((round) => (
-            <RoundLine key={round.id} round={round} organism={organism} canDecide={round.id === last?.id && !row.decision} />
+            <RoundLine
+              key={round.id}
+              round={round}
+              organism={organism}
+              isLast={round.id === last?.id}
+              canDecide={round.id === last?.id && !row.decision}
+            />
           ))}
         </Rows>
       </Stack>
@@ -186,12 +223,33 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
   )
 }
 
-function RoundLine({ round, organism, canDecide }: { round: Round; organism: Organism; canDecide: boolean }) {
+/** When what breeds on reaches its threshold, if it goes on as it was counted. */
+function Reached({ row, threshold }: { row: WatchForecast; threshold: Threshold | null }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { items } = organism.sampling
+  const reached = crossingOf(row, threshold, site.today)
+  if (!reached) return null
+  return (
+    <p data-testid="reached">
+      {t('actFrom.reached', {
+        since: row.treatments.some(({ done }) => done) ? 'treated' : 'first',
+        days: Math.max(1, Math.round(reached.doublingDays)),
+        middle: f.date(reached.middle),
+        from: f.shortDate(reached.from),
+        until: reached.until === null ? 'later' : f.shortDate(reached.until),
+      })}
+    </p>
+  )
+}
+
+function RoundLine({ round, organism, isLast, canDecide }: { round: Round; organism: Organism; isLast: boolean; canDecide: boolean }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const items = perWords({ ...organism.sampling, scale: round.scale }, t)
   const { crossed, verdict } = round
+  const enemies = enemyWords(round.enemies, t)
   const [decides, setDecides] = useState(false)
   const isOver = canDecide && crossed && round.threshold?.from !== 'every-one'
   const isOpen = verdict === 'undecided' || verdict === 'too-few'
@@ -215,7 +273,11 @@ function RoundLine({ round, organism, canDecide }: { round: Round; organism: Org
               taken: takenWords(round, t, f),
               person: round.personName,
             })}
+            {enemies ? `. ${t('scouting.enemies', { enemies })}` : ''}
           </Small>
+          {isLast && round.threshold ? (
+            <Strata parts={round.strata} threshold={round.threshold} items={items} units={round.unit.many} />
+          ) : null}
         </span>
         <Line>
           {isOver && !decides ? <TextButton onPress={() => setDecides(true)}>{t('decide.open')}</TextButton> : null}

@@ -4,6 +4,7 @@ import type { CountingPlan } from '../band/countingPlan.js'
 import { Picture } from '../charts/Picture.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/count.js'
 import '../messages/en/work.js'
 
 const WIDTH = 520
@@ -28,40 +29,25 @@ export interface StopLinesProps {
  */
 export function StopLines(p: StopLinesProps) {
   const t = useText()
-  const { lines, leastUnits, mostUnits, unitsIfNone } = p.plan
+  const { actAt, stopAt, knownAt, leastUnits, mostUnits, unitsIfNone } = p.plan
   const totals = p.found.reduce<number[]>((so, n) => [...so, (so.at(-1) ?? 0) + n], [0])
   const counted = p.found.length
   const end = Math.max(counted, Math.min(mostUnits, Math.ceil(AHEAD * Math.max(counted, leastUnits, unitsIfNone))))
-  const actAt = (n: number): number => lines.slope * n + lines.actIntercept
-  const stopAt = (n: number): number => lines.slope * n + lines.stopIntercept
   const x = scaleLinear([0, end], [LEFT, WIDTH - RIGHT])
   const y = scaleLinear([0, Math.max(actAt(end), (totals.at(-1) ?? 0) * 1.05)], [HEIGHT - FOOT, 10]).nice(4)
-  const begins = Math.max(leastUnits, -lines.stopIntercept / lines.slope)
+  const steps = Array.from({ length: end - leastUnits + 1 }, (_, i) => leastUnits + i)
+  const stops = steps.filter((n) => stopAt(n) >= 0)
+  const begins = stops[0] ?? end
   const path = line<number>((_, n) => x(n), y)
+  const along = (all: readonly number[], height: (n: number) => number): string => line<number>(x, (n) => y(height(n)))(all) ?? ''
   const foot = HEIGHT - FOOT
   const area = (points: readonly (readonly [number, number])[]): string => points.map(([n, sum]) => `${x(n)},${y(sum)}`).join(' ')
   const top = y.domain()[1] ?? 0
   return (
     <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={t('count.chart', { said: p.said, units: p.units })}>
-      <polygon
-        points={area([
-          [leastUnits, actAt(leastUnits)],
-          [end, actAt(end)],
-          [end, top],
-          [leastUnits, top],
-        ])}
-        fill={colour.beetSoft}
-      />
+      <polygon points={area([...steps.map((n) => [n, actAt(n)] as const), [end, top], [leastUnits, top]])} fill={colour.beetSoft} />
       {begins < end ? (
-        <polygon
-          points={area([
-            [begins, Math.max(0, stopAt(begins))],
-            [end, stopAt(end)],
-            [end, 0],
-            [begins, 0],
-          ])}
-          fill={colour.petrolSoft}
-        />
+        <polygon points={area([...stops.map((n) => [n, stopAt(n)] as const), [end, 0], [begins, 0]])} fill={colour.petrolSoft} />
       ) : null}
       {y.ticks(4).map((tick) => (
         <text className="soft" key={tick} x={LEFT - 6} y={y(tick) + 4} textAnchor="end">
@@ -70,22 +56,31 @@ export function StopLines(p: StopLinesProps) {
       ))}
       <line x1={LEFT} x2={WIDTH - RIGHT} y1={foot} y2={foot} stroke={colour.rule} />
       <line x1={x(leastUnits)} x2={x(leastUnits)} y1={10} y2={foot} stroke={colour.inkSoft} strokeDasharray="2 4" />
-      <line x1={x(leastUnits)} x2={x(end)} y1={y(actAt(leastUnits))} y2={y(actAt(end))} stroke={colour.beet} strokeWidth="2" />
+      <path d={along(steps, actAt)} fill="none" stroke={colour.beet} strokeWidth="2" />
+      {knownAt ? (
+        <>
+          <path
+            d={along(
+              steps.filter((n) => knownAt(n) <= top),
+              knownAt,
+            )}
+            fill="none"
+            stroke={colour.inkSoft}
+            strokeWidth="2"
+            strokeDasharray="2 3"
+          />
+          <text className="soft" x={x(end) + 8} y={y(Math.min(top, knownAt(end))) + 4}>
+            {t('count.line.known')}
+          </text>
+        </>
+      ) : null}
       <text x={x(end) + 8} y={y(actAt(end)) + 4} style={{ fill: 'var(--beet)' }}>
         {t('count.line.act')}
       </text>
       {begins < end ? (
         <>
-          <line
-            x1={x(begins)}
-            x2={x(end)}
-            y1={y(Math.max(0, stopAt(begins)))}
-            y2={y(stopAt(end))}
-            stroke={colour.petrol}
-            strokeWidth="2"
-            strokeDasharray="7 4"
-          />
-          <text x={x(end) + 8} y={y(stopAt(end)) + 4} style={{ fill: 'var(--petrol)' }}>
+          <path d={along(stops, stopAt)} fill="none" stroke={colour.petrol} strokeWidth="2" strokeDasharray="7 4" />
+          <text x={x(end) + 8} y={y(stopAt(end)) + (p.plan.kind === 'fixed' ? 18 : 4)} style={{ fill: 'var(--petrol)' }}>
             {t('count.line.stop')}
           </text>
         </>

@@ -4,7 +4,9 @@ import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Small } from '../design/text.js'
 import { colour, font, PHONE } from '../design/theme.js'
+import '../messages/en/count.js'
 import { useText } from '../messages/useText.js'
+import { partLater } from '../shell/partLater.js'
 import type { Unit } from './unitLines.js'
 
 const Tally = styled.div`
@@ -40,6 +42,14 @@ const Tally = styled.div`
   }
 `
 
+const DamageDegree = partLater(async () => (await import('../library/DamageDegree.js')).DamageDegree)
+const Drawn = styled.span`
+  float: left;
+  width: 64px;
+  height: 48px;
+  margin-right: 10px;
+`
+
 /** What is found on one sample unit, by class, under a thumb. */
 export function TallyRows(p: {
   classes: Organism['sampling']['classes']
@@ -47,6 +57,10 @@ export function TallyRows(p: {
   onTally: (classId: string, by: number) => void
   /** The classes are tallied by the digits, too. */
   hasKeys: boolean
+  /** Nothing is said of how much each counts. */
+  isPlain?: boolean
+  /** The classes are degrees of this drawing. */
+  drawing?: string
 }) {
   const t = useText()
   return (
@@ -54,13 +68,20 @@ export function TallyRows(p: {
       {p.classes.map((c, i) => (
         <Tally key={c.id}>
           <span className="name">
+            {p.drawing ? (
+              <Drawn>
+                <DamageDegree drawing={p.drawing} percent={c.weight * 100} label="" />
+              </Drawn>
+            ) : null}
             <b>{c.name}</b>
             <Small as="span">
-              {c.weight === 0
-                ? t('count.weightNone')
-                : p.hasKeys
-                  ? t('count.weight', { weight: c.weight, key: i + 1 })
-                  : t('count.weightOnly', { weight: c.weight })}
+              {p.isPlain
+                ? null
+                : c.weight === 0
+                  ? t('count.weightNone')
+                  : p.hasKeys
+                    ? t('count.weight', { weight: c.weight, key: i + 1 })
+                    : t('count.weightOnly', { weight: c.weight })}
             </Small>
           </span>
           <AriaButton aria-label={t('count.less', { name: c.name })} onPress={() => p.onTally(c.id, -1)}>

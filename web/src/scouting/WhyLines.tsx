@@ -7,6 +7,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import type { CountedAgainst, CountsEnd } from '../workers/counts.js'
 import type { CountsWorker } from '../workers/counts.worker.js'
+import '../messages/en/count.js'
 import '../messages/en/work.js'
 
 const Ends = styled(PlainTable)`

@@ -1,4 +1,4 @@
-import type { SampleUnit } from '@bocado/contract'
+import type { CountedPlace, Enemies, SampleUnit, Scale } from '@bocado/contract'
 import type { Spent } from './spent.js'
 import type { Unit } from './unitLines.js'
 
@@ -17,6 +17,10 @@ export interface HeldCount extends Record<string, unknown> {
   unit?: SampleUnit | null
   units: Unit[]
   note: string
+  /** Where it is another place; null where nobody keeps that. */
+  places?: CountedPlace[] | null
+  scale?: Scale
+  enemies?: Enemies
   /** As they were typed; null: as the taps tell. */
   minutes?: number | null
   /** What was picked or crushed on the way. */

@@ -39,12 +39,12 @@ const FRUIT = {
 const SITE = { units: 'metric', timeZone: 'America/Los_Angeles', season: { start: '2026-01-01' }, today: '2026-06-12' } as Site
 const THRESHOLD = { per100: 2, from: 'library' } as const
 
-const shown = (found: readonly number[]) => {
+const shown = (found: readonly number[], places: number | null = null) => {
   render(
     <IntlProvider locale="en-GB" messages={en}>
       <QueryClientProvider client={makeQueryClient()}>
         <SiteProvider value={SITE}>
-          <Verdict plan={planOf(THRESHOLD, FRUIT)!} found={found} threshold={THRESHOLD} sampling={FRUIT} />
+          <Verdict plan={planOf(THRESHOLD, FRUIT)!} found={found} places={places} threshold={THRESHOLD} sampling={FRUIT} />
         </SiteProvider>
       </QueryClientProvider>
     </IntlProvider>,
@@ -73,7 +73,7 @@ describe('what a count says', () => {
     shown(trees(10, 2))
     expect((await screen.findByRole('img')).getAttribute('aria-label')).toContain('Act: 20 on 10 trees')
     fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))
-    expect(screen.getByText(/half of it is taken as safe.*22 trees are enough.*after 48/).textContent).toContain('is assumed, it was not')
+    expect(screen.getByText(/50 % of it is taken as safe.*22 trees are enough.*after 48/).textContent).toContain('is assumed, it was not')
     // Counts are simulated as long as somebody looks at it, and no longer.
     await screen.findByText('Simulating counts.')
     fireEvent.click(screen.getByRole('button', { name: 'Why these lines' }))

@@ -31,12 +31,15 @@ export function EditWatch({ forecast, items, onDone }: { forecast: WatchForecast
     watch.id,
   )
   const { values, set, errors } = entry
+  // Stages of the crop and what it was reckoned from are changed where one counts.
+  const { scale = 'classes', steps = [], economics = null } = watch.threshold ?? {}
+  const kept = { scale, steps, economics }
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, watchId: watch.id }, (v, rowVersion) => ({
       biofix: v.biofix,
       biofixNote: v.biofixNote,
       sourceKnown: v.sourceKnown,
-      threshold: v.per100 === null ? null : { per100: v.per100, reason: v.reason },
+      threshold: v.per100 === null ? null : { ...kept, per100: v.per100, reason: v.reason },
       rowVersion,
     }))
     if (saved) onDone()
