@@ -3,6 +3,8 @@ import { z } from 'zod'
 import { civilDateSchema, id, madeElsewhere, note, rowVersion } from './common.js'
 import { endpoint } from './endpoint.js'
 
+export { cropStages }
+
 /** What is grown: a crop of the library with the stages that it comes through. */
 export const cropSchema = z.object({
   id: z.string(),

@@ -1,4 +1,5 @@
 import { account } from './account.js'
+import { arrivals } from './arrivals.js'
 import { audit } from './audit.js'
 import { bench } from './bench.js'
 import { bloom } from './bloom.js'
@@ -46,6 +47,7 @@ export const endpoints = {
   treatments,
   harvests,
   crops,
+  arrivals,
   outcomes,
   devices,
   demo,

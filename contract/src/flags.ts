@@ -15,6 +15,26 @@ export const heightClasses = ['finger', 'hand', 'knee', 'hip'] as const
 /** Of the pin or the tape. */
 export const flagColours = ['red', 'orange', 'yellow', 'green', 'blue', 'pink', 'white'] as const
 
+/** Whether it is likely to be there still: found here before, next to a find, or neither. */
+export const flagPriors = ['likely', 'even', 'unlikely'] as const
+
+/** What two people found one after the other on the same ground: how much one look overlooks. */
+export const secondLookSchema = z.object({
+  id,
+  placeId: id,
+  placeName: z.string(),
+  organismId: z.string(),
+  organismName: z.string(),
+  lookedOn: civilDateSchema,
+  first: z.int(),
+  second: z.int(),
+  both: z.int(),
+  note: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type SecondLook = z.infer<typeof secondLookSchema>
+
 export const flagVisitSchema = z.object({
   id,
   seenOn: civilDateSchema,
@@ -57,6 +77,8 @@ export const flagSchema = z.object({
   colour: z.enum(flagColours).nullable(),
   position: positionSchema.nullable(),
   note: z.string(),
+  /** How likely it is there still before anybody looks, as the user says; null: nobody said. */
+  prior: z.enum(flagPriors).nullable(),
   foundOn: civilDateSchema,
   state: z.enum(flagStates),
   /** How often in a row nothing was found. */
@@ -65,6 +87,8 @@ export const flagSchema = z.object({
   bankAlive: z.object({ of: z.enum(['seed', 'root']), from: civilDateSchema, until: civilDateSchema }).nullable(),
   /** The newest visit. */
   last: flagVisitSchema,
+  /** How likely nothing is left above the ground, by looks that found nothing and by what one look overlooks; null: that was not measured. */
+  absent: z.object({ probability: z.number(), looks: z.int() }).nullable(),
   dueOn: civilDateSchema.nullable(),
   /** The newest first. */
   visits: z.array(flagVisitSchema),
@@ -176,6 +200,12 @@ const siteParams = z.object({ siteId: id })
 const flagParams = z.object({ siteId: id, flagId: id })
 const visitParams = z.object({ siteId: id, visitId: id })
 const searchParams = z.object({ siteId: id, searchId: id })
+const secondLookParams = z.object({ siteId: id, secondLookId: id })
+const found = (who: string) =>
+  z
+    .int({ error: `enter what ${who} found as a whole number` })
+    .min(0, { error: 'must be at least 0' })
+    .max(100_000, { error: 'must be at most 100,000' })
 const version = z.object({ rowVersion })
 const ok = z.object({ id, rowVersion })
 
@@ -209,6 +239,9 @@ export const flags = {
         }),
       ),
       /** Organisms whose plants flower lower from pass to pass, with the days of these passes. */
+      /** How much one look overlooks, by organism, from two people on the same ground. */
+      detect: z.array(z.object({ organismId: z.string(), share: z.number(), lower: z.number() })),
+      secondLooks: z.array(secondLookSchema),
       smaller: z.array(z.object({ organismId: z.string(), organismName: z.string(), passes: z.array(civilDateSchema) })),
     }),
   }),
@@ -225,7 +258,44 @@ export const flags = {
     path: '/sites/:siteId/flags/:flagId',
     summary: 'Correct a flag, or name what it marks; its visits stay',
     params: flagParams,
-    input: z.object({ ...pin, note, rowVersion }),
+    input: z.object({ ...pin, note, prior: z.enum(flagPriors).nullable().default(null), rowVersion }),
+    response: ok,
+  }),
+  addSecondLook: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/second-looks',
+    summary: 'Record what two people found one after the other on the same ground',
+    params: siteParams,
+    input: z
+      .object({
+        placeId: z.uuid({ error: 'choose where you looked' }),
+        organismId: z.string({ error: 'choose what you looked for' }).min(1, { error: 'choose what you looked for' }).max(80),
+        lookedOn: civilDateSchema,
+        first: found('the first one'),
+        second: found('the second one'),
+        both: found('both'),
+        note,
+      })
+      .refine(({ first, second, both }) => both <= Math.min(first, second), {
+        path: ['both'],
+        error: 'cannot be more than one of them found',
+      }),
+    response: ok,
+  }),
+  removeSecondLook: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/second-looks/:secondLookId',
+    summary: 'Remove such a record; it can be restored',
+    params: secondLookParams,
+    input: version,
+    response: ok,
+  }),
+  restoreSecondLook: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/second-looks/:secondLookId/restore',
+    summary: 'Undo the removal of such a record',
+    params: secondLookParams,
+    input: version,
     response: ok,
   }),
   remove: endpoint({

@@ -101,8 +101,30 @@ const foundSchema = z.object({
 })
 export type FoundShape = z.infer<typeof foundSchema>
 
+const degreesOf = (what: string, most: number) =>
+  z
+    .number({ error: `enter ${what} in degrees` })
+    .min(-most, { error: `must be at least −${most}` })
+    .max(most, { error: `must be at most ${most}` })
+const imageCorners = {
+  south: degreesOf('the southern edge', 90),
+  west: degreesOf('the western edge', 180),
+  north: degreesOf('the northern edge', 90),
+  east: degreesOf('the eastern edge', 180),
+}
+type Corners = z.ZodType<{ south: number; west: number; north: number; east: number }>
+const upright = <S extends Corners>(schema: S) =>
+  schema
+    .refine(({ south, north }) => north > south, { path: ['north'], error: 'must lie north of the southern edge' })
+    .refine(({ west, east }) => east > west, { path: ['east'], error: 'must lie east of the western edge' })
+
+/** A picture of the ground from above that the user has, north up, with its edges in degrees. */
+export const aerialImageSchema = z.object({ id, name: z.string(), ...imageCorners, rowVersion })
+export type AerialImage = z.infer<typeof aerialImageSchema>
+
 const siteParams = z.object({ siteId: id })
 const shapeParams = z.object({ siteId: id, shapeId: id })
+const imageParams = z.object({ siteId: id, aerialId: id })
 
 export const ground = {
   map: endpoint({
@@ -113,6 +135,57 @@ export const ground = {
     params: siteParams,
     input: z.object({}),
     response: z.array(shapeSchema),
+  }),
+  images: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/aerial-images',
+    restsOn: ['counts'],
+    summary: 'Pictures of the ground from above that lie under the map',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(aerialImageSchema),
+  }),
+  addImage: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/aerial-images',
+    summary: 'Lay a picture of one’s own under the map',
+    params: siteParams,
+    input: upright(
+      z.object({
+        name: z.string().trim().max(120, { error: 'use at most 120 characters' }).default(''),
+        /** A JPEG of at most 1.2 MB, base64. */
+        jpeg: z
+          .string({ error: 'choose a picture' })
+          .max(1_700_000, { error: 'is larger than 1.2 MB; make it smaller' })
+          .regex(/^\/9j\/[A-Za-z0-9+/=]+$/, { error: 'is no JPEG picture; choose another' }),
+        ...imageCorners,
+      }),
+    ),
+    response: aerialImageSchema,
+  }),
+  moveImage: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/aerial-images/:aerialId',
+    summary: 'Lay a picture otherwise',
+    params: imageParams,
+    input: upright(z.object({ ...imageCorners, rowVersion })),
+    response: aerialImageSchema,
+  }),
+  removeImage: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/aerial-images/:aerialId',
+    summary: 'Take a picture from under the map; it can be restored',
+    params: imageParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
+  }),
+  restoreImage: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/aerial-images/:aerialId/restore',
+    summary: 'Undo the removal of a picture',
+    params: imageParams,
+    input: z.object({ rowVersion }),
+    response: z.object({ id, rowVersion }),
   }),
   draw: endpoint({
     method: 'post',

@@ -1,6 +1,7 @@
 import './plainErrors.js'
 
 export * from './account.js'
+export * from './arrivals.js'
 export * from './aspects.js'
 export * from './audit.js'
 export * from './bench.js'

@@ -60,6 +60,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   },
   harvests: { reads: 'look', writes: 'observe' },
   crops: { reads: 'look', writes: 'tend', but: { addStage: 'observe', removeStage: 'observe', restoreStage: 'observe' } },
+  arrivals: { reads: 'look', writes: 'observe' },
   ground: { reads: 'look', writes: 'lead' },
   weather: {
     reads: 'look',

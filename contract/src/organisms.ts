@@ -92,6 +92,8 @@ export const organismSchema = z.object({
   reach: z.array(reachSchema),
   tooLate: z.string(),
   poorlyReachable: z.string().nullable(),
+  /** Where to look for it, and at which hour. */
+  look: z.object({ where: z.string(), hour: z.string() }),
   lookAlikes: z.array(z.string()),
   hazards: z.array(z.object({ group: z.string(), text: z.string(), touch: z.boolean().optional() })),
 })

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { id, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
+import { rankedSchema } from './sites.js'
 
 /** Parts of a block, the larger first: a place holds only what comes after it. */
 export const placeLevels = ['patch', 'row', 'bed', 'plants', 'pots'] as const
@@ -15,6 +16,7 @@ export const placeSchema = z.object({
   areaM2: z.number().nullable(),
   /** How many plants or pots stand there. */
   plants: z.int().nullable(),
+  ...rankedSchema,
   rowVersion,
 })
 export type Place = z.infer<typeof placeSchema>
@@ -35,6 +37,24 @@ export const MOST_PARTS = 200
 
 /** `id` is the page's own, so that what is made without signal is stored once however often it is sent. */
 export const placeInput = z.object({ ...fields, parentId: z.uuid({ error: 'choose the block' }), id: z.uuid().optional() })
+
+/** What becomes of single plants: the exceptions, not each plant’s life. */
+export const plantHappenings = ['affected', 'rescued', 'lost', 'replaced'] as const
+export const plantEventSchema = z.object({
+  id,
+  placeId: id,
+  happened: z.enum(plantHappenings),
+  plants: z.int(),
+  organismId: z.string().nullable(),
+  organismName: z.string().nullable(),
+  happenedOn: civilDateSchema,
+  note: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type PlantEvent = z.infer<typeof plantEventSchema>
+const eventParams = z.object({ siteId: id, plantEventId: id })
+const ok = z.object({ id, rowVersion })
 
 const siteParams = z.object({ siteId: id })
 const placeParams = z.object({ siteId: id, placeId: id })
@@ -80,6 +100,61 @@ export const places = {
     params: placeParams,
     input: z.object({ ...fields, rowVersion }),
     response: placeSchema,
+  }),
+  rank: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/places/:placeId/rank',
+    summary: 'Say what comes first when hours are short, of blocks and of their parts',
+    params: placeParams,
+    input: z.object({
+      rank: z.int({ error: 'choose 1, 2 or 3' }).min(1, { error: 'choose 1, 2 or 3' }).max(3, { error: 'choose 1, 2 or 3' }).nullable(),
+      spreads: z.boolean(),
+      rowVersion,
+    }),
+    response: ok,
+  }),
+  events: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/plant-events',
+    restsOn: ['counts', 'site', 'library'],
+    summary: 'What became of single plants: affected, rescued, lost, replaced; the newest first',
+    params: siteParams,
+    input: z.object({}),
+    response: z.array(plantEventSchema),
+  }),
+  addEvent: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/plant-events',
+    summary: 'Record what became of some plants of a place',
+    params: siteParams,
+    input: z.object({
+      placeId: z.uuid({ error: 'choose where they stand' }),
+      happened: z.enum(plantHappenings, { error: 'choose what became of them' }),
+      plants: z
+        .int({ error: 'enter a whole number of plants' })
+        .min(1, { error: 'must be at least 1' })
+        .max(10_000_000, { error: 'must be at most 10,000,000' }),
+      organismId: z.string().max(80).nullable().default(null),
+      happenedOn: civilDateSchema,
+      note,
+    }),
+    response: ok,
+  }),
+  removeEvent: endpoint({
+    method: 'delete',
+    path: '/sites/:siteId/plant-events/:plantEventId',
+    summary: 'Remove what became of plants; it can be restored',
+    params: eventParams,
+    input: z.object({ rowVersion }),
+    response: ok,
+  }),
+  restoreEvent: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/plant-events/:plantEventId/restore',
+    summary: 'Undo the removal of what became of plants',
+    params: eventParams,
+    input: z.object({ rowVersion }),
+    response: ok,
   }),
   remove: endpoint({
     method: 'delete',

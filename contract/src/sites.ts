@@ -108,6 +108,13 @@ export const sitePatch = z.object({ ...siteFields, kind: z.enum(siteKinds), rowV
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
 export type CheckArea = z.infer<typeof checkAreaSchema>
 
+/** How a place is thought of when hours are short: 1 first, 3 last; null: nobody ranked it. */
+export const rankedSchema = {
+  rank: z.int().min(1).max(3).nullable(),
+  /** What grows there gets away from there: by water, an edge, machines. */
+  spreads: z.boolean(),
+}
+
 export const blockSchema = z.object({
   id,
   name: z.string(),
@@ -125,6 +132,7 @@ export const blockSchema = z.object({
   offsetMax: z.number(),
   soilTexture: z.enum(soilTextures).nullable(),
   soilCover: z.enum(soilCovers),
+  ...rankedSchema,
   rowVersion,
   checkAreas: z.array(checkAreaSchema),
 })

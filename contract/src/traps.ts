@@ -28,6 +28,8 @@ export const trapSchema = z.object({
   lure: z.string(),
   lureLoad: z.string(),
   lureOn: civilDateSchema.nullable(),
+  /** Every lure that hung in it, the newest first. */
+  lures: z.array(z.object({ lure: z.string(), load: z.string(), on: civilDateSchema })),
   lureWeeks: z.int().nullable(),
   /** When its lure is to be changed; null where nobody said how long it lasts. */
   lureUntil: civilDateSchema.nullable(),
@@ -174,6 +176,16 @@ export const traps = {
         .max(400, { error: 'at most 400 checks at a time' }),
     }),
     response: z.object({ checks: z.int() }),
+  }),
+  takeFile: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/trap-checks/file',
+    summary: 'Take the checks of a CSV file, each into the trap of its name, all or none; those that are recorded already stay',
+    params: siteParams,
+    input: z.object({
+      text: z.string({ error: 'choose a file' }).min(1, { error: 'the file is empty' }).max(2_000_000, { error: 'is larger than 2 MB' }),
+    }),
+    response: z.object({ checks: z.int(), known: z.int() }),
   }),
   issueToken: endpoint({
     method: 'post',

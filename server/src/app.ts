@@ -13,6 +13,7 @@ import { deviceRoutes } from './devices/routes.js'
 import { blockRoutes } from './blocks/routes.js'
 import { flagRoutes } from './flags/routes.js'
 import { groundRoutes } from './ground/routes.js'
+import { arrivalRoutes } from './arrivals/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
 import { placeRoutes } from './places/routes.js'
@@ -92,6 +93,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     groundRoutes,
     harvestRoutes,
     cropRoutes,
+    arrivalRoutes,
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { endpoints, may, needOf, roles, type Endpoint, type Right, type Role } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Row } from './database/index.js'
@@ -56,7 +57,26 @@ beforeAll(async () => {
   const searchId = done(await app.call(endpoints.flags.addSearch, at, searched, as)).id
   const trap = { name: 'Trap 1', blockId: place.blockId, organismId: 'codling-moth', hungOn: '2026-04-20' }
   const trapId = done(await app.call(endpoints.traps.add, at, trap, as)).id
+  const arrivalId = done(
+    await app.call(
+      endpoints.arrivals.add,
+      at,
+      { what: 'plants', name: 'grafted apple', arrivedOn: '2026-06-01', placeId: place.blockId },
+      as,
+    ),
+  ).id
+  const happening = { placeId: place.blockId, happened: 'lost', plants: 2, happenedOn: '2026-06-01' } as const
+  const plantEventId = done(await app.call(places.addEvent, at, happening, as)).id
+  const looked = { placeId: place.blockId, organismId: 'himalayan-balsam', lookedOn: '2026-06-01', first: 4, second: 5, both: 3 }
+  const secondLookId = done(await app.call(endpoints.flags.addSecondLook, at, looked, as)).id
+  const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
+  const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
+  const aerialId = done(await app.call(ground.addImage, at, { name: 'from above', jpeg, ...corners }, as)).id
   ids = {
+    arrivalId,
+    plantEventId,
+    secondLookId,
+    aerialId,
     findId,
     ruleId,
     siteId: place.site.id,

@@ -43,7 +43,7 @@ export function flagState(visits: readonly FlagVisit[]): FlagState {
 }
 
 /** Looks by the same eyes within so many days tell no more than one. */
-const SAME_EYES_DAYS = 14
+export const SAME_EYES_DAYS = 14
 
 /**
  * How often in a row nothing was found: looks of one person within a fortnight count once, since they overlook the same plants.

@@ -29,6 +29,8 @@ const blockOf = (row: Row, checkAreas: CheckArea[]): Omit<Block, 'follows'> => (
   offsetMax: row['offset_max'] as number,
   soilTexture: row['soil_texture'] as Block['soilTexture'],
   soilCover: row['soil_cover'] as Block['soilCover'],
+  rank: row['walk_rank'] as number | null,
+  spreads: Boolean(row['spreads']),
   rowVersion: row['row_version'] as number,
   checkAreas,
 })

@@ -51,6 +51,11 @@ export type Editable =
   | 'bloom_record'
   | 'bloom_trigger'
   | 'variety_look'
+  | 'arrival'
+  | 'plant_event'
+  | 'aerial_image'
+  | 'trap_lure'
+  | 'second_look'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -91,6 +96,11 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   planting: 'blooms',
   crop_stage: 'blooms',
   bloom_trigger: 'blooms',
+  arrival: 'counts',
+  plant_event: 'counts',
+  aerial_image: 'counts',
+  second_look: 'counts',
+  trap_lure: 'watches',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

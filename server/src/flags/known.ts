@@ -1,19 +1,13 @@
 import type { Flag, flags as flagOperations, FlagVisit, ParsedInputOf, ResponseOf, Search, Site } from '@bocado/contract'
-import { bankAlive, civilDate, cleanLooks, dayNumber, flagState, smallerAtFlower, type Flowering } from '@bocado/core'
+import { bankAlive, civilDate, cleanLooks, dayNumber, detectability, flagState, smallerAtFlower, type Flowering } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import { methodsOf, organismsOf } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
-import { listFlags, listSearches, listVisits, type StoredFlag, type StoredVisit } from './store.js'
-
-/** A visit as the rules of core see it. */
-export const lookOf = ({ seenOn, sight, methodId, taken, personName }: StoredVisit) => ({
-  day: dayNumber(seenOn),
-  sight,
-  isTreated: methodId !== null || taken !== null,
-  by: personName,
-})
+import { tree } from '../places/store.js'
+import { absentOf, looksAt, withinOf, type Look } from './looks.js'
+import { listFlags, listSearches, listSecondLooks, listVisits, type StoredFlag, type StoredVisit } from './store.js'
 
 /** How long what lies in the soil of an organism lives; null where the library does not say. */
 export const bankYears = (organism: Organism | undefined) =>
@@ -27,26 +21,39 @@ export async function flagsOf(
 ): Promise<ResponseOf<typeof flagOperations.list>> {
   const site = await getSite(db, clock, siteId)
   const day = on !== undefined && on < site.today ? on : site.today
-  const [stored, visits, searches, organisms, methods] = await Promise.all([
+  const [stored, visits, searches, secondLooks, places, organisms, methods] = await Promise.all([
     listFlags(db, siteId),
     listVisits(db, siteId, day),
     listSearches(db, siteId, day),
+    listSecondLooks(db, siteId, day),
+    tree(db, siteId),
     organismsOf(db, siteId),
     methodsOf(db, siteId),
   ])
   const organism = new Map(organisms.map((one) => [one.id, one]))
   const methodName = new Map(methods.map(({ id, name }) => [id, name]))
   const byFlag = grouped(visits, ({ flagId }) => flagId)
+  const detect = [...grouped(secondLooks, ({ organismId }) => organismId)].flatMap(([organismId, looks]) => {
+    const known = detectability(looks)
+    return known ? [{ organismId, ...known }] : []
+  })
+  const isWithin = withinOf(places)
   const nameOf = (id: string): string => organism.get(id)?.name ?? id
   const known = stored.flatMap((flag): Flag[] => {
     const seen = byFlag.get(flag.id)
     if (!seen) return []
     const name = flag.organismId === null ? null : nameOf(flag.organismId)
-    return [flagOf(flag, name, seen, organism.get(flag.organismId ?? ''), methodName)]
+    const looks = looksAt(flag, seen, searches, isWithin)
+    const share = detect.find(({ organismId }) => organismId === flag.organismId)?.lower
+    return [
+      { ...flagOf(flag, name, seen, looks, organism.get(flag.organismId ?? ''), methodName), absent: absentOf(looks, flag.prior, share) },
+    ]
   })
   return {
     flags: known,
     searches: searches.map((search): Search => ({ ...search, organismNames: search.organismIds.map(nameOf) })),
+    detect,
+    secondLooks: secondLooks.map((look) => ({ ...look, organismName: nameOf(look.organismId) })),
     years: yearsOf(stored, visits),
     smaller: smallerOf(stored, byFlag, organism, site, day),
   }
@@ -56,10 +63,10 @@ function flagOf(
   flag: StoredFlag,
   organismName: string | null,
   seen: readonly StoredVisit[],
+  looks: readonly Look[],
   organism: Organism | undefined,
   methodName: ReadonlyMap<string, string>,
-): Flag {
-  const looks = seen.map(lookOf)
+): Omit<Flag, 'absent'> {
   const alive = bankAlive(looks, bankYears(organism))
   const visits = seen
     .map(({ flagId: _, season: __, ...visit }): FlagVisit => ({

@@ -22,7 +22,8 @@ import { methodsOf, organismsOf } from '../library/catalogue.js'
 import { addPhoto } from '../library/identity.js'
 import { tree, type StoredPlace } from '../places/store.js'
 import { getSite, seasonOf } from '../sites/service.js'
-import { bankYears, lookOf, storedFlag } from './known.js'
+import { bankYears, storedFlag } from './known.js'
+import { lookOf } from './looks.js'
 import { listVisits } from './store.js'
 
 /** What a photo shows of which nobody knows what it is. */
@@ -152,6 +153,7 @@ export async function changeFlag(w: Write, id: string, { rowVersion, ...input }:
   await updateRow(w, 'flag', id, rowVersion, {
     ...pinColumns(input, input.number ?? (before['number'] as number)),
     note: input.note,
+    prior: input.prior,
   })
   if (before['organism_id'] !== input.organismId) await renamePhotos(w, id, input.organismId ?? UNKNOWN)
   return { id, rowVersion: rowVersion + 1 }
@@ -257,4 +259,28 @@ export function tracksOf(text: string): ResponseOf<typeof flags.readTrack> {
   })
   if (tracks.length === 0) throw fieldProblem('text', 'holds no track: no way with at least 2 points')
   return { tracks }
+}
+
+/** Records what two people found one after the other on the same ground. */
+export async function addSecondLook(w: Write, deps: Deps, input: ParsedInputOf<typeof flags.addSecondLook>) {
+  const { today } = await getSite(w.tx, deps.clock, w.siteId)
+  if (input.lookedOn > today) throw refusal('lookedOn', 'day.future', { today: { day: today } })
+  if (!(await tree(w.tx, w.siteId)).has(input.placeId)) throw fieldProblem('placeId', 'choose a place of this site')
+  if (!(await organismsOf(w.tx, w.siteId)).some(({ id }) => id === input.organismId))
+    throw fieldProblem('organismId', 'choose an organism of the library')
+  const columns = {
+    place_id: input.placeId,
+    organism_id: input.organismId,
+    looked_on: input.lookedOn,
+    found_first: input.first,
+    found_second: input.second,
+    found_both: input.both,
+    note: input.note,
+  }
+  return { id: await insertRow(w, 'second_look', columns), rowVersion: 1 }
+}
+
+export async function restoreSecondLook(w: Write, id: string, rowVersion: number) {
+  await restoreRow(w, 'second_look', id, rowVersion)
+  return { id, rowVersion: rowVersion + 1 }
 }

@@ -1,10 +1,10 @@
-import type { Flag, FlagVisit, Search } from '@bocado/contract'
+import type { Flag, FlagVisit, Search, SecondLook } from '@bocado/contract'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
 
 /** A flag without what is known of it from its visits and the library. */
 export type StoredFlag = Pick<
   Flag,
-  'id' | 'organismId' | 'placeId' | 'placeName' | 'number' | 'colour' | 'position' | 'note' | 'rowVersion'
+  'id' | 'organismId' | 'placeId' | 'placeName' | 'number' | 'colour' | 'position' | 'note' | 'prior' | 'rowVersion'
 >
 export type StoredVisit = Omit<FlagVisit, 'methodName'> & { flagId: string; season: string }
 export type StoredSearch = Omit<Search, 'organismNames'>
@@ -32,6 +32,7 @@ export async function listFlags(db: Queryable, siteId: string): Promise<StoredFl
             accuracyM: row['accuracy_m'] as number | null,
           },
     note: row['note'] as string,
+    prior: row['prior'] as Flag['prior'],
     rowVersion: row['row_version'] as number,
   }))
 }
@@ -90,6 +91,28 @@ export async function listSearches(db: Queryable, siteId: string, until: string)
         ? null
         : { share: row['covered_share'] as number, from: row['covered_from'] as NonNullable<Search['covered']>['from'] },
     found: Boolean(row['found']),
+    note: row['note'] as string,
+    personName: row['person_name'] as string,
+    rowVersion: row['row_version'] as number,
+  }))
+}
+
+/** What two people found one after the other, the newest first. */
+export async function listSecondLooks(db: Queryable, siteId: string, until: string): Promise<Omit<SecondLook, 'organismName'>[]> {
+  const [rows] = await db.query<Row[]>(
+    `SELECT s.*, l.name AS place_name, p.name AS person_name FROM second_look s JOIN place l ON l.id = s.place_id
+     JOIN person p ON p.id = s.changed_by WHERE s.site_id = ? AND s.deleted_at IS NULL AND s.looked_on <= ? ORDER BY s.looked_on DESC, s.id`,
+    [siteId, until],
+  )
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    placeId: row['place_id'] as string,
+    placeName: row['place_name'] as string,
+    organismId: row['organism_id'] as string,
+    lookedOn: row['looked_on'] as string,
+    first: row['found_first'] as number,
+    second: row['found_second'] as number,
+    both: row['found_both'] as number,
     note: row['note'] as string,
     personName: row['person_name'] as string,
     rowVersion: row['row_version'] as number,

@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { removeRow, type Queryable } from '../database/index.js'
 import { download, read, write, type Serving } from '../http/route.js'
 import { tree } from '../places/store.js'
+import { addImage, imageFile, listImages, moveImage, restoreImage } from './aerial.js'
 import { mapGeoJson, mapGpx, shapesOf, type NamedShape } from './files.js'
 import { areaOf, isSurface, lengthOf, swapped } from './geometry.js'
 import { draw, faultOf, isTurned, keptClear, positionOf, redraw, restoreShape, takeFile } from './service.js'
@@ -53,6 +54,16 @@ export function groundRoutes(router: Router, serving: Serving): void {
   const { ground } = endpoints
   const none = z.object({})
   read(router, serving, ground.map, ({ deps, params }) => mapOf(deps.db, params.siteId))
+  read(router, serving, ground.images, ({ deps, params }) => listImages(deps.db, params.siteId))
+  write(router, serving, ground.addImage, (ctx) => addImage(ctx, ctx.input))
+  write(router, serving, ground.moveImage, (ctx) => moveImage(ctx, ctx.params.aerialId, ctx.input))
+  write(router, serving, ground.removeImage, (ctx) => removeRow(ctx, 'aerial_image', ctx.params.aerialId, ctx.input.rowVersion))
+  write(router, serving, ground.restoreImage, (ctx) => restoreImage(ctx, ctx.params.aerialId, ctx.input.rowVersion))
+  download(router, serving, `${ground.moveImage.path}/jpeg`, ground.moveImage.params, none, async ({ db }, { siteId, aerialId }) => ({
+    type: 'image/jpeg',
+    body: await imageFile(db, siteId, aerialId),
+    cache: 'private, max-age=86400, immutable',
+  }))
   write(router, serving, ground.draw, (ctx) => draw(ctx, ctx.input))
   write(router, serving, ground.redraw, (ctx) => redraw(ctx, ctx.params.shapeId, ctx.input))
   write(router, serving, ground.remove, (ctx) => removeRow(ctx, 'ground_shape', ctx.params.shapeId, ctx.input.rowVersion))

@@ -9,6 +9,8 @@ const placeOf = (row: Row): Place => ({
   name: row['name'] as string,
   areaM2: row['area_m2'] as number | null,
   plants: row['plants'] as number | null,
+  rank: row['walk_rank'] as number | null,
+  spreads: Boolean(row['spreads']),
   rowVersion: row['row_version'] as number,
 })
 

@@ -1,4 +1,4 @@
-import { endpoints } from '@bocado/contract'
+import { endpoints, type InputOf } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
@@ -151,14 +151,14 @@ describe('a count by degrees of damage', () => {
 
 describe('a threshold that changes with the crop', () => {
   const MOTH = 'codling-moth'
-  const set = async (threshold: object | null) => {
+  const set = async (threshold: InputOf<typeof watches.update>['threshold']) => {
     const watch = done(await app.call(watches.list, at, { season: SEASON })).find(({ id }) => id === ids[MOTH])!
     const { biofix, biofixNote, sourceKnown, rowVersion } = watch
     return app.call(watches.update, { ...at, watchId: watch.id }, { biofix, biofixNote, sourceKnown, threshold, rowVersion }, as)
   }
   const now = async () =>
     done(await app.call(watches.band, at, { season: SEASON })).watches.find(({ watch }) => watch.id === ids[MOTH])!.watch.threshold?.now
-  const OWN = { per100: 6, reason: 'few boxes are packed early', steps: [{ from: 'petal-fall', per100: 1.5 }] }
+  const OWN = { per100: 6, reason: 'few boxes are packed early', steps: [{ from: 'petal-fall' as const, per100: 1.5 }] }
 
   test('holds as far as the crop is, for a count of any day', async () => {
     done(await set(OWN))

@@ -4,7 +4,7 @@ import { removeRow } from '../database/index.js'
 import { restoreRecord } from '../watches/eventRecords.js'
 import { csvOf } from '../http/csv.js'
 import { download, read, write, type Serving } from '../http/route.js'
-import { addCheck, addTrap, changeTrap, endToken, issueToken, pasteChecks, restoreTrap, trapsOf } from './service.js'
+import { addCheck, addTrap, changeTrap, endToken, issueToken, pasteChecks, restoreTrap, takeChecks, trapsOf } from './service.js'
 
 export function trapRoutes(router: Router, serving: Serving): void {
   const { traps } = endpoints
@@ -17,6 +17,7 @@ export function trapRoutes(router: Router, serving: Serving): void {
   write(router, serving, traps.removeCheck, (ctx) => removeRow(ctx, 'event_record', ctx.params.checkId, ctx.input.rowVersion))
   write(router, serving, traps.restoreCheck, (ctx) => restoreRecord(ctx, ctx.params.checkId, ctx.input.rowVersion))
   write(router, serving, traps.paste, (ctx) => pasteChecks(ctx, ctx.deps, ctx.params.trapId, ctx.input))
+  write(router, serving, traps.takeFile, (ctx) => takeChecks(ctx, ctx.deps, ctx.input))
   write(router, serving, traps.issueToken, (ctx) => issueToken(ctx, ctx.params.trapId), { secret: true })
   write(router, serving, traps.endToken, (ctx) => endToken(ctx, ctx.params.trapId))
   download(router, serving, `${traps.list.path}.csv`, traps.list.params, traps.list.input, async (deps, { siteId }, { season }) => ({

@@ -1,17 +1,38 @@
 import { randomBytes } from 'node:crypto'
-import type { catchesPushInput, devices, ParsedInputOf, ResponseOf, Trap, traps } from '@bocado/contract'
+import {
+  civilDateSchema,
+  type catchesPushInput,
+  type devices,
+  type ParsedInputOf,
+  type ResponseOf,
+  type Trap,
+  type traps,
+} from '@bocado/contract'
 import { catchPerDay, civilDate, dayNumber, sustainedCatch } from '@bocado/core'
 import { datedEvents, type Organism } from '@bocado/library'
+import Papa from 'papaparse'
 import type { z } from 'zod'
-import { auditOther, insertOnce, insertRow, isStored, liveRow, madeColumns, restoreRow, updateRow, type Write } from '../database/index.js'
+import {
+  auditOther,
+  insertOnce,
+  insertRow,
+  isStored,
+  liveRow,
+  madeColumns,
+  restoreRow,
+  updateRow,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { hashOf } from '../devices/token.js'
+import { unmarked } from '../http/csv.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf, requireOrganism } from '../library/catalogue.js'
 import { liveBlock } from '../places/store.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { listWatches } from '../watches/store.js'
-import { checksOfTrap, listChecks, listTraps, setCounter, trapOfToken, type StoredCheck, type StoredTrap } from './store.js'
+import { checksOfTrap, listChecks, listLures, listTraps, setCounter, trapOfToken, type StoredCheck, type StoredTrap } from './store.js'
 
 /** The event that the catches of a trap show, as long as nobody says another: from which the heat of its organism counts. */
 const usualEvent = (organism: Organism): string | undefined => organism.generations[0]?.events[0]?.id ?? datedEvents(organism)[0]?.id
@@ -21,8 +42,9 @@ const DAYS_PER_WEEK = 7
 /** The traps that hung in a season, with what they caught and what that says. */
 export async function trapsOf({ db, clock }: Deps, siteId: string, season: string): Promise<Trap[]> {
   const site = await getSite(db, clock, siteId)
-  const [stored, checks, organisms, watches] = await Promise.all([
+  const [stored, lures, checks, organisms, watches] = await Promise.all([
     listTraps(db, siteId),
+    listLures(db, siteId),
     listChecks(db, siteId, season),
     organismsOf(db, siteId),
     listWatches(db, siteId, season),
@@ -43,6 +65,7 @@ export async function trapsOf({ db, clock }: Deps, siteId: string, season: strin
         eventName: (organism && datedEvents(organism).find(({ id }) => id === trap.event)?.name) ?? trap.event,
         lureUntil:
           trap.lureOn === null || trap.lureWeeks === null ? null : civilDate(dayNumber(trap.lureOn) + DAYS_PER_WEEK * trap.lureWeeks),
+        lures: lures.get(trap.id) ?? [],
         checks: own.map(({ trapId: __, season: ___, ...check }) => ({
           ...check,
           perDay: catchPerDay({ day: dayNumber(check.day), since: dayNumber(check.since), caught: check.caught }),
@@ -107,8 +130,22 @@ async function columnsOf(w: Write, deps: Deps, input: ParsedInputOf<typeof traps
   }
 }
 
+/** Keeps which lure hung since when: the one of a day that is there already is put right. */
+async function noteLure(w: Write, trapId: string, { lure, lureLoad, lureOn }: Pick<Trap, 'lure' | 'lureLoad' | 'lureOn'>): Promise<void> {
+  if (lure === '' || lureOn === null) return
+  const [[row]] = await w.tx.query<Row[]>('SELECT id, lure, lure_load, row_version FROM trap_lure WHERE trap_id = ? AND hung_on = ?', [
+    trapId,
+    lureOn,
+  ])
+  if (!row) await insertRow(w, 'trap_lure', { trap_id: trapId, lure, lure_load: lureLoad, hung_on: lureOn })
+  else if (row['lure'] !== lure || row['lure_load'] !== lureLoad)
+    await updateRow(w, 'trap_lure', row['id'] as string, row['row_version'] as number, { lure, lure_load: lureLoad })
+}
+
 export async function addTrap(w: Write, deps: Deps, input: ParsedInputOf<typeof traps.add>) {
-  return { id: await insertRow(w, 'trap', await columnsOf(w, deps, input)), rowVersion: 1 }
+  const id = await insertRow(w, 'trap', await columnsOf(w, deps, input))
+  await noteLure(w, id, input)
+  return { id, rowVersion: 1 }
 }
 
 export async function changeTrap(w: Write, deps: Deps, id: string, { rowVersion, ...input }: ParsedInputOf<typeof traps.update>) {
@@ -124,6 +161,7 @@ export async function changeTrap(w: Write, deps: Deps, id: string, { rowVersion,
   if (last && input.takenDownOn !== null && input.takenDownOn < last.day)
     throw fieldProblem('takenDownOn', `was still checked on ${last.day}`)
   await updateRow(w, 'trap', id, rowVersion, columns)
+  await noteLure(w, id, input)
   return { id, rowVersion: rowVersion + 1 }
 }
 
@@ -184,6 +222,54 @@ export async function pasteChecks(w: Write, deps: Deps, trapId: string, { checks
   const trap = await trapFor(w, trapId)
   for (const [i, check] of checks.entries()) await insertCheck(w, trap, { ...check, path: `checks.${i}.day` }, site)
   return { checks: checks.length }
+}
+
+/** Columns that a file of checks has to have. */
+const FILE_COLUMNS = ['trap', 'day', 'caught'] as const
+
+/** Takes the checks of a CSV file, each into the trap of its name: all, or none where one of them does not fit, named by its row. */
+export async function takeChecks(w: Write, deps: Deps, { text }: ParsedInputOf<typeof traps.takeFile>) {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, '').trim(), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (name) => name.trim().toLowerCase(),
+  })
+  const missing = FILE_COLUMNS.filter((name) => !meta.fields?.includes(name))
+  if (missing.length > 0)
+    throw fieldProblem('text', `the file has no column ${missing.join(', ')}; its first line has to name trap, day and caught`)
+  if (data.length === 0) throw fieldProblem('text', 'the file has no rows')
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  const all = await listTraps(w.tx, w.siteId)
+  const told = { checks: 0, known: 0 }
+  const rows = data.map((row, i) => {
+    const path = `row ${i + 2}`
+    const name = unmarked(row['trap']?.trim() ?? '')
+    const named = all.filter(
+      (trap) => trap.name === name && (row['block'] === undefined || unmarked(row['block'].trim()) === trap.blockName),
+    )
+    const [trap] = named
+    if (!trap) throw fieldProblem(path, `there is no trap called ${name || 'nothing'}; hang it first, or put its name right in the file`)
+    if (named.length > 1) throw fieldProblem(path, `${name} is the name of ${named.length} traps; add a column block`)
+    const day = civilDateSchema.safeParse(row['day']?.trim())
+    if (!day.success) throw fieldProblem(path, `day: ${row['day'] ?? 'nothing'} is no day; write it as 2026-06-12`)
+    const caught = Number(row['caught']?.trim() || NaN)
+    if (!Number.isInteger(caught) || caught < 0 || caught > 100_000)
+      throw fieldProblem(path, `caught: ${row['caught'] || 'nothing'} is no whole number from 0 to 100,000`)
+    return { trapId: trap.id, day: day.data, caught, path, note: unmarked(row['note']?.trim() ?? '').slice(0, 2000) }
+  })
+  // In the order of their days, so that each counts since the one before.
+  for (const { trapId, day, caught, path, note } of rows.toSorted((a, b) => (a.day < b.day ? -1 : 1))) {
+    const trap = await trapFor(w, trapId)
+    const before = (await checksOfTrap(w.tx, trapId)).find((check) => check.day === day)
+    if (before) {
+      if (before.caught !== caught) throw fieldProblem(path, `${day} is recorded with ${before.caught} already; put one of both right`)
+      told.known++
+      continue
+    }
+    await insertCheck(w, trap, { day, caught, path, note }, site)
+    told.checks++
+  }
+  return told
 }
 
 /** Lets a counter send. Only the token's hash is kept, so it is shown this once; an earlier one ends. */

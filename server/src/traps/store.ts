@@ -3,7 +3,9 @@ import type { Queryable, Row, Write } from '../database/index.js'
 import { SINCE } from '../watches/eventRecords.js'
 
 /** A trap without what is known of it from its checks, its organism and its watch. */
-export type StoredTrap = Omit<Trap, 'organismName' | 'eventName' | 'lureUntil' | 'checks' | 'biofix' | 'watch'> & { siteId: string }
+export type StoredTrap = Omit<Trap, 'organismName' | 'eventName' | 'lureUntil' | 'checks' | 'biofix' | 'watch' | 'lures'> & {
+  siteId: string
+}
 export type StoredCheck = Omit<TrapCheck, 'perDay'> & { trapId: string; season: string }
 
 const trapOf = (row: Row): StoredTrap => ({
@@ -35,6 +37,21 @@ export async function listTraps(db: Queryable, siteId: string): Promise<StoredTr
     [siteId],
   )
   return rows.map(trapOf)
+}
+
+/** Lures that hung in the traps of a site, by trap, the newest first. */
+export async function listLures(db: Queryable, siteId: string): Promise<Map<string, Trap['lures']>> {
+  const [rows] = await db.query<Row[]>(
+    'SELECT trap_id, lure, lure_load, hung_on FROM trap_lure WHERE site_id = ? AND deleted_at IS NULL ORDER BY hung_on DESC',
+    [siteId],
+  )
+  const byTrap = new Map<string, Trap['lures']>()
+  for (const row of rows) {
+    const trapId = row['trap_id'] as string
+    const one = { lure: row['lure'] as string, load: row['lure_load'] as string, on: row['hung_on'] as string }
+    byTrap.set(trapId, [...(byTrap.get(trapId) ?? []), one])
+  }
+  return byTrap
 }
 
 const checkOf = (row: Row): StoredCheck => ({

@@ -29,6 +29,7 @@ export function presentedOrganism(organism: Organism, rule?: CountingRule): Orga
     })),
     tooLate,
     poorlyReachable: organism.poorlyReachable ?? null,
+    look: organism.about.look,
     lookAlikes,
     hazards,
   }

@@ -1,10 +1,10 @@
-import type { Flag, Organism, Trap, WatchForecast } from '@bocado/contract'
-import { civilDate, countDue, currentWindow, dayNumber, trapDue, urgencyOf, usualMinutes, type CountReason } from '@bocado/core'
+import type { Arrival, Block, Flag, Organism, Trap, WatchForecast } from '@bocado/contract'
+import { civilDate, countDue, currentWindow, dayNumber, trapDue, urgencyOf, usualMinutes, whatFits, type CountReason } from '@bocado/core'
 
 /** Something to go and look at, where and by when. */
 export interface Errand {
   id: string
-  kind: 'count' | 'trap' | 'flags'
+  kind: 'count' | 'trap' | 'flags' | 'arrival'
   blockId: string
   /** Civil day. */
   due: string
@@ -16,6 +16,7 @@ export interface Errand {
   last?: string | null
   trap?: Trap
   flags?: readonly Flag[]
+  arrival?: Arrival
 }
 
 /** What a watch asks to be counted; nothing where its counts come too late to decide on. */
@@ -92,6 +93,50 @@ function flagsOf(flags: readonly Flag[], blockOf: (placeId: string) => string): 
   })
 }
 
+/** What came in and stands apart is looked at on its first day, and when its time apart is over. */
+function arrivalOf(arrival: Arrival, blockOf: (placeId: string) => string): Errand[] {
+  const { releasedOn, isolatedUntil, arrivedOn, rootLook, stemLook } = arrival
+  if (releasedOn !== null) return []
+  const isUnseen = rootLook === 'not-looked' || stemLook === 'not-looked'
+  const due = isUnseen ? arrivedOn : isolatedUntil
+  return due === null
+    ? []
+    : [{ id: `arrival ${arrival.id}`, kind: 'arrival', blockId: blockOf(arrival.placeId), due, minutes: null, arrival }]
+}
+
+/** Stages in which a plant left standing sheds seed this year. */
+const SEEDING: ReadonlySet<string> = new Set(['flower', 'pod', 'bolt'])
+
+/**
+ * What of the errands fits into the minutes there are, by the ranks that the user gave blocks; null where nothing is ranked.
+ *
+ * @param otherwise minutes for what nobody measured
+ */
+export function fitting(
+  all: readonly Errand[],
+  blocks: readonly Pick<Block, 'id' | 'rank' | 'spreads'>[],
+  minutes: number,
+  otherwise: number,
+): { taken: Errand[]; left: Errand[]; minutes: number } | null {
+  const fits = whatFits(
+    all.map(({ id, minutes: takes, due, blockId, flags }) => {
+      const block = blocks.find((one) => one.id === blockId)
+      return {
+        id,
+        minutes: takes,
+        rank: block?.rank ?? null,
+        spreads: block?.spreads ?? false,
+        preventsSeed: flags?.some(({ last }) => SEEDING.has(last.stage ?? '')) ?? false,
+        due: dayNumber(due),
+      }
+    }),
+    minutes,
+    otherwise,
+  )
+  const named = (ids: readonly string[]): Errand[] => ids.flatMap((id) => all.find((errand) => errand.id === id) ?? [])
+  return fits && { taken: named(fits.taken), left: named(fits.left), minutes: fits.minutes }
+}
+
 /** Everything that asks to be looked at by a day, by what it rests on: windows, counts, decisions, traps and flags. */
 export function errands(
   p: {
@@ -99,6 +144,7 @@ export function errands(
     organisms: readonly Organism[]
     traps: readonly Trap[]
     flags: readonly Flag[]
+    arrivals: readonly Arrival[]
     /** The block around a place. */
     blockOf: (placeId: string) => string
     today: string
@@ -117,6 +163,7 @@ export function errands(
     ),
     ...p.traps.flatMap(trapOf),
     ...flagsOf(due, p.blockOf),
+    ...p.arrivals.flatMap((arrival) => arrivalOf(arrival, p.blockOf)),
   ].filter(({ due: day }) => day <= until)
 }
 

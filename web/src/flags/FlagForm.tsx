@@ -1,4 +1,4 @@
-import { endpoints, flagColours, type Block, type Flag, type Organism } from '@bocado/contract'
+import { endpoints, flagColours, flagPriors, type Block, type Flag, type Organism } from '@bocado/contract'
 import { useState } from 'react'
 import { usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
@@ -101,11 +101,12 @@ export function FlagForm(p: Known & { begins: { organismId: string; placeId: str
 export function FlagEdit(p: Known & { flag: Flag; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.flags.update, pinOf(p.flag), p.flag, p.flag.id)
+  const entry = useEntry(endpoints.flags.update, { ...pinOf(p.flag), prior: p.flag.prior ?? NONE }, p.flag, p.flag.id)
   const save = async (): Promise<void> => {
     const saved = await entry.submit({ siteId: site.id, flagId: p.flag.id }, (v, rowVersion) => ({
       ...pinInput(v),
       note: p.flag.note,
+      prior: v.prior === NONE ? null : (v.prior as Flag['prior']),
       rowVersion,
     }))
     if (saved) p.onDone()
@@ -115,6 +116,13 @@ export function FlagEdit(p: Known & { flag: Flag; onDone: () => void }) {
       <Heading>{t('flags.edit')}</Heading>
       <PinFields {...p} values={entry.values} entry={entry} />
       <Pin values={entry.values} entry={entry} />
+      <Select
+        label={t('flags.prior')}
+        placeholder=""
+        width="34ch"
+        options={[{ id: NONE, label: t('flags.notSaid') }, ...flagPriors.map((id) => ({ id, label: t(`flags.prior.${id}`) }))]}
+        {...entry.bind.choice('prior')}
+      />
       <EntryEnd entry={entry} onSave={save} onCancel={p.onDone} />
     </Stack>
   )

@@ -55,7 +55,7 @@ export function FlagLine(p: {
     setDoing(what)
     p.onChoose(flag.id)
   }
-  const facts = factsOf(flag, useSeenWords(organism), t)
+  const facts = factsOf(flag, useSeenWords(organism), t, f)
   return (
     <Row $chosen={isChosen}>
       <div>
@@ -132,10 +132,11 @@ function useSeenWords(organism: Organism | undefined): SeenWords {
 }
 
 /** What the state leaves to say: how much stands, or how often it was clean and how long the soil may hold more. */
-function factsOf(flag: Flag, seenWords: SeenWords, t: Say): string {
+function factsOf(flag: Flag, seenWords: SeenWords, t: Say, f: Format): string {
   if (flag.state === 'none-standing')
     return [
       t('flags.clean', { count: flag.cleanLooks }),
+      flag.absent && t('flags.absent', { share: f.percent(Math.floor(100 * flag.absent.probability) / 100), count: flag.absent.looks }),
       flag.bankAlive && t('flags.bank', { of: flag.bankAlive.of, until: flag.bankAlive.until.slice(0, 4) }),
     ]
       .filter(Boolean)

@@ -2,7 +2,9 @@ import type { Flag, Search, Shape } from '@bocado/contract'
 import L from 'leaflet'
 import { useEffect, useRef } from 'react'
 import { CLASS_OF, colourOf, Ground } from '../ground/GroundMap.js'
-import { useMap } from '../ground/useMap.js'
+import { aerialPath, useAerialImages } from '../ground/AerialPart.js'
+import { useMap, useUnderlay } from '../ground/useMap.js'
+import { useSite } from '../api/workplace.js'
 
 /** How a pin is drawn: told by how it is filled and ringed, and not by its colour alone. */
 function styleOf(state: Flag['state'], isChosen: boolean): L.CircleMarkerOptions {
@@ -39,6 +41,12 @@ export function FlagsMap(p: {
 }) {
   const { shapes, flags, chosen, search } = p
   const { box, map } = useMap(p.middle, p.isMetric)
+  const site = useSite()
+  const { data: images = [] } = useAerialImages(site.id)
+  useUnderlay(
+    map,
+    images.map(({ south, west, north, east, ...image }) => ({ path: aerialPath(site.id, image), south, west, north, east })),
+  )
   const pins = useRef<{ group: L.LayerGroup; canvas: L.Canvas } | null>(null)
   const choose = useRef(p.onChoose)
   useEffect(() => {

@@ -26,6 +26,7 @@ import '../messages/en/field.js'
 import '../messages/en/flags.js'
 import '../messages/en/work.js'
 
+const SecondLooks = partLater(async () => (await import('./SecondLooks.js')).SecondLooks)
 const FlagsMap = partLater(async () => (await import('./FlagsMap.js')).FlagsMap)
 
 /** On a phone the list comes first; the map when it is asked for. */
@@ -222,6 +223,7 @@ export function FlagsPanel() {
                 }}
                 isPast={isPast}
               />
+              <SecondLooks data={data} blocks={blocks} organisms={names} isPast={isPast} />
               <Years years={data.years.filter(({ organismId }) => of === EVERYTHING || organismId === of)} named={of === EVERYTHING} />
               <a href={addressOf(endpoints.flags.list, { params: { siteId: site.id }, input: {} }).concat('.csv')}>{t('flags.csv')}</a>
             </Stack>

@@ -13,7 +13,7 @@ import {
 import { TerraDrawLeafletAdapter } from 'terra-draw-leaflet-adapter'
 import { colour, PHONE, size } from '../design/theme.js'
 import { cornersOf, type Form } from './corners.js'
-import { useMap } from './useMap.js'
+import { useMap, useUnderlay, type Underlaid } from './useMap.js'
 
 type HexColor = `#${string}`
 
@@ -46,6 +46,10 @@ export const Ground = styled.div`
     stroke-width: 1.5px;
     fill: ${colour.white};
     fill-opacity: 1;
+  }
+  &.over-picture path.shape {
+    fill-opacity: 0.15;
+    stroke-width: 2.5px;
   }
   path.part {
     fill-opacity: 0;
@@ -184,6 +188,10 @@ export function GroundMap(p: {
   isMetric: boolean
   /** What of the chosen shape is left to treat. */
   left?: Geometry | null
+  /** Pictures of one's own that lie under what is drawn. */
+  images?: readonly Underlaid[]
+  /** Hears of the map once it stands. */
+  onMap?: (map: L.Map | null) => void
   drawing: { form: Form; geometry: Geometry | null; onChange: (geometry: Geometry) => void } | null
 }) {
   const layers = useRef<L.LayerGroup>(undefined)
@@ -200,6 +208,11 @@ export function GroundMap(p: {
     map.on('zoomend moveend resize', () => uncover(map.getContainer()))
     layers.current = L.layerGroup().addTo(map)
     isSeen.current = false
+  }, [map])
+
+  useUnderlay(map, p.images)
+  useEffect(() => {
+    latest.current.onMap?.(map)
   }, [map])
 
   const { shapes, chosen, drawing, left = null } = p

@@ -1,4 +1,5 @@
 import { endpoints, type Block, type Geometry, type Shape } from '@bocado/contract'
+import type L from 'leaflet'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { usePlaces, useShapes } from '../api/hooks.js'
@@ -8,6 +9,7 @@ import { Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { AerialPart, aerialPath, useAerialImages } from './AerialPart.js'
 import { GroundMap, type Drawn } from './GroundMap.js'
 import { KeptClear } from './KeptClear.js'
 import { MapFile } from './MapFile.js'
@@ -66,6 +68,9 @@ export function MapPart(p: {
     [shapes, places, p.blocks],
   )
   const chosen = shapes?.find(({ id, placeId }) => (p.chosenPlace === null ? id === landmark : placeId === p.chosenPlace)) ?? null
+  const { data: images = [] } = useAerialImages(site.id)
+  const underlaid = images.map(({ south, west, north, east, ...image }) => ({ path: aerialPath(site.id, image), south, west, north, east }))
+  const [map, setMap] = useState<L.Map | null>(null)
   const near = useNear(chosen?.placeId ?? null)
   if (!shapes) return null
   const choose = (id: string): void => {
@@ -100,6 +105,8 @@ export function MapPart(p: {
         middle={middle}
         isMetric={site.units === 'metric'}
         left={left}
+        images={underlaid}
+        onMap={setMap}
         drawing={null}
       />
       <Stack $gap={10}>
@@ -151,6 +158,7 @@ export function MapPart(p: {
         <Stack $gap={2}>
           <TextButton onPress={() => setDoing('draw')}>{t('drawn.draw')}</TextButton>
           <TextButton onPress={() => setDoing('file')}>{t('drawn.file')}</TextButton>
+          <AerialPart bounds={() => map?.getBounds() ?? null} />
           <Small>
             {t('drawn.out')}{' '}
             <a href={`/api/v1/sites/${site.id}/map.geojson`} download>

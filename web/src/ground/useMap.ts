@@ -40,3 +40,32 @@ export function useMap(middle: { latitude: number; longitude: number } | null, i
   }, [isMetric])
   return { box, map }
 }
+
+/** A picture of the ground with its edges in degrees, and where it is to be had. */
+export interface Underlaid {
+  path: string
+  south: number
+  west: number
+  north: number
+  east: number
+}
+
+/** Lays pictures of one's own under everything that is drawn. */
+export function useUnderlay(map: L.Map | null, images: readonly Underlaid[] = []): void {
+  const key = JSON.stringify(images)
+  useEffect(() => {
+    if (!map) return
+    const laid = (JSON.parse(key) as Underlaid[]).map(({ path, south, west, north, east }) =>
+      L.imageOverlay(
+        path,
+        [
+          [south, west],
+          [north, east],
+        ],
+        { pane: 'tilePane', interactive: false },
+      ).addTo(map),
+    )
+    map.getContainer().classList.toggle('over-picture', laid.length > 0)
+    return () => laid.forEach((one) => one.remove())
+  }, [map, key])
+}

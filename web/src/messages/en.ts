@@ -13,6 +13,9 @@ import { crops } from './en/crops.js'
 import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
 import { threshold } from './en/threshold.js'
+import { kit } from './en/kit.js'
+import { arrivals } from './en/arrivals.js'
+import { walked } from './en/walked.js'
 import { traps } from './en/traps.js'
 import { unsent } from './en/unsent.js'
 import { rule } from './en/rule.js'
@@ -55,6 +58,9 @@ export const en = {
   ...harvest,
   ...rule,
   ...threshold,
+  ...kit,
+  ...arrivals,
+  ...walked,
   ...traps,
   ...unsent,
   ...work,

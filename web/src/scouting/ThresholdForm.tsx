@@ -1,5 +1,4 @@
-import { endpoints, type Economics, type Organism, type WatchForecast } from '@bocado/contract'
-import { cropStages } from '@bocado/library/vocabulary'
+import { cropStages, endpoints, type Economics, type Organism, type WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { actionPer100 } from '../band/crossing.js'
 import { useEntry } from '../api/useEntry.js'

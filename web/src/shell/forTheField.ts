@@ -55,6 +55,7 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   const band = (await read(endpoints.watches.band, season)) as { watches: { watch: { organismId: string } }[] } | undefined
   await read(endpoints.places.list, {})
   await read(endpoints.ground.map, {})
+  await read(endpoints.arrivals.list, {})
   await read(endpoints.flags.list, {})
   await read(endpoints.traps.list, season)
   await read(endpoints.bloom.overview, {})

@@ -39,6 +39,11 @@ const KINDS = [
   'planting',
   'crop_stage',
   'decision',
+  'arrival',
+  'plant_event',
+  'aerial_image',
+  'trap_lure',
+  'second_look',
 ] as const
 const isKind = (entity: string): entity is (typeof KINDS)[number] => (KINDS as readonly string[]).includes(entity)
 

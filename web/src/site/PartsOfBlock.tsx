@@ -14,6 +14,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useUndo } from '../shell/Undo.js'
+import { PlantEvents, plantsNow, usePlantEvents } from './PlantEvents.js'
 import { readParts } from './readParts.js'
 
 const Parts = styled.ul`
@@ -26,7 +27,7 @@ const Parts = styled.ul`
 `
 
 /** What is open in the tree: a new part within a place, or one that is changed. */
-type Open = { within: string } | { several: string } | { place: string } | null
+type Open = { within: string } | { several: string } | { place: string } | { plants: string } | null
 
 /** The parts of a block, each with those that lie in it. */
 export function PartsOfBlock({ block }: { block: Block }) {
@@ -70,7 +71,12 @@ function PartsWithin(p: TreeProps) {
           {p.open !== null && 'place' in p.open && p.open.place === place.id ? (
             <PartForm parentId={p.parentId} place={place} onDone={() => p.onOpen(null)} />
           ) : (
-            <PartLine place={place} onOpen={p.onOpen} />
+            <>
+              <PartLine place={place} onOpen={p.onOpen} />
+              {p.open !== null && 'plants' in p.open && p.open.plants === place.id ? (
+                <PlantEvents place={place} onDone={() => p.onOpen(null)} />
+              ) : null}
+            </>
           )}
           <PartsWithin {...p} parentId={place.id} />
         </li>
@@ -89,10 +95,12 @@ function PartLine({ place, onOpen }: { place: Place; onOpen: (open: Open) => voi
   const f = useFormat()
   const site = useSite()
   const { ground } = f.measures
+  const { data: events = [] } = usePlantEvents(site.id)
   const facts = [
     t(`level.${place.level}`),
     place.areaM2 === null ? null : `${f.number(ground.shown(place.areaM2), ground.digits)} ${ground.unit}`,
     place.plants === null ? null : t('parts.plants', { count: place.plants }),
+    plantsNow(place, events, t) || null,
   ].filter((fact) => fact !== null)
   return (
     <Line>
@@ -107,6 +115,9 @@ function PartLine({ place, onOpen }: { place: Place; onOpen: (open: Open) => voi
           {t('parts.add')}
         </TextButton>
       )}
+      <TextButton aria-label={t('happened.openOne', { name: place.name })} onPress={() => onOpen({ plants: place.id })}>
+        {t('happened.open')}
+      </TextButton>
       <RemoveButton
         remove={endpoints.places.remove}
         restore={endpoints.places.restore}

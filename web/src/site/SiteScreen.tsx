@@ -32,6 +32,7 @@ import '../messages/en/site.js'
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
 const MapBegun = partLater(loadMap)
+const ArrivalsPart = partLater(async () => (await import('../arrivals/ArrivalsPart.js')).ArrivalsPart)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
@@ -147,6 +148,7 @@ export function SiteScreen() {
           )}
         </Stack>
         <Stack $gap={28}>
+          <ArrivalsPart />
           <People />
           <SiteFacts />
           {site.kind === 'garden' && !more ? (

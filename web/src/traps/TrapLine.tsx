@@ -138,6 +138,15 @@ function Opened({ trap, isPast, onDo }: { trap: Trap; isPast: boolean; onDo: (do
       {checks.length > most ? (
         <TextButton onPress={() => setMost(most + 100)}>{t('traps.moreChecks', { count: checks.length - most })}</TextButton>
       ) : null}
+      {trap.lures.length > 1 ? (
+        <Small>
+          {t('traps.lures', {
+            list: trap.lures
+              .map(({ lure, load, on }) => t('traps.lureOne', { lure: [lure, load].filter(Boolean).join(' '), date: f.date(on) }))
+              .join('; '),
+          })}
+        </Small>
+      ) : null}
       {isPast ? null : (
         <>
           <Line>

@@ -1,11 +1,13 @@
 import { endpoints } from '@bocado/contract'
 import { useState } from 'react'
-import { addressOf } from '../api/client.js'
-import { useBand, useBlocks, useOrganisms, useTraps } from '../api/hooks.js'
+import { FileTrigger } from 'react-aria-components'
+import { addressOf, RequestProblem } from '../api/client.js'
+import { useBand, useBlocks, useOrganisms, useTraps, useWrite } from '../api/hooks.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { Button } from '../design/buttons.js'
+import { FormError } from '../design/FormError.js'
 import { rowKeys } from '../design/rowKeys.js'
-import { Empty, Heading, Line, Stack } from '../design/text.js'
+import { Empty, Heading, Line, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
@@ -76,6 +78,40 @@ export function TrapsPanel() {
           {t('traps.csv')}
         </a>
       ) : null}
+      {traps.length > 0 && !isPast ? <ChecksFile /> : null}
+    </Stack>
+  )
+}
+
+/** Checks from a file that somebody kept elsewhere, or that was saved here: each into the trap of its name, all or none. */
+function ChecksFile() {
+  const t = useText()
+  const site = useSite()
+  const write = useWrite(endpoints.traps.takeFile)
+  const [said, setSaid] = useState<string | null>(null)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const take = async (files: FileList | null): Promise<void> => {
+    const file = files?.[0]
+    if (!file) return
+    setSaid(null)
+    setWrong(null)
+    try {
+      setSaid(t('traps.fileTaken', await write.save({ params: { siteId: site.id }, input: { text: await file.text() } })))
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error
+      // The row is named first: it is what has to be put right.
+      setWrong(error.problem.detail)
+    }
+  }
+  return (
+    <Stack $gap={4}>
+      <FileTrigger acceptedFileTypes={['.csv', 'text/csv']} onSelect={(files) => void take(files)}>
+        <Button $plain isDisabled={write.isBarred}>
+          {t('traps.file')}
+        </Button>
+      </FileTrigger>
+      {said ? <Small role="status">{said}</Small> : null}
+      <FormError text={wrong} />
     </Stack>
   )
 }

@@ -23,6 +23,7 @@ import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
 const forms = later(() => import('./forms.js'))
+const TakenOnWalks = partLater(async () => (await import('./TakenOnWalks.js')).TakenOnWalks)
 const ProductForm = partLater(async () => (await forms()).ProductForm)
 const RecordForm = partLater(async () => (await forms()).RecordForm)
 const RecordUnplanned = partLater(async () => (await forms()).RecordUnplanned)
@@ -108,6 +109,7 @@ export function TreatmentsScreen() {
               ))}
             </Rows>
           </Stack>
+          <TakenOnWalks band={band} placeOf={(id) => blocks.find((block) => block.id === id)?.name ?? ''} />
           <HarvestPart data={picked} blocks={blocks} organisms={organisms} />
         </Stack>
         <Shelf products={products} />

@@ -39,6 +39,11 @@ export const audit = {
   'audit.of.harvest': 'a harvest',
   'audit.of.planting': 'what stands somewhere',
   'audit.of.crop_stage': 'a stage of a crop',
+  'audit.of.arrival': 'what came in:',
+  'audit.of.plant_event': 'what became of plants',
+  'audit.of.aerial_image': 'a picture under the map',
+  'audit.of.trap_lure': 'a lure',
+  'audit.of.second_look': 'a second look',
   'audit.of.decision': 'a decision on a count',
   'audit.of.link': 'a link for',
 } as const

@@ -65,5 +65,18 @@ export const ground = {
   'mapFile.nameless': 'shape {number}',
   'mapFile.take': '{count, plural, =0 {Take nothing} one {Take one shape} other {Take {count, number} shapes}}',
   'mapFile.cannot': 'It cannot be taken: {problem}.',
+  'aerial.add': 'Lay a picture under the map',
+  'aerial.how': 'A picture from above that you have, north up: it is laid into what the map shows, and put right by its edges.',
+  'aerial.unnamed': 'Picture',
+  'aerial.move': 'Its edges',
+  'aerial.moveOne': 'Edges of {name}',
+  'aerial.removeOne': 'Remove the picture {name}',
+  'aerial.removed': 'The picture is taken from under the map.',
+  'aerial.noPicture': '{name} is no picture that can be read. Choose a JPEG or PNG.',
+  'aerial.edges': 'Degrees, as the program says that made the picture; change them until it fits what is drawn.',
+  'aerial.north': 'Northern edge',
+  'aerial.west': 'Western edge',
+  'aerial.south': 'Southern edge',
+  'aerial.east': 'Eastern edge',
 }
 register(ground)

@@ -169,6 +169,26 @@ export const site = {
   'start.holding': 'Belongs to',
   'start.holdingNew': 'a holding of its own',
   'block.removed': '{name} removed.',
+  'happened.open': 'What became of plants',
+  'happened.openOne': 'What became of plants: {name}',
+  'happened.left': '{left, number} of {of, number} left',
+  'happened.count': 'Plants',
+  'happened.happened': 'were',
+  'happened.affected': 'affected',
+  'happened.rescued': 'rescued',
+  'happened.lost': 'lost',
+  'happened.replaced': 'replaced',
+  'happened.by': 'By',
+  'happened.unknown': 'not known',
+  'happened.on': 'On',
+  'happened.line.affected':
+    '{count, plural, one {One plant} other {{count, number} plants}} affected{name, select, none {} other { by {name}}}',
+  'happened.line.rescued':
+    '{count, plural, one {One plant} other {{count, number} plants}} rescued{name, select, none {} other { from {name}}}',
+  'happened.line.lost': '{count, plural, one {One plant} other {{count, number} plants}} lost{name, select, none {} other { to {name}}}',
+  'happened.line.replaced': '{count, plural, one {One plant} other {{count, number} plants}} put in anew',
+  'happened.remove': 'Remove what became of plants on {date}',
+  'happened.removed': 'What became of plants is removed.',
 } as const
 
 register(site)

@@ -27,6 +27,11 @@ export const traps = {
   'traps.line': '{organism}, hung {date}',
   'traps.taken': 'taken down {date}',
   'traps.lureAge': '{lure}, {weeks, plural, =0 {new} one {one week old} other {{weeks, number} weeks old}}',
+  'traps.lures': 'Lures, the newest first: {list}.',
+  'traps.lureOne': '{lure} since {date}',
+  'traps.file': 'Take checks from a CSV file',
+  'traps.fileTaken':
+    '{checks, plural, one {One check} other {{checks, number} checks}} taken{known, plural, =0 {} one {, one was known} other {, {known, number} were known}}.',
   'traps.lureDue': 'Change the lure: it lasted until {date}.',
   'traps.lureNew': 'Lure changed today',
   'traps.lureNewOne': 'Lure of {name} changed today',

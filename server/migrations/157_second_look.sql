@@ -1,0 +1,20 @@
+CREATE TABLE IF NOT EXISTS second_look (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  place_id UUID NOT NULL,
+  organism_id VARCHAR(80) NOT NULL,
+  looked_on DATE NOT NULL,
+  found_first INT UNSIGNED NOT NULL COMMENT 'by the one who went first',
+  found_second INT UNSIGNED NOT NULL COMMENT 'by the other on the same ground',
+  found_both INT UNSIGNED NOT NULL COMMENT 'of these the same ones',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id, organism_id),
+  CHECK (found_both <= found_first AND found_both <= found_second),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
