@@ -7,11 +7,12 @@ import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
 import { addFlag, addSearch, addVisit } from '@bocado/server/flags/service'
 import { addTrap, pasteChecks } from '@bocado/server/traps/service'
+import { addArrival } from '@bocado/server/arrivals/service'
 import { addPlanting, addStage } from '@bocado/server/crops/service'
 import { addHarvest } from '@bocado/server/harvests/service'
 import { clock } from '@bocado/server/clock'
 import { Database } from '@bocado/server/database/database'
-import { sqlInstant, type Row, type Write } from '@bocado/server/database/index'
+import { sqlInstant, updateRow, type Row, type Write } from '@bocado/server/database/index'
 import { migrate } from '@bocado/server/database/migrate'
 import { reading, writing, type Deps, type Serving } from '@bocado/server/http/serving'
 import { insertIssue } from '@bocado/server/forecasts/store'
@@ -63,7 +64,9 @@ import {
   SEASON,
   SITE,
   STATIONS,
+  ARRIVALS,
   EDGED,
+  RANKS,
   STORY,
   VARIETY_YEARS,
   WATCHES,
@@ -303,6 +306,15 @@ async function seed(deps: Deps): Promise<void> {
         ...NOT_KEPT,
       })
     }
+  }
+  for (const arrival of ARRIVALS)
+    await addArrival(scout, deps, endpoints.arrivals.add.input.parse({ ...arrival, placeId: blocks.get(arrival.block), block: undefined }))
+  for (const [block, ranked] of Object.entries(RANKS)) {
+    const [[row]] = await lead.tx.query<Row[]>('SELECT row_version FROM place WHERE id = ?', [blocks.get(block)])
+    await updateRow(lead, 'place', blocks.get(block) as string, row?.['row_version'] as number, {
+      walk_rank: ranked.rank,
+      spreads: ranked.spreads,
+    })
   }
   const thrips = watched.get(`${EDGED.organism} ${EDGED.block}`) as string
   for (const { countedOn, edge, inside, enemies } of EDGED.rounds)

@@ -359,6 +359,39 @@ export const STORY = {
   ],
 } as const
 
+/** What came in this season. */
+export const ARRIVALS = [
+  {
+    what: 'plants',
+    name: '12 pear trees on seedling stock',
+    source: 'a nursery up the valley',
+    arrivedOn: '2026-06-09',
+    block: 'Ladder Pears',
+    rootLook: 'clean',
+    stemLook: 'not-looked',
+    isolatedUntil: '2026-06-30',
+  },
+  {
+    what: 'machine',
+    name: 'hay mower, on loan',
+    source: 'a neighbour',
+    arrivedOn: '2026-05-28',
+    block: 'Lower Meadow',
+    rootLook: 'signs',
+    stemLook: 'clean',
+    releasedOn: '2026-05-29',
+    note: 'seed heads in the deck, brushed out at the gate',
+  },
+] as const
+
+/** What comes first when hours are short, and from where things get away. */
+export const RANKS: Readonly<Record<string, { rank: number; spreads: boolean }>> = {
+  'Creek Margin': { rank: 1, spreads: true },
+  'Old Apples': { rank: 1, spreads: false },
+  'Lower Meadow': { rank: 2, spreads: true },
+  'Long Corn': { rank: 3, spreads: false },
+}
+
 /** Thrips on Onion Flat: per plant in truth, more at the edge where the wind drops them; natural enemies seen on the same walk. */
 export const EDGED = {
   organism: 'onion-thrips',

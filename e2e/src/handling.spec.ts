@@ -355,10 +355,10 @@ describe('on a phone, with gloves', () => {
     await press(page, 'One more: fresh entry')
     await press(page, 'One more: fresh entry')
     await press(page, 'One less: fresh entry')
-    await press(page, 'Next tree')
+    await page.getByRole('button', { name: /^Next tree/ }).click()
     await press(page, 'One more: sting, stopped at the skin')
     await page.getByRole('heading', { name: '2 trees: 2.5 per 100 fruit' }).waitFor()
-    await press(page, 'Next tree')
+    await page.getByRole('button', { name: /^Next tree/ }).click()
     // It is gone on with where it was left, also after a reload.
     await page.getByRole('link', { name: 'Go on later' }).click()
     await page.getByRole('link', { name: 'Go on with tree 3, 2 counted' }).waitFor()

@@ -58,7 +58,7 @@ test('scab is counted along with codling moth, ends by itself, and each is a cou
     .getByRole('button', { name: /^One more/ })
     .first()
     .click()
-  await press(page, 'Next tree')
+  await page.getByRole('button', { name: /^Next tree/ }).click()
   await scab.getByText('2 trees, 10 spurs on each.').waitFor()
   // What is tallied along survives a reload, in its place.
   await page.reload()
@@ -67,7 +67,7 @@ test('scab is counted along with codling moth, ends by itself, and each is a cou
     .getByRole('button', { name: /^One more/ })
     .first()
     .click()
-  await press(page, 'Next tree')
+  await page.getByRole('button', { name: /^Next tree/ }).click()
   await press(page, 'Enough of Apple scab')
   await scab.getByText('2 trees, 10 spurs on each.').waitFor()
   await press(page, 'One more: fresh entry')

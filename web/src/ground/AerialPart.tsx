@@ -6,7 +6,7 @@ import { RequestProblem } from '../api/client.js'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
-import { Button, TextButton } from '../design/buttons.js'
+import { TextButton } from '../design/buttons.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { NumberField } from '../design/NumberField.js'
@@ -59,11 +59,8 @@ export function AerialPart({ bounds }: { bounds: () => L.LatLngBounds | null }) 
   return (
     <Stack $gap={4}>
       <FileTrigger acceptedFileTypes={['image/*']} onSelect={(files) => void choose(files)}>
-        <Button $plain isDisabled={add.isBarred}>
-          {t('aerial.add')}
-        </Button>
+        <TextButton isDisabled={add.isBarred}>{t('aerial.add')}</TextButton>
       </FileTrigger>
-      {images.length === 0 ? <Small>{t('aerial.how')}</Small> : null}
       <FormError text={wrong} />
       {images.map((image) =>
         open === image.id ? (
@@ -111,7 +108,9 @@ function Edges({ image, onDone }: { image: AerialImage; onDone: () => void }) {
   }
   return (
     <Stack $gap={6}>
-      <Small>{t('aerial.edges')}</Small>
+      <Small>
+        {t('aerial.how')} {t('aerial.edges')}
+      </Small>
       <Fields>
         {SIDES.map((side) => (
           <NumberField key={side} label={t(`aerial.${side}`)} width="16ch" digits={DIGITS} {...entry.bind.number(side)} />

@@ -4,8 +4,8 @@ import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import '../messages/en/kit.js'
 
-const WIDTH = 640
-const MOST_HEIGHT = 420
+const WIDTH = 1000
+const MOST_HEIGHT = 560
 const MARGIN = 24
 
 type Point = readonly [number, number]

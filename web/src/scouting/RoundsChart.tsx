@@ -40,7 +40,7 @@ export function RoundsChart({ rounds, threshold, items, onThreshold }: RoundsCha
   return (
     <Picture
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
+      role={onThreshold && drawn !== null ? 'group' : 'img'}
       aria-label={t('scouting.chart', { items, known: drawn === null ? 'no' : 'yes', threshold: f.number(drawn ?? 0, 1) })}
     >
       {y.ticks(3).map((tick) => (

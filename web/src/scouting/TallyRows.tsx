@@ -69,7 +69,7 @@ export function TallyRows(p: {
         <Tally key={c.id}>
           <span className="name">
             {p.drawing ? (
-              <Drawn>
+              <Drawn aria-hidden>
                 <DamageDegree drawing={p.drawing} percent={c.weight * 100} label="" />
               </Drawn>
             ) : null}

@@ -148,8 +148,8 @@ export function SiteScreen() {
           )}
         </Stack>
         <Stack $gap={28}>
-          <ArrivalsPart />
           <People />
+          <ArrivalsPart />
           <SiteFacts />
           {site.kind === 'garden' && !more ? (
             <TextButton onPress={() => setMore(true)}>{t('site.more')}</TextButton>

@@ -17,7 +17,7 @@ export const kit = {
   'kit.boots': 'Boots, tools and tyres are brushed off at the gate, before and after: seed travels in mud.',
   'kit.unsure': 'Unsure of a plant: leave it, flag it, ask.',
   'kit.nothingUp': 'No flag of this block has anything standing.',
-  'kit.take': 'Take it at {numbers}. {where}',
+  'kit.take': 'Take it at {numbers}: {where}.',
   'kit.notThese': 'Not these:',
   'kit.sketch': '{block} with {count, plural, one {one flag} other {{count, number} flags}} by number, north up.',
   'kit.north': 'north is up',

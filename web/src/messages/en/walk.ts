@@ -13,7 +13,7 @@ export const walk = {
   'walk.arrival': 'Look at what came in: {name}',
   'walk.apart': 'came {date}, root and stem not looked at yet',
   'walk.apartOver': 'its time apart is over {date}',
-  'walk.alternative': 'Nothing was found last time: {where} {hour}',
+  'walk.alternative': 'Nothing was found last time: try {where}; {hour}.',
   'walk.short': 'Hours are short',
   'walk.hours': 'There are',
   'walk.otherwise': 'For what nobody timed, take',
@@ -27,7 +27,7 @@ export const walk = {
   'walk.spreadsOne':
     '{block}: {spreads, select, yes {what grows here gets away by water, edge or machines; say that it stays} other {what grows here stays; say that it gets away by water, edge or machines}}',
   'walk.kit': 'Sheet for a work day',
-  'walk.kitOne': 'Sheet for a work day in {block}',
+  'walk.kitOne': '{block}: sheet for a work day',
   'walk.left': 'Left undone',
   'walk.calendar': 'Two weeks as a calendar file',
   'walk.calendarName': '{site}, walks',
