@@ -1,6 +1,6 @@
 import { hours, methodKinds, plantParts, signKinds } from '@bocado/library/vocabulary'
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
+import { civilDateSchema, id, madeElsewhere, instantSchema, note, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { figureSchema, organismSchema, quantitySchema, reachSchema } from './organisms.js'
 import { watchForecastSchema } from './watchForecasts.js'
@@ -456,6 +456,9 @@ export const library = {
       howMany: z.int({ error: 'enter a whole number' }).min(1).max(10_000_000).nullable().default(null),
       photo: photoInput.nullable().default(null),
       note,
+      /** null: the day on which it is stored. */
+      foundOn: civilDateSchema.nullable().default(null),
+      ...madeElsewhere,
     }),
     response: unknownFindSchema,
   }),
@@ -570,6 +573,9 @@ export const library = {
       answers: answers.refine((a) => Object.keys(a).length > 0, { error: 'answer at least one question' }),
       photo: photoInput.nullable().default(null),
       note,
+      /** null: the day on which it is stored. */
+      checkedOn: civilDateSchema.nullable().default(null),
+      ...madeElsewhere,
     }),
     response: identityCheckSchema,
   }),

@@ -64,7 +64,7 @@ export const organismSchema = z.object({
     how: z.string(),
     classes: z.array(z.object({ id: z.string(), name: z.string(), weight: z.number() })),
     threshold: quantitySchema,
-    measure: z.enum(['density', 'incidence']),
+    measure: z.enum(['density', 'incidence', 'presence']),
     /** Damage tells how it went, and comes too late to decide on: `decision` says by what to decide. */
     serves: z.enum(['decision', 'outcome']),
     decision: z.string().optional(),

@@ -19,8 +19,8 @@ export const sampleUnitSchema = z.object({
 })
 export type SampleUnit = z.infer<typeof sampleUnitSchema>
 
-/** By which kind of class it is counted: the entry's own, or the drawn degrees of its damage. */
-export const scales = ['classes', 'degrees'] as const
+/** By which kind of class it is counted: the entry's own, the drawn degrees of its damage, or whether a sample unit has any at all. */
+export const scales = ['classes', 'degrees', 'presence'] as const
 export type Scale = (typeof scales)[number]
 
 /** From which sample unit on a count was at another place, and whether that lies at the edge of the block; null: not said. */

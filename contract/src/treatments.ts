@@ -1,6 +1,18 @@
 import { READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
-import { civilDateSchema, id, instantSchema, madeSchema, note, number, rowVersion, takenInput, takenSchema, text } from './common.js'
+import {
+  civilDateSchema,
+  id,
+  madeElsewhere,
+  instantSchema,
+  madeSchema,
+  note,
+  number,
+  rowVersion,
+  takenInput,
+  takenSchema,
+  text,
+} from './common.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -180,7 +192,7 @@ export type Treatment = z.infer<typeof treatmentSchema>
 
 /** `id` is the page's own: what is made without signal is stored once, however often it is sent. */
 export const planInput = z.object({
-  id: z.uuid().optional(),
+  ...madeElsewhere,
   watchId: z.uuid({ error: 'choose a watch' }),
   productId: z.uuid({ error: 'choose a product' }).nullable().default(null),
   /** A method that needs no product. One of both has to be named. */
@@ -272,7 +284,7 @@ export const treatments = {
     path: '/sites/:siteId/treatments/:treatmentId',
     summary: 'Move or change a planned treatment',
     params: treatmentParams,
-    input: planInput.omit({ watchId: true, id: true }).extend({ rowVersion }),
+    input: planInput.omit({ watchId: true, id: true, made: true }).extend({ rowVersion }),
     response: treatmentSchema,
   }),
   record: endpoint({

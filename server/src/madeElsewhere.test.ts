@@ -7,7 +7,7 @@ import { done, startSite, type TestSite } from './testing/farm.js'
 
 /** What a phone made without signal and sends when it has one: each record once, however late and however often. */
 
-const { bloom, calibration, harvests, scouting, treatments, watches } = endpoints
+const { bloom, calibration, harvests, library, scouting, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
 
 let app: Application
@@ -74,6 +74,30 @@ const KINDS: Kind[] = [
     remove: treatments.remove,
     idName: 'treatmentId',
   },
+  {
+    name: 'a plan',
+    e: treatments.plan,
+    table: 'deed',
+    input: () => ({ watchId, methodId: 'fallen-fruit', plannedOn: '2026-06-20' }),
+    remove: treatments.remove,
+    idName: 'treatmentId',
+  },
+  {
+    name: 'what nobody can name',
+    e: library.keepUnknown,
+    table: 'unknown_find',
+    input: () => ({ seen: 'leaf:holes', foundOn: '2026-05-22' }),
+    remove: library.removeUnknown,
+    idName: 'findId',
+  },
+  {
+    name: 'a look-alike check',
+    e: library.check,
+    table: 'identity_check',
+    input: () => ({ organismId: 'wild-parsnip', answers: { stem: 'here' }, checkedOn: '2026-05-22' }),
+    remove: library.removeCheck,
+    idName: 'rowId',
+  },
 ]
 
 describe.each(KINDS)('$name made without signal', ({ e, table, input, params, remove, idName }) => {
@@ -104,7 +128,9 @@ describe.each(KINDS)('$name made without signal', ({ e, table, input, params, re
     for (const again of together) expect(done(again)).toEqual(first)
     const [row] = await rows()
     expect(row).toMatchObject({ recorded_at: '2026-05-22 12:10:00.000', queue_order: 7, row_version: 1 })
-    const [[count]] = await app.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ?`, [place.site.id])
+    const [[count]] = await app.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ? AND deleted_at IS NULL`, [
+      place.site.id,
+    ])
     expect(count!['n']).toBe(1)
   })
 

@@ -1,4 +1,4 @@
-import { requireAtLeast, requirePositive } from '../guards.js'
+import { requireAtLeast } from '../guards.js'
 import { drawPoisson, type Random } from '../statistics/index.js'
 import type { TaylorPower } from './precision.js'
 
@@ -81,7 +81,7 @@ export function clumping(counts: readonly (readonly number[])[]): Clumping | nul
  */
 export function drawClumped(random: Random, mean: number, k: number): number {
   requireAtLeast('mean', mean, 0)
-  requirePositive('k', k)
+  if (!(k > 0)) throw new RangeError(`k must be above 0, got ${k}`)
   if (mean === 0) return 0
   if (!Number.isFinite(k)) return drawPoisson(random, mean)
   // By adding up the probabilities, each made from the one before.

@@ -2,6 +2,7 @@ import { requireAtLeast, requirePositive, requireWithin } from '../guards.js'
 import { normalQuantile } from '../statistics/index.js'
 import type { Clumping } from './clumping.js'
 import { greenStopLine } from './precision.js'
+import { exponentOf, shareWithAny } from './presence.js'
 import { sequentialLines } from './sequential.js'
 
 /** The risk of treating needlessly and that of missing, each. */
@@ -10,8 +11,6 @@ const RISK = 0.1
 const SAFE_SHARE = 0.5
 /** How alike the items of one sample unit are: the fruit of a tree share its pests. */
 export const SAME_UNIT_CORRELATION = 0.05
-/** Common exponent of the negative binomial for animals per sample unit, where nobody has measured it. */
-export const ASSUMED_K = 1
 /** Fewer sample units decide nothing, however clear they look. */
 const LEAST_UNITS = 10
 /** Nor do sample units of fewer places: neighbours are alike. */
@@ -46,8 +45,8 @@ export interface PlanChoice {
 export interface CountedAgainst {
   /** The threshold, per hundred items. */
   per100: number
-  /** Whether animals are counted or the items that have any. */
-  measure: 'density' | 'incidence'
+  /** Whether animals are counted, the items that have any, or only whether the sample unit has any. */
+  measure: 'density' | 'incidence' | 'presence'
   itemsPerUnit: number
   /** The usual number of sample units. */
   suggestedUnits: number
@@ -113,11 +112,13 @@ const linesOf: Record<PlanKind, (against: CountedAgainst, choice: PlanChoice) =>
     const { per100, measure, itemsPerUnit, weights, clumping } = against
     requireWithin('choice.safeShare', safeShare, Number.EPSILON, 1 - Number.EPSILON)
     if (weights.some((weight) => weight !== 0 && weight !== 1)) return null
-    const isShare = measure === 'incidence'
-    const act = (per100 / 100) * (isShare ? 1 : itemsPerUnit)
-    const model = isShare ? ({ kind: 'binomial' } as const) : ({ kind: 'negative-binomial', k: clumping?.k ?? ASSUMED_K } as const)
-    const perItem = sequentialLines(model, safeShare * act, act, needless, missed)
-    const slope = perItem.slope * (isShare ? itemsPerUnit : 1)
+    const k = exponentOf(clumping)
+    const mean = (per100 / 100) * (measure === 'incidence' ? 1 : itemsPerUnit)
+    const of = (n: number): number => (measure === 'presence' ? shareWithAny(n, k) : n)
+    const chance = Number.isFinite(k) ? ({ kind: 'negative-binomial', k } as const) : ({ kind: 'poisson' } as const)
+    const model = measure === 'density' ? chance : ({ kind: 'binomial' } as const)
+    const perItem = sequentialLines(model, of(safeShare * mean), of(mean), needless, missed)
+    const slope = perItem.slope * (measure === 'incidence' ? itemsPerUnit : 1)
     const apart = apartness(against)
     return {
       actAt: (units) => slope * units + perItem.actIntercept * apart,
@@ -132,7 +133,7 @@ const linesOf: Record<PlanKind, (against: CountedAgainst, choice: PlanChoice) =>
   },
   crowding(against, { needless = RISK, missed = RISK }) {
     const { alpha, beta } = against.clumping?.crowding ?? {}
-    if (alpha === undefined || beta === undefined) return null
+    if (alpha === undefined || beta === undefined || against.measure === 'presence') return null
     const mean = perUnit(against)
     const variance = (alpha + 1) * mean + (beta - 1) * mean ** 2
     if (!(variance > 0)) return null
@@ -144,7 +145,7 @@ const linesOf: Record<PlanKind, (against: CountedAgainst, choice: PlanChoice) =>
   },
   precision(against, { relativeSe = 0.25 }) {
     const taylor = against.clumping?.taylor
-    if (!taylor || taylor.b >= 2) return null
+    if (!taylor || taylor.b >= 2 || against.measure === 'presence') return null
     const mean = perUnit(against)
     return {
       actAt: (units) => mean * units,
@@ -155,7 +156,10 @@ const linesOf: Record<PlanKind, (against: CountedAgainst, choice: PlanChoice) =>
 }
 
 /** The threshold as a total on one sample unit. */
-const perUnit = ({ per100, itemsPerUnit }: CountedAgainst): number => (per100 / 100) * itemsPerUnit
+const perUnit = ({ per100, itemsPerUnit, measure, clumping }: CountedAgainst): number => {
+  const mean = (per100 / 100) * itemsPerUnit
+  return measure === 'presence' ? shareWithAny(mean, exponentOf(clumping)) : mean
+}
 
 function withNone(plan: Lines & Pick<CountingPlan, 'leastUnits' | 'mostUnits'>): Lines & Pick<CountingPlan, 'unitsIfNone'> {
   const { actAt, stopAt, knownAt, leastUnits, mostUnits } = plan

@@ -83,3 +83,12 @@ test('a plan by crowding errs about as often as it says where it is not cut off,
   const precise: CountedAgainst = { ...BEETLES, per100: 100, suggestedUnits: 200, clumping: clumped, choice: { kind: 'precision' } }
   expect(ends(precise, 400).units).toBeLessThan(ends(precise, 100).units)
 })
+
+test('where animals sit by chance alone the plan is narrower, and can be simulated as well', () => {
+  const scattered: CountedAgainst = { ...BEETLES, clumping: { k: null, taylor: null, crowding: null, counts: 9 } }
+  const random = seededRandom(2)
+  const drawn = Array.from({ length: 20_000 }, () => drawFinds(scattered, 50, random))
+  const mean = drawn.reduce((a, b) => a + b, 0) / drawn.length
+  expect(drawn.reduce((sum, n) => sum + (n - mean) ** 2, 0) / drawn.length / mean).toBeCloseTo(1, 1)
+  expect(ends(scattered, 50).units).toBeLessThan(ends(BEETLES, 50).units)
+})

@@ -1,7 +1,8 @@
 import { requireAtLeast, requirePositive } from '../guards.js'
 import type { Random } from '../statistics/index.js'
 import { drawClumped } from './clumping.js'
-import { ASSUMED_K, countingPlan, countingVerdict, SAME_UNIT_CORRELATION, type CountedAgainst } from './countingPlan.js'
+import { countingPlan, countingVerdict, SAME_UNIT_CORRELATION, type CountedAgainst } from './countingPlan.js'
+import { exponentOf, shareWithAny } from './presence.js'
 
 /** How counts by a plan end where there really are so many. */
 export interface CountsEnd {
@@ -23,7 +24,7 @@ function exponentAt({ clumping, choice }: CountedAgainst, mean: number): number 
       : choice?.kind === 'crowding' && alpha !== undefined && beta !== undefined
         ? (alpha + 1) * mean + (beta - 1) * mean ** 2
         : null
-  if (variance === null) return clumping ? (clumping.k ?? Infinity) : ASSUMED_K
+  if (variance === null) return exponentOf(clumping)
   return variance > mean ? mean ** 2 / (variance - mean) : Infinity
 }
 
@@ -35,6 +36,7 @@ function exponentAt({ clumping, choice }: CountedAgainst, mean: number): number 
  */
 export function drawFinds(against: CountedAgainst, per100: number, random: Random): number {
   const { measure, itemsPerUnit } = against
+  if (measure === 'presence') return Number(random() < shareWithAny((per100 / 100) * itemsPerUnit, exponentOf(against.clumping)))
   if (measure === 'density') {
     const mean = (per100 / 100) * itemsPerUnit
     return mean === 0 ? 0 : drawClumped(random, mean, exponentAt(against, mean))

@@ -1,13 +1,7 @@
 import { requirePositive } from '../guards.js'
 import { shareWithInterval, studentQuantile } from '../statistics/index.js'
-import {
-  ASSUMED_K,
-  countingPlan,
-  countingVerdict,
-  SAME_UNIT_CORRELATION,
-  type CountedAgainst,
-  type CountingVerdict,
-} from './countingPlan.js'
+import { countingPlan, countingVerdict, SAME_UNIT_CORRELATION, type CountedAgainst, type CountingVerdict } from './countingPlan.js'
+import { exponentOf, meanFromShare, per100Of } from './presence.js'
 
 /** One in ten counts of a rest that is over its threshold may say that it is under. */
 const UPPER_LEVEL = 0.9
@@ -46,10 +40,14 @@ export function upperPer100(found: readonly number[], { measure, itemsPerUnit, c
     const hit = (total / (n * itemsPerUnit)) * items
     return 100 * shareWithInterval(hit, items, 2 * UPPER_LEVEL - 1).high
   }
+  if (measure === 'presence') {
+    const { high } = shareWithInterval(Math.min(total, n - 0.5), n, 2 * UPPER_LEVEL - 1)
+    return (100 * meanFromShare(Math.min(high, 1 - 1e-9), exponentOf(clumping))) / itemsPerUnit
+  }
   const mean = total / n
   const sd = n > 1 ? Math.sqrt(found.reduce((sum, x) => sum + (x - mean) ** 2, 0) / (n - 1)) : 0
   const byUnits = n > 1 ? mean + (studentQuantile(UPPER_LEVEL, n - 1) * sd) / Math.sqrt(n) : 0
-  return (100 * Math.max(byUnits, clumpedUpper(total, n, clumping?.k ?? ASSUMED_K))) / itemsPerUnit
+  return (100 * Math.max(byUnits, clumpedUpper(total, n, Math.min(exponentOf(clumping), 1e6)))) / itemsPerUnit
 }
 
 /** The mean of which so small a total of clumped animals on n units comes in one case of ten. */
@@ -96,7 +94,7 @@ export function strataOf(found: readonly number[], places: readonly CountedPlace
         edge,
         units: own.length,
         places: many,
-        per100: (100 * total) / (own.length * against.itemsPerUnit),
+        per100: per100Of(own, against),
         upper: upperPer100(own, against),
         // Of a part one asks for as many sample units, and the places there were.
         verdict: plan && countingVerdict(plan, own.length, total),

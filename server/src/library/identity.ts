@@ -2,7 +2,18 @@ import type { IdentityCheck, ParsedInputOf, Photo, ResponseOf, library } from '@
 import { identityVerdict, type CharacterAnswer } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { randomUUID } from 'node:crypto'
-import { insertRow, jsonOf, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import {
+  insertRow,
+  isStored,
+  jsonOf,
+  liveRow,
+  madeColumns,
+  restoreRow,
+  updateRow,
+  type Queryable,
+  type Row,
+  type Write,
+} from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
@@ -68,22 +79,26 @@ export async function listChecks(db: Queryable, siteId: string, organismId: stri
 
 /** Keeps a check with its verdict, as evidence of identity. */
 export async function addCheck(w: Write, deps: Deps, input: ParsedInputOf<typeof library.check>): Promise<IdentityCheck> {
+  if (input.id !== undefined && (await isStored(w, 'identity_check', input.id))) return getCheck(w.tx, w.siteId, input.id)
   const organism = await requireOrganism(w.tx, w.siteId, input.organismId)
   const { verdict, likely } = verdictOf(organism, input.answers)
   if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const { today } = await getSite(w.tx, deps.clock, w.siteId)
+  const checkedOn = input.checkedOn ?? today
+  if (checkedOn > today) throw refusal('checkedOn', 'day.future', { today: { day: today } })
   const photoId = input.photo ? await addPhoto(w, input, input.photo, today) : null
-  const id = await insertRow(w, 'identity_check', {
+  const columns = {
     organism_id: input.organismId,
     block_id: input.blockId,
-    checked_on: today,
+    checked_on: checkedOn,
     answers: JSON.stringify(input.answers),
     verdict,
     likely: JSON.stringify(likely),
     photo_id: photoId,
     note: input.note,
-  })
-  return getCheck(w.tx, w.siteId, id)
+    ...madeColumns(w, input.made),
+  }
+  return getCheck(w.tx, w.siteId, await insertRow(w, 'identity_check', columns, input.id))
 }
 
 async function getCheck(db: Queryable, siteId: string, id: string): Promise<IdentityCheck> {

@@ -65,7 +65,15 @@ export async function tellApart(w: Write, deps: Deps, watchId: string, input: Pa
     throw fieldProblem('characterId', `must be one of ${characters.map(({ id }) => id).join(', ')}`)
   const { answers } = await answersOf(w.tx, w.siteId, watch)
   const all = { ...answers, [input.characterId]: input.answer }
-  await addCheck(w, deps, { organismId: watch.organismId, blockId: watch.blockId, answers: all, photo: null, note: '' })
+  await addCheck(w, deps, {
+    organismId: watch.organismId,
+    blockId: watch.blockId,
+    answers: all,
+    photo: null,
+    checkedOn: null,
+    made: null,
+    note: '',
+  })
   return toldApartOf(w.tx, w.siteId, watch)
 }
 

@@ -1,6 +1,6 @@
 import type { library, ParsedInputOf, UnknownFind } from '@bocado/contract'
-import { insertRow, jsonOf, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
-import { HttpProblem } from '../http/problems.js'
+import { insertRow, isStored, jsonOf, madeColumns, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
+import { HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { liveBlock } from '../places/store.js'
 import { getSite } from '../sites/service.js'
@@ -44,20 +44,24 @@ async function getUnknown(db: Queryable, siteId: string, id: string): Promise<Un
 
 /** Keeps what nobody can name, with what was seen of it, how many there were and a photo, to be named later. */
 export async function keepUnknown(w: Write, deps: Deps, input: ParsedInputOf<typeof library.keepUnknown>): Promise<UnknownFind> {
+  if (input.id !== undefined && (await isStored(w, 'unknown_find', input.id))) return getUnknown(w.tx, w.siteId, input.id)
   const observations = [...observationsOf(input.seen, 'seen', true), ...observationsOf(input.notSeen, 'notSeen', false)]
   if (input.blockId !== null) await liveBlock(w.tx, w.siteId, input.blockId)
   const { today } = await getSite(w.tx, deps.clock, w.siteId)
+  const foundOn = input.foundOn ?? today
+  if (foundOn > today) throw refusal('foundOn', 'day.future', { today: { day: today } })
   const photoId = input.photo ? await addPhoto(w, { organismId: UNKNOWN, blockId: input.blockId }, input.photo, today) : null
-  const id = await insertRow(w, 'unknown_find', {
+  const columns = {
     block_id: input.blockId,
-    found_on: today,
+    found_on: foundOn,
     place: input.place,
     seen: JSON.stringify(observations),
     how_many: input.howMany,
     note: input.note,
     photo_id: photoId,
-  })
-  return getUnknown(w.tx, w.siteId, id)
+    ...madeColumns(w, input.made),
+  }
+  return getUnknown(w.tx, w.siteId, await insertRow(w, 'unknown_find', columns, input.id))
 }
 
 /** Says what a find turned out to be; its photo then is one of that. */

@@ -32,6 +32,13 @@ const INTERVAL_SEED = 1979
 /** A round with the day number by which it is held against treatments. */
 type DatedRound = Round & { day: number }
 
+/** Counts of classes and of degrees are not held against each other: those of the kind that was counted
+ * last are. Presence alone tells no numbers by which a fall could be judged. */
+const ofOneScale = (rounds: readonly Round[]): Round[] => {
+  const counted = rounds.filter(({ scale }) => scale !== 'presence')
+  return counted.filter(({ scale }) => scale === counted.at(-1)?.scale)
+}
+
 /** A round as if it had been counted by the unit of the library, so that rounds of different units can be held against each other. */
 const dated = (round: Round, { sampling }: Organism): DatedRound => ({
   ...round,
@@ -163,7 +170,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !block) continue
     const organism = organismOf(watch)
-    const ofWatch = rounds.filter(({ watchId }) => watchId === watch.id).map((round) => dated(round, organism))
+    const ofWatch = ofOneScale(rounds.filter(({ watchId }) => watchId === watch.id)).map((round) => dated(round, organism))
     const coverage = treatment.deviation
       ? null
       : achievedCoverage(watch, organism, treatment.done, treatment.methodId, block, await weatherOf(block), deps.memo)

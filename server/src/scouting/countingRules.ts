@@ -61,6 +61,9 @@ export function degreeWeight(classId: string): number | null {
 export const degreeClasses = (percents: readonly number[]): { id: string; name: string; weight: number }[] =>
   percents.map((percent) => ({ id: `degree-${percent}`, name: `about ${percent} %`, weight: percent / 100 }))
 
+/** The one class of a count that only looks whether a sample unit has any. */
+export const PRESENT = { id: 'present', name: 'has any', weight: 1 } as const
+
 /** Sets how a site counts an organism, or changes it; rounds that were counted before are reckoned by it as well. */
 export async function setCountingRule(
   w: Write,
@@ -73,10 +76,13 @@ export async function setCountingRule(
     if (!classes.includes(name)) throw fieldProblem(`weights.${name}`, `is no class that is counted for it; use ${classes.join(', ')}`)
   const weights = weightsOf(organism, { weights: input.weights })
   if (classes.every((id) => weights[id] === 0)) throw fieldProblem('weights', 'let at least one class count')
-  const { plan } = input
+  const { plan, scale } = input
+  if (scale === 'presence' && organism.sampling.measure === 'incidence') throw fieldProblem('scale', 'is counted as a share already')
   if (plan && plan.mostUnits < plan.leastUnits) throw fieldProblem('plan.mostUnits', 'must be at least as many as the least sample units')
   if (plan?.kind === 'crowding' && !plan.clumping?.crowding)
     throw fieldProblem('plan.kind', 'needs how they sit together, as counts of single sample units tell it')
+  if (scale === 'presence' && (plan?.kind === 'crowding' || plan?.kind === 'precision'))
+    throw fieldProblem('plan.kind', 'needs numbers, and only the presence is looked at')
   if (plan?.kind === 'precision' && !plan.clumping?.taylor)
     throw fieldProblem('plan.kind', 'needs how they sit together, as counts of single sample units tell it')
   const columns = {

@@ -149,6 +149,48 @@ describe('a count by degrees of damage', () => {
   })
 })
 
+describe('a count by presence', () => {
+  const units = (any: number, of: number): Units =>
+    Array.from({ length: of }, (_, i): Record<string, number> => (i < any ? { present: 1 } : {}))
+  const rule = (organismId: string, more: object) =>
+    app.call(
+      scouting.setRule,
+      { ...at, organismId },
+      { weights: {}, scale: 'presence', reason: 'a hand lens on every plant takes too long', rowVersion: null, ...more },
+      as,
+    )
+
+  test('is held against the same threshold, by what so large a share means', async () => {
+    const before = done(await app.call(scouting.list, at, { season: SEASON })).filter(({ watchId }) => watchId === ids[THRIPS])
+    const { rowVersion } = (await samplingOf(THRIPS)).rule!
+    done(await rule(THRIPS, { rowVersion }))
+    expect(await samplingOf(THRIPS)).toMatchObject({ scale: 'presence', measure: 'presence', classes: [{ id: 'present', weight: 1 }] })
+    const round = done(await counted(THRIPS, units(10, 20), { scale: 'presence' }))
+    // Half of them have any: with k 1 one on each plant, ten leaves a plant.
+    expect(round.per100).toBeCloseTo(10, 9)
+    expect(round).toMatchObject({
+      threshold: { per100: 100 },
+      crossed: false,
+      effective: Array.from({ length: 20 }, (_, i) => Number(i < 10)),
+    })
+    expect(done(await counted(THRIPS, units(0, 20), { scale: 'presence' })).verdict).toBe('stop')
+    // At so high a threshold nearly every plant has some long before: presence alone tells little there.
+    expect(done(await counted(THRIPS, units(20, 20), { scale: 'presence' })).verdict).toBe('undecided')
+    expect(await fields(counted(THRIPS, [{ thrips: 1 }], { scale: 'presence' }))).toEqual(['units.0.thrips'])
+    // What was counted in numbers before stays what it was.
+    const after = done(await app.call(scouting.list, at, { season: SEASON })).filter(({ id }) => before.some((one) => one.id === id))
+    expect(after.map(({ per100 }) => per100)).toEqual(before.map(({ per100 }) => per100))
+  })
+
+  test('is not offered where a share is counted already, nor ended by curves that need numbers', async () => {
+    const refused = async (organismId: string, more: object) => (await rule(organismId, more)).problem.fields?.map(({ path }) => path)
+    expect(await refused('codling-moth', {})).toEqual(['scale'])
+    const clumping = { k: 1, taylor: { a: 1, b: 1.2 }, crowding: { alpha: 0, beta: 2 }, counts: 6 }
+    const plan = { safeShare: 0.5, needless: 0.1, missed: 0.1, relativeSe: 0.25, leastUnits: 10, leastPlaces: 5, mostUnits: 40, clumping }
+    expect(await refused(THRIPS, { plan: { ...plan, kind: 'crowding' } })).toEqual(['plan.kind'])
+  })
+})
+
 describe('a threshold that changes with the crop', () => {
   const MOTH = 'codling-moth'
   const set = async (threshold: InputOf<typeof watches.update>['threshold']) => {

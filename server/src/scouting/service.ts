@@ -6,6 +6,7 @@ import {
   countingVerdict,
   effectiveCount,
   isCrossed,
+  per100Of,
   spotTreatment,
   strataOf,
   type CountedAgainst,
@@ -17,7 +18,7 @@ import type { Deps } from '../http/route.js'
 import { requireOrganism } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
-import { countingRules, degreeWeight, weightsOf, type CountingRule } from './countingRules.js'
+import { countingRules, degreeWeight, PRESENT, weightsOf, type CountingRule } from './countingRules.js'
 import { countsOf, findRound, roundsOfSeason, type StoredRound } from './store.js'
 import { countedBy, thresholdBy, withThresholdsOn } from './thresholds.js'
 
@@ -29,7 +30,8 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
   const measure = measureOf(sampling, round.scale)
   const unit = round.unit ?? { one: sampling.unit, many: sampling.units, items: sampling.itemsPerUnit }
   const effective = effectiveOf(round, organismOf(round), rule)
-  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (effective.length * unit.items)
+  const ends = endsBy(rule)
+  const per100 = per100Of(effective, { measure, itemsPerUnit: unit.items, ...ends })
   const threshold = thresholdThen === undefined ? actionThreshold(ownThreshold, countedBy(sampling, round.scale)) : thresholdThen
   const against: CountedAgainst | null = threshold && {
     per100: threshold.per100,
@@ -37,7 +39,7 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
     itemsPerUnit: unit.items,
     suggestedUnits: sampling.suggestedUnits,
     weights: weightsIn(round, organismOf(round), rule),
-    ...endsBy(rule),
+    ...ends,
   }
   const isInBlock = round.checkAreaId === null
   const strata = isInBlock && round.places && against ? strataOf(effective, round.places, against) : []
@@ -58,10 +60,11 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
 type Sampling = Organism['sampling']
 
 /** Of degrees the share of the surface is summed; other counts are as the entry says. */
-const measureOf = (sampling: Sampling, scale: Round['scale']): Sampling['measure'] => (scale === 'degrees' ? 'density' : sampling.measure)
+const measureOf = (sampling: Sampling, scale: Round['scale']): CountedAgainst['measure'] =>
+  scale === 'degrees' ? 'density' : scale === 'presence' ? 'presence' : sampling.measure
 
 const weightsIn = ({ scale, units }: Pick<StoredRound, 'scale' | 'units'>, organism: Organism, rule: CountingRule | undefined): number[] =>
-  scale === 'degrees' ? Object.values(degreeWeightsOf(units)) : Object.values(weightsOf(organism, rule))
+  scale === 'presence' ? [1] : scale === 'degrees' ? Object.values(degreeWeightsOf(units)) : Object.values(weightsOf(organism, rule))
 
 const degreeWeightsOf = (units: readonly Record<string, number>[]): Record<string, number> =>
   Object.fromEntries([...new Set(units.flatMap((unit) => Object.keys(unit)))].map((id) => [id, degreeWeight(id) ?? 0]))
@@ -69,6 +72,7 @@ const degreeWeightsOf = (units: readonly Record<string, number>[]): Record<strin
 /** The effective count of each sample unit; of a share each item counts once, however much was found on it. */
 function effectiveOf(round: Pick<StoredRound, 'units' | 'unit' | 'scale'>, organism: Organism, rule: CountingRule | undefined): number[] {
   const { sampling } = organism
+  if (round.scale === 'presence') return round.units.map((unit) => Math.min(1, unit[PRESENT.id] ?? 0))
   const weights = round.scale === 'degrees' ? degreeWeightsOf(round.units) : weightsOf(organism, rule)
   const items = round.unit?.items ?? sampling.itemsPerUnit
   const most = measureOf(sampling, round.scale) === 'incidence' ? items : Infinity
@@ -95,7 +99,8 @@ function verdictOf(against: CountedAgainst, effective: readonly number[], places
 export async function spreadOf(db: Queryable, siteId: string, organismId: string): Promise<ResponseOf<typeof scouting.spread>> {
   const organism = await requireOrganism(db, siteId, organismId)
   const rule = (await countingRules(db, siteId)).get(organismId)
-  const scale = rule?.scale ?? 'classes'
+  // Whether a unit has any does not tell how many sit on it: what was counted in numbers does.
+  const scale = rule?.scale === 'degrees' ? 'degrees' : 'classes'
   const items = rule?.unit?.items ?? organism.sampling.itemsPerUnit
   // Only what was counted by the unit of today tells how it varies between such units.
   const counts = (await countsOf(db, siteId, organismId)).filter(
@@ -130,7 +135,11 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
   }
   const { about, sampling } = organismOf(watch)
   const byDegrees = input.scale === 'degrees'
-  const classes = byDegrees ? about.damage.degrees.map((percent) => `degree-${percent}`) : sampling.classes.map(({ id }) => id)
+  const classes = byDegrees
+    ? about.damage.degrees.map((percent) => `degree-${percent}`)
+    : input.scale === 'presence'
+      ? [PRESENT.id as string]
+      : sampling.classes.map(({ id }) => id)
   input.units.forEach((unit, i) => {
     const unknown = Object.keys(unit).find((name) => (byDegrees ? degreeWeight(name) === null : !classes.includes(name)))
     if (unknown !== undefined)

@@ -36,6 +36,8 @@ export const countedBy = ({ threshold, serves, eliminate }: Organism['sampling']
 
 /** The threshold on which one decides on a day by a count of one kind of class; null where none is known. */
 export function thresholdBy(own: Own | null, sampling: Organism['sampling'], scale: Scale): Threshold | null {
-  const per100 = own?.scale === scale ? (own.now?.per100 ?? own.per100) : null
+  // What presence means is reckoned in the same numbers as classes.
+  const kind = scale === 'presence' ? 'classes' : scale
+  const per100 = own?.scale === kind ? (own.now?.per100 ?? own.per100) : null
   return actionThreshold(per100, countedBy(sampling, scale))
 }

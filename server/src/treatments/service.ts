@@ -186,6 +186,7 @@ export async function planTreatment(w: Write, deps: Deps, input: ParsedInputOf<t
     status: 'planned',
     planned_on: input.plannedOn,
     note: input.note,
+    ...madeColumns(w, input.made),
   }
   const id = await insertRow(w, 'deed', columns, input.id)
   return getTreatment(w.tx, w.siteId, id)

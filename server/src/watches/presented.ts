@@ -1,6 +1,6 @@
 import type { Organism as OrganismInPages } from '@bocado/contract'
 import { restsOnPlaceholder, type Organism } from '@bocado/library'
-import { degreeClasses, type CountingRule } from '../scouting/countingRules.js'
+import { degreeClasses, PRESENT, type CountingRule } from '../scouting/countingRules.js'
 
 /** A library entry as the pages need it. */
 export function presentedOrganism(organism: Organism, rule?: CountingRule): OrganismInPages {
@@ -55,9 +55,12 @@ function samplingOf(
       : {}),
     classes: byDegrees
       ? degreeClasses(damage.degrees)
-      : sampling.classes.map((one) => ({ ...one, weight: rule?.weights[one.id] ?? one.weight })),
+      : rule?.scale === 'presence'
+        ? [{ ...PRESENT }]
+        : sampling.classes.map((one) => ({ ...one, weight: rule?.weights[one.id] ?? one.weight })),
     // What the library counts, and the number on which it decides, are of another kind than shares of a surface.
     ...(byDegrees ? { measure: 'density' as const, threshold: { ...sampling.threshold, confidence: 'placeholder' as const } } : {}),
+    ...(rule?.scale === 'presence' ? { measure: 'presence' as const } : {}),
     rule: rule
       ? {
           id: rule.id,

@@ -19,6 +19,9 @@ const KINDS: readonly Endpoint[] = [
   endpoints.bloom.add,
   endpoints.crops.addStage,
   endpoints.calibration.addSighting,
+  endpoints.library.keepUnknown,
+  endpoints.library.check,
+  endpoints.treatments.plan,
   endpoints.treatments.record,
   endpoints.treatments.recordUnplanned,
 ]

@@ -1,6 +1,5 @@
 import { endpoints, type Arrival } from '@bocado/contract'
 import { useState } from 'react'
-import { useArrivals } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { WithActions } from '../design/sections.js'
@@ -8,20 +7,20 @@ import { Caution, Heading, Line, Quiet, Rows, Small, Stack } from '../design/tex
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
-import { ArrivalForm } from './ArrivalForm.js'
+import { partLater } from '../shell/partLater.js'
 import '../messages/en/arrivals.js'
+
+/** Needed by those who write down what came. */
+const ArrivalForm = partLater(async () => (await import('./ArrivalForm.js')).ArrivalForm)
 
 /** As many as came of late. */
 const SHOWN = 4
 
 /** What came in from elsewhere, what looks at it showed, and what it may have brought along. */
-export function ArrivalsPart() {
+export function ArrivalsPart({ all }: { all: readonly Arrival[] }) {
   const t = useText()
-  const site = useSite()
-  const { data: all } = useArrivals(site.id)
   const [open, setOpen] = useState<string | null>(null)
   const [most, setMost] = useState(SHOWN)
-  if (!all) return null
   return (
     <Stack>
       <Line style={{ justifyContent: 'space-between' }}>

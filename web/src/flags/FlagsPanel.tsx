@@ -223,9 +223,9 @@ export function FlagsPanel() {
                 }}
                 isPast={isPast}
               />
-              <SecondLooks data={data} blocks={blocks} organisms={names} isPast={isPast} />
               <Years years={data.years.filter(({ organismId }) => of === EVERYTHING || organismId === of)} named={of === EVERYTHING} />
               <a href={addressOf(endpoints.flags.list, { params: { siteId: site.id }, input: {} }).concat('.csv')}>{t('flags.csv')}</a>
+              <SecondLooks data={data} blocks={blocks} organisms={names} isPast={isPast} />
             </Stack>
           </Columns>
         </>

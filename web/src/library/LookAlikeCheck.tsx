@@ -153,7 +153,9 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
     }
   }
   const save = async (): Promise<void> => {
-    const done = await form.submit({ siteId: site.id }, ({ blockId, note }) => ({
+    const says = t('check.says', { name: entry.name })
+    const done = await form.put({ siteId: site.id }, says, `library/${entry.id}`, ({ blockId, note }) => ({
+      checkedOn: site.today,
       organismId: entry.id,
       blockId: blockId === 'none' ? null : blockId,
       answers,

@@ -30,8 +30,10 @@ export function KeepUnknown(p: { place: string; seen: string; notSeen: string; o
   )
   const save = async (): Promise<void> => {
     const { place, seen, notSeen } = p
-    const saved = await entry.submit({ siteId: site.id }, (values) => ({
+    const says = t('unknown.says', { what: seen || notSeen })
+    const saved = await entry.put({ siteId: site.id }, says, 'library/suspects', (values) => ({
       ...values,
+      foundOn: site.today,
       blockId: values.blockId === NO_BLOCK ? null : values.blockId,
       place,
       seen,

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useSite } from '../api/workplace.js'
-import { strataBy } from '../band/countingPlan.js'
+import { endsBy, per100Of, strataBy } from '../band/countingPlan.js'
 import { isCrossed } from '../band/threshold.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
@@ -56,7 +56,7 @@ export function CountSays({ c }: { c: Counting }) {
   const t = useText()
   const f = useFormat()
   const { sampling, threshold, plan, effective, units, places } = c
-  const per100 = (100 * effective.reduce((a, b) => a + b, 0)) / (units.length * sampling.itemsPerUnit)
+  const per100 = per100Of(effective, { ...sampling, ...endsBy(sampling.rule?.plan ?? null) })
   const items = perWords(sampling, t)
   const looked = c.isOpened ? effective.slice(0, -1) : effective
   return (

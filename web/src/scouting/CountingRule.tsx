@@ -59,12 +59,14 @@ function RuleForm({ organism, per100, onDone }: { organism: Organism; per100: nu
   const { data: spread } = useSpread(organism.id)
   const [isPlanOpen, setPlanOpen] = useState(Boolean(rule?.plan))
   // Weights are of the entry's own classes, also while it is counted by degrees.
-  const classes = scale === 'degrees' ? [] : organism.sampling.classes
+  const classes = scale === 'classes' ? organism.sampling.classes : []
+  // What is counted as a share has nothing to gain from it.
+  const offered = scales.filter((id) => id !== 'presence' || organism.sampling.measure !== 'incidence')
   const entry = useEntry(
     endpoints.scouting.setRule,
     {
       weights:
-        scale === 'degrees' ? (rule?.weights ?? {}) : Object.fromEntries(classes.map(({ id, weight }) => [id, weight as number | null])),
+        scale !== 'classes' ? (rule?.weights ?? {}) : Object.fromEntries(classes.map(({ id, weight }) => [id, weight as number | null])),
       ownUnit: rule?.hasUnit ?? false,
       unit: { one: unit, many: units, items: itemsPerUnit as number | null, suggested: suggestedUnits as number | null },
       scale: scale as string | null,
@@ -101,10 +103,11 @@ function RuleForm({ organism, per100, onDone }: { organism: Organism; per100: nu
           label={t('rule.scale')}
           placeholder=""
           width="38ch"
-          options={scales.map((id) => ({ id, label: t(`rule.scale.${id}`) }))}
+          options={offered.map((id) => ({ id, label: t(`rule.scale.${id}`) }))}
           {...entry.bind.choice('scale')}
         />
         {entry.values.scale === 'degrees' ? <Small>{t('rule.degrees', { items })}</Small> : null}
+        {entry.values.scale === 'presence' ? <Small>{t('rule.presence', { unit })}</Small> : null}
         <Checkbox label={t('rule.ownUnit')} value={entry.values.ownUnit} onChange={(ownUnit) => entry.set({ ownUnit })} />
         {entry.values.ownUnit ? (
           <Fields>

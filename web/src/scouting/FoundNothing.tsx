@@ -26,7 +26,13 @@ export function FoundNothing({ watchId, sampling, name }: { watchId: string; sam
   const { suggestedUnits: count, unit: one, units: many, itemsPerUnit: items } = sampling
   const record = async (): Promise<void> => {
     const says = t('scouting.nothingSaid', { name, count, units: many })
-    const input = { watchId, countedOn: site.today, units: Array.from({ length: count }, () => ({})), unit: { one, many, items } }
+    const input = {
+      watchId,
+      countedOn: site.today,
+      units: Array.from({ length: count }, () => ({})),
+      unit: { one, many, items },
+      scale: sampling.scale,
+    }
     const { takeBack } = await create.save({ params: { siteId: site.id }, input }, says)
     if (takeBack) undo.offer(says, takeBack)
   }

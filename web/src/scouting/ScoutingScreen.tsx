@@ -273,6 +273,9 @@ function RoundLine({ round, organism, isLast, canDecide }: { round: Round; organ
               taken: takenWords(round, t, f),
               person: round.personName,
             })}
+            {round.scale === 'presence'
+              ? `. ${t('scouting.byPresence', { share: f.percent(mean(round.effective)), units: round.unit.many })}`
+              : ''}
             {enemies ? `. ${t('scouting.enemies', { enemies })}` : ''}
           </Small>
           {isLast && round.threshold ? (
@@ -296,6 +299,8 @@ function RoundLine({ round, organism, isLast, canDecide }: { round: Round; organ
     </li>
   )
 }
+
+const mean = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0) / all.length
 
 /** What was taken on the walk, and how much of it an hour, where the walk was timed. */
 function takenWords({ taken, minutes }: Round, t: Say, f: Format): string {

@@ -45,7 +45,8 @@ export function ThresholdForm(p: { row: WatchForecast; organism: Organism; begin
   const site = useSite()
   const { watch } = p.row
   const { sampling } = p.organism
-  const own = watch.threshold?.scale === sampling.scale ? watch.threshold : null
+  const kind = sampling.scale === 'presence' ? 'classes' : sampling.scale
+  const own = watch.threshold?.scale === kind ? watch.threshold : null
   const initial: Values = {
     per100: p.begins ?? own?.per100 ?? null,
     reason: own?.reason ?? '',
@@ -71,7 +72,7 @@ export function ThresholdForm(p: { row: WatchForecast; organism: Organism; begin
           : {
               per100: v.per100,
               reason: v.reason,
-              scale: sampling.scale,
+              scale: kind,
               steps: v.steps as { from: (typeof cropStages)[number]; per100: number }[],
               economics: v.economics as Economics | null,
             },

@@ -1,7 +1,7 @@
 import type { Organism, Threshold } from '@bocado/contract'
 import { lazy, Suspense, useState, type ComponentType } from 'react'
 import styled from 'styled-components'
-import { againstOf, countingVerdict, countLeans, type CountingPlan } from '../band/countingPlan.js'
+import { againstOf, countingVerdict, countLeans, per100Of, type CountingPlan } from '../band/countingPlan.js'
 import { isCrossed } from '../band/threshold.js'
 import { TextButton } from '../design/buttons.js'
 import { Small, Stack } from '../design/text.js'
@@ -67,8 +67,8 @@ export function Verdict(p: {
   const f = useFormat()
   const [isOpen, setOpen] = useState(false)
   const { plan, found, sampling } = p
-  const { verdict, said, total } = useVerdictWords()(plan, found, sampling, p.places)
-  const isOver = isCrossed((100 * total) / (found.length * sampling.itemsPerUnit), p.threshold)
+  const { verdict, said } = useVerdictWords()(plan, found, sampling, p.places)
+  const isOver = isCrossed(per100Of(found, againstOf(p.threshold, sampling)), p.threshold)
   const own = sampling.rule?.plan
   const isDecided = verdict === 'act' || verdict === 'stop'
   return (

@@ -82,7 +82,7 @@ function sampledBy({ sampling }: Organism, values: HeldCount): Organism['samplin
   if (scale === sampling.scale) return { ...sampling, ...unit }
   const ids = [...new Set(values.units.flatMap((one) => Object.keys(one)))]
   const classes = ids.map((id) => ({ id, name: id.replace('degree-', '') + (scale === 'degrees' ? ' %' : ''), weight: weightOf(id) }))
-  return { ...sampling, ...unit, scale, classes, measure: 'density', rule: null }
+  return { ...sampling, ...unit, scale, classes, measure: scale === 'presence' ? 'presence' : 'density', rule: null }
 }
 
 const weightOf = (classId: string): number => Number(/^degree-(.+)$/.exec(classId)?.[1] ?? 100) / 100

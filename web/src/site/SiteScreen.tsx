@@ -2,7 +2,7 @@ import { endpoints, type Block } from '@bocado/contract'
 import { lazy, useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, usePlaces, useRead, useShapes, useSiteItself } from '../api/hooks.js'
+import { useArrivals, useBand, useBlocks, usePlaces, useRead, useShapes, useSiteItself } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -18,6 +18,7 @@ import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
+import { ArrivalsPart } from '../arrivals/ArrivalsPart.js'
 import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
@@ -32,7 +33,6 @@ import '../messages/en/site.js'
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
 const MapBegun = partLater(loadMap)
-const ArrivalsPart = partLater(async () => (await import('../arrivals/ArrivalsPart.js')).ArrivalsPart)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
@@ -87,7 +87,8 @@ export function SiteScreen() {
   const [begins, setBegins] = useState<'draw' | null>(null)
   const [wasBegun, setBegun] = useState(false)
   useAsked('block', () => setOpen('new'))
-  if (!blocks || !band || !normals || !shapes) return <Waiting />
+  const { data: arrivals } = useArrivals(site.id)
+  if (!blocks || !band || !normals || !shapes || !arrivals) return <Waiting />
   const total = blocks.reduce((sum, { areaHa }) => sum + (areaHa ?? 0), 0)
   return (
     <Page>
@@ -149,7 +150,7 @@ export function SiteScreen() {
         </Stack>
         <Stack $gap={28}>
           <People />
-          <ArrivalsPart />
+          <ArrivalsPart all={arrivals} />
           <SiteFacts />
           {site.kind === 'garden' && !more ? (
             <TextButton onPress={() => setMore(true)}>{t('site.more')}</TextButton>

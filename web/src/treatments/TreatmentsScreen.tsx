@@ -109,10 +109,12 @@ export function TreatmentsScreen() {
               ))}
             </Rows>
           </Stack>
-          <TakenOnWalks band={band} placeOf={(id) => blocks.find((block) => block.id === id)?.name ?? ''} />
           <HarvestPart data={picked} blocks={blocks} organisms={organisms} />
         </Stack>
-        <Shelf products={products} />
+        <Stack $gap={28}>
+          <Shelf products={products} />
+          <TakenOnWalks band={band} placeOf={(id) => blocks.find((block) => block.id === id)?.name ?? ''} />
+        </Stack>
       </Columns>
     </Page>
   )

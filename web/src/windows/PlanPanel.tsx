@@ -3,6 +3,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { usePlaces, useWrite } from '../api/hooks.js'
+import { useRecorded } from '../api/useRecorded.js'
 import { RequestProblem } from '../api/client.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
@@ -38,7 +39,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const { date, moving, setDate } = planning
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
-  const plan = useWrite(endpoints.treatments.plan)
+  const plan = useRecorded(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
   const shelf = useShelfFor(forecast.watch)
   const told = useToldApart(forecast.watch.id)
@@ -65,7 +66,11 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
     try {
       if (moving)
         await move.save({ params: { siteId: site.id, treatmentId: moving.id }, input: { ...input, rowVersion: moving.rowVersion } })
-      else await plan.save({ params: { siteId: site.id }, input: { ...input, watchId: forecast.watch.id } })
+      else {
+        const says = t('plan.says', { name: chosen?.means.name ?? '', organism: forecast.organismName, date: f.date(date ?? site.today) })
+        const form = { draft: `plan ${forecast.watch.id}`, values: {}, address: `windows?watch=${forecast.watch.id}` }
+        await plan.save({ params: { siteId: site.id }, input: { ...input, watchId: forecast.watch.id } }, says, form)
+      }
       planning.clear()
       setPlaceId(undefined)
     } catch (error) {

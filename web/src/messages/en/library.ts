@@ -183,6 +183,8 @@ export const library = {
   'unknown.title': 'Not known when they were found',
   'unknown.keepAsUnknown': 'Keep it as unknown',
   'unknown.keep': 'Keep it',
+  'unknown.says': 'Found and not known: {what}',
+  'check.says': 'Look-alike check: {name}',
   'unknown.kept': 'Kept below, to be named when somebody can.',
   'unknown.howMany': 'How many',
   'unknown.count': '{count, number} found',

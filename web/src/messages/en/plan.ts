@@ -62,6 +62,7 @@ export const plan = {
   'plan.planned': '{name}, planned for {date}.',
   'plan.done': '{name}, done {when}, recorded by {person}.',
   'plan.removed': '{name} removed.',
+  'plan.says': '{name} planned against {organism} on {date}',
 } as const
 
 register(plan)

@@ -21,6 +21,9 @@ export const rule = {
   'rule.scale': 'What is counted',
   'rule.scale.classes': 'the classes of the entry',
   'rule.scale.degrees': 'degrees of its damage, by the drawings',
+  'rule.scale.presence': 'only whether a sample unit has any',
+  'rule.presence':
+    'One tap for each {unit} that has any. How many that means is reckoned by how they sit together, here where it was measured, else as it is assumed; counts in numbers from time to time keep it honest.',
   'rule.degrees':
     'For each of the {items} that shows damage, tap the degree that comes nearest; those without are not tapped. What comes of it is per cent of the surface, and needs a threshold of its own.',
   'rule.plan': 'How a count ends',

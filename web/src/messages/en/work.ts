@@ -174,6 +174,7 @@ export const work = {
   'scouting.by': '{count, number} {unit}, {minutes, select, none {} other {{minutes} min, }}{taken}{person}',
   'scouting.taken': '{amount} {unit} taken',
   'scouting.takenAnHour': '{what}, {each} an hour',
+  'scouting.byPresence': '{share} of the {units} had any; how many that means is reckoned',
   'scouting.enemies': 'Natural enemies: {enemies}.',
   'scouting.removeNamed': 'Remove the count of {date}',
   'scouting.removed': 'Count of {date} removed.',
