@@ -97,7 +97,12 @@ export function Verdict(p: {
               none: plan.unitsIfNone,
               most: plan.mostUnits,
               units: sampling.units,
-              alike: sampling.measure === 'incidence' && sampling.itemsPerUnit === 1 ? 'no' : own?.clumping ? 'measured' : 'yes',
+              alike:
+                sampling.measure === 'incidence' && sampling.itemsPerUnit === 1
+                  ? 'no'
+                  : own?.clumping && sampling.measure !== 'incidence'
+                    ? 'measured'
+                    : 'yes',
               kind: plan.kind,
               safe: f.percent(own?.safeShare ?? SAFE_SHARE),
               needless: f.number(1 / (own?.needless ?? RISK), 0),

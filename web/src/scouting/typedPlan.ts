@@ -5,7 +5,6 @@ import { useSite } from '../api/workplace.js'
 /** A plan as it is typed; `usual`: the site has none of its own. */
 export type TypedPlan = { [K in Exclude<keyof OwnCountingPlan, 'kind' | 'clumping'>]: number | null } & {
   kind: OwnCountingPlan['kind'] | 'usual'
-  measured: boolean
 }
 
 /** As a plan begins: as counts usually end. */
@@ -18,16 +17,14 @@ export const planBegins = (plan: OwnCountingPlan | null, suggested: number): Typ
   leastUnits: plan?.leastUnits ?? 10,
   leastPlaces: plan?.leastPlaces ?? 5,
   mostUnits: plan?.mostUnits ?? 2 * suggested,
-  measured: plan?.clumping !== null && plan !== null,
 })
 
-/** The plan as it is stored; null: as usual. */
+/** The plan as it is stored, by how animals sit together here where counts tell it; null: as usual. */
 export function planOfTyped(typed: TypedPlan, clumping: OwnCountingPlan['clumping']): OwnCountingPlan | null {
-  const { kind, measured, ...numbers } = typed
+  const { kind, ...numbers } = typed
   if (kind === 'usual') return null
-  const needsIt = kind === 'crowding' || kind === 'precision'
   // What is left empty is told by the contract, field by field.
-  return { ...(numbers as Omit<OwnCountingPlan, 'kind' | 'clumping'>), kind, clumping: measured || needsIt ? clumping : null }
+  return { ...(numbers as Omit<OwnCountingPlan, 'kind' | 'clumping'>), kind, clumping }
 }
 
 /** How much animals sit together by the counts of this site. */
