@@ -164,7 +164,9 @@ test('damage is judged by its drawn degrees, and comes to per cent', async () =>
     .getByText(/per 100 parts of the surface/)
     .first()
     .waitFor()
-  await expect.poll(async () => (await rounds()).filter(({ scale }) => scale === 'degrees').map(({ threshold }) => threshold)).toEqual([null])
+  await expect
+    .poll(async () => (await rounds()).filter(({ scale }) => scale === 'degrees').map(({ threshold }) => threshold))
+    .toEqual([null])
 })
 
 describe('the walk', () => {
