@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 
-/** Whether the last answer came. Told by every call; shown in one place. */
-let reachable = true
+/** Whether the last answer came; before any, whether the device says that it is on a network. Told by every call; shown in one place. */
+let reachable = !(typeof navigator === 'object' && navigator.onLine === false)
 const listeners = new Set<() => void>()
 
 export const isReachable = (): boolean => reachable

@@ -2,7 +2,7 @@ import { endpoints, type AspectVersions, type Endpoint, type ResponseOf, type Si
 import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
-import { noteReachable, noteStale } from './connection.js'
+import { isReachable, noteReachable, noteStale } from './connection.js'
 import { isNoAct, noteAct } from './lastAct.js'
 import { useLacking } from './may.js'
 import { isBehind, noteReadAt, noteVersions, restsOn } from './versions.js'
@@ -71,7 +71,7 @@ export function useRead<E extends Endpoint>(e: E, c: Call<E>, enabled = true, ev
     meta: restsOn(e, c.params),
     queryFn: () => {
       // A signal that hardly is one brings no refusal, only nothing.
-      const slow = setTimeout(() => void showKept(client, queryKey), SLOW_MS)
+      const slow = setTimeout(() => void showKept(client, queryKey), isReachable() ? SLOW_MS : 0)
       return watched(call(e, c, undefined, (versions) => noteReadAt(queryKey, versions)))
         .catch((error: unknown) => {
           if (error instanceof Unreachable) void showKept(client, queryKey)

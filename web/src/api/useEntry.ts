@@ -66,13 +66,14 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     return undefined
   }
 
-  const set = (changes: Partial<V>): void => {
+  const set = useCallback((changes: Partial<V>): void => {
     setValues((before) => ({ ...before, ...changes }))
     setGeneral(null)
-    setErrors((before) =>
-      Object.fromEntries(Object.entries(before).filter(([path]) => !Object.keys(changes).includes(path.split('.')[0] ?? ''))),
-    )
-  }
+    setErrors((before) => {
+      const left = Object.entries(before).filter(([path]) => !Object.keys(changes).includes(path.split('.')[0] ?? ''))
+      return left.length === Object.keys(before).length ? before : Object.fromEntries(left)
+    })
+  }, [])
 
   const change = (path: string, value: unknown): void => {
     setValues((before) => withValue(before, path, value))

@@ -1,8 +1,8 @@
+import type { Site } from '@bocado/contract'
 import { MS_PER_DAY } from '@bocado/core/time'
-import { useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
-import { useText } from '../messages/useText.js'
+import { useText, type Say } from '../messages/useText.js'
 import { dayOrderOfLocale } from './dayOrder.js'
 import { groundOf, measureOf, measuresOf, type Measure } from './units.js'
 
@@ -22,10 +22,12 @@ type Parts = Record<Intl.DateTimeFormatPartTypes, string> & { dayMonth: string }
 
 /** Words of a moment, put together by us; day and month in the order in which the reader has them. */
 function worded(locale: string, options: Intl.DateTimeFormatOptions, put: (part: Parts) => string): (moment: string) => string {
-  const format = new Intl.DateTimeFormat(locale, { timeZone: 'UTC', ...options })
   const monthFirst = dayOrderOfLocale(locale) === 'mdy'
+  // Most screens ask for few of them, and each costs a phone several milliseconds.
+  let format: Intl.DateTimeFormat | undefined
   return remembered((moment: string) => {
     const at = Date.parse(moment)
+    format ??= new Intl.DateTimeFormat(locale, { timeZone: 'UTC', ...options })
     // A day that nobody has finished typing is shown as missing.
     if (Number.isNaN(at)) return '–'
     const parts = Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value])) as Parts
@@ -53,78 +55,87 @@ export const momentWords = (locale: string, timeZone?: string): ((moment: string
     ({ weekday, dayMonth, ...at }) => `${weekday} ${dayMonth}, ${clockWords(at)}`,
   )
 
+/** What was made for a site and a reader is made once, however many parts of a screen ask for it. */
+const made = new WeakMap<Say, Map<string, Format>>()
+
 /** Numbers, dates and units as the site's people read them. Dates are civil days `YYYY-MM-DD`, moments ISO in UTC. */
-export function useFormat() {
+export function useFormat(): Format {
   const { locale } = useIntl()
   const t = useText()
-  const site = useSite()
-  return useMemo(() => {
-    const measures = measuresOf(site.units)
-    const upTo = remembered(
-      (digits: number) =>
-        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: 0, signDisplay: 'negative' }),
-    )
-    const exactly = remembered(
-      (digits: number) =>
-        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'negative' }),
-    )
-    const withSign = remembered(
-      (digits: number) =>
-        new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'exceptZero' }),
-    )
-    const number = (value: number, digits = 0): string => upTo(digits).format(value)
-    const measured = (measure: Measure, si: number): string => `${number(measure.shown(si), measure.digits)} ${measure.unit}`
-    const date = worded(locale, { weekday: 'short', day: 'numeric', month: 'short' }, ({ weekday, dayMonth }) => `${weekday} ${dayMonth}`)
-    const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ dayMonth }) => dayMonth)
-    const dayOfMonth = worded(locale, { day: 'numeric' }, ({ day }) => day)
-    const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MS_PER_DAY)
-    const inDays = (day: string): string => {
-      const days = daysBetween(site.today, day)
-      return t('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })
-    }
-    return {
-      measures,
-      today: site.today,
-      number,
-      /** With all its digits, for figures that stand below each other. */
-      fixed: (value: number, digits: number): string => exactly(digits).format(value),
-      /** A difference, with its sign. */
-      signed: (value: number, digits: number): string => withSign(digits).format(value),
-      percent: (share: number): string => `${number(100 * share)} %`,
-      date,
-      /** Day and month only, for the second of two dates. */
-      shortDate,
-      /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
-      span: (from: string, to: string): string => {
-        if (from.slice(0, 7) !== to.slice(0, 7)) return t('span', { from: shortDate(from), to: shortDate(to) })
-        if (dayOrderOfLocale(locale) === 'mdy') return t('span', { from: shortDate(from), to: dayOfMonth(to) })
-        return t('span', { from: dayOfMonth(from), to: shortDate(to) })
-      },
-      month: worded(locale, { month: 'long' }, ({ month }) => month),
-      withYear: worded(locale, { day: 'numeric', month: 'short', year: 'numeric' }, ({ dayMonth, year }) =>
-        dayOrderOfLocale(locale) === 'mdy' ? `${dayMonth}, ${year}` : `${dayMonth} ${year}`,
-      ),
-      dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
-      moment: momentWords(locale, site.timeZone),
-      /** The time of a moment by the site's clock. */
-      clock: worded(locale, { ...timeOf(locale), timeZone: site.timeZone }, clockWords),
-      /** The day that lies `index` days after the season's start. */
-      seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),
-      seasonIndex: daysBetween,
-      nudge: nudged,
-      /** A number of a model by its unit in the library, in the site's units. */
-      figure: (value: number, unit: string): string => {
-        const measure = measureOf(unit, measures)
-        return `${number(measure.shown(value), measure.digits)} ${measure.unit}`.trim()
-      },
-      temperature: (c: number): string => measured(measures.temperature, c),
-      heat: (cd: number): string => measured(measures.heat, cd),
-      rain: (mm: number): string => measured(measures.rain, mm),
-      wind: (ms: number): string => measured(measures.wind, ms),
-      area: (ha: number): string => measured(groundOf(ha, measures), ha),
-      height: (m: number): string => measured(measures.height, m),
-      weight: (kg: number): string => measured(measures.weight, kg),
-    }
-  }, [locale, site.units, site.today, site.timeZone, t])
+  const { units, today, timeZone } = useSite()
+  const known = made.get(t) ?? new Map<string, Format>()
+  made.set(t, known)
+  const key = [locale, units, today, timeZone].join(' ')
+  const format = known.get(key) ?? makeFormat(locale, { units, today, timeZone }, t)
+  known.set(key, format)
+  return format
 }
-export type Format = ReturnType<typeof useFormat>
+
+function makeFormat(locale: string, site: Pick<Site, 'units' | 'today' | 'timeZone'>, t: Say) {
+  const measures = measuresOf(site.units)
+  const upTo = remembered(
+    (digits: number) => new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: 0, signDisplay: 'negative' }),
+  )
+  const exactly = remembered(
+    (digits: number) =>
+      new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'negative' }),
+  )
+  const withSign = remembered(
+    (digits: number) =>
+      new Intl.NumberFormat(locale, { maximumFractionDigits: digits, minimumFractionDigits: digits, signDisplay: 'exceptZero' }),
+  )
+  const number = (value: number, digits = 0): string => upTo(digits).format(value)
+  const measured = (measure: Measure, si: number): string => `${number(measure.shown(si), measure.digits)} ${measure.unit}`
+  const date = worded(locale, { weekday: 'short', day: 'numeric', month: 'short' }, ({ weekday, dayMonth }) => `${weekday} ${dayMonth}`)
+  const shortDate = worded(locale, { day: 'numeric', month: 'short' }, ({ dayMonth }) => dayMonth)
+  const dayOfMonth = worded(locale, { day: 'numeric' }, ({ day }) => day)
+  const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / MS_PER_DAY)
+  const inDays = (day: string): string => {
+    const days = daysBetween(site.today, day)
+    return t('inDays', { when: days < 0 ? 'past' : 'coming', days: Math.abs(days) })
+  }
+  return {
+    measures,
+    today: site.today,
+    number,
+    /** With all its digits, for figures that stand below each other. */
+    fixed: (value: number, digits: number): string => exactly(digits).format(value),
+    /** A difference, with its sign. */
+    signed: (value: number, digits: number): string => withSign(digits).format(value),
+    percent: (share: number): string => `${number(100 * share)} %`,
+    date,
+    /** Day and month only, for the second of two dates. */
+    shortDate,
+    /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
+    span: (from: string, to: string): string => {
+      if (from.slice(0, 7) !== to.slice(0, 7)) return t('span', { from: shortDate(from), to: shortDate(to) })
+      if (dayOrderOfLocale(locale) === 'mdy') return t('span', { from: shortDate(from), to: dayOfMonth(to) })
+      return t('span', { from: dayOfMonth(from), to: shortDate(to) })
+    },
+    month: worded(locale, { month: 'long' }, ({ month }) => month),
+    withYear: worded(locale, { day: 'numeric', month: 'short', year: 'numeric' }, ({ dayMonth, year }) =>
+      dayOrderOfLocale(locale) === 'mdy' ? `${dayMonth}, ${year}` : `${dayMonth} ${year}`,
+    ),
+    dateInDays: (day: string): string => `${date(day)}, ${inDays(day)}`,
+    moment: momentWords(locale, site.timeZone),
+    /** The time of a moment by the site's clock. */
+    clock: worded(locale, { ...timeOf(locale), timeZone: site.timeZone }, clockWords),
+    /** The day that lies `index` days after the season's start. */
+    seasonDay: (start: string, index: number): string => nudged(start, Math.floor(index)),
+    seasonIndex: daysBetween,
+    nudge: nudged,
+    /** A number of a model by its unit in the library, in the site's units. */
+    figure: (value: number, unit: string): string => {
+      const measure = measureOf(unit, measures)
+      return `${number(measure.shown(value), measure.digits)} ${measure.unit}`.trim()
+    },
+    temperature: (c: number): string => measured(measures.temperature, c),
+    heat: (cd: number): string => measured(measures.heat, cd),
+    rain: (mm: number): string => measured(measures.rain, mm),
+    wind: (ms: number): string => measured(measures.wind, ms),
+    area: (ha: number): string => measured(groundOf(ha, measures), ha),
+    height: (m: number): string => measured(measures.height, m),
+    weight: (kg: number): string => measured(measures.weight, kg),
+  }
+}
+export type Format = ReturnType<typeof makeFormat>

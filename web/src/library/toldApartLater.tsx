@@ -1,22 +1,11 @@
 import type { ToldApart } from '@bocado/contract'
-import { lazy, Suspense } from 'react'
 import { later } from '../shell/later.js'
+import { Nothing, partLater } from '../shell/partLater.js'
 import type { Subject } from './useToldApart.js'
 
 const questions = later(() => import('./TellApart.js'))
-const Question = lazy(async () => ({ default: (await questions()).TellApart }))
-const Reminder = lazy(async () => ({ default: (await questions()).ToldApartReminder }))
-
+const BARE = { meanwhile: Nothing }
 /** Asks for the character that decides, with its drawings, which come when it is asked. */
-export const TellApartLater = (p: { told: ToldApart; subject: Subject }) => (
-  <Suspense fallback={null}>
-    <Question {...p} />
-  </Suspense>
-)
-
+export const TellApartLater = partLater<{ told: ToldApart; subject: Subject }>(async () => (await questions()).TellApart, BARE)
 /** The same once more, as somebody goes out to do it. */
-export const ReminderLater = (p: { subject: Subject }) => (
-  <Suspense fallback={null}>
-    <Reminder {...p} />
-  </Suspense>
-)
+export const ReminderLater = partLater<{ subject: Subject }>(async () => (await questions()).ToldApartReminder, BARE)

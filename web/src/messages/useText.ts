@@ -1,5 +1,4 @@
-import { useCallback } from 'react'
-import { useIntl } from 'react-intl'
+import { useIntl, type IntlShape } from 'react-intl'
 import type { en } from './en.js'
 
 export type MessageId = keyof typeof en
@@ -9,14 +8,17 @@ export type Say = (id: MessageId, values?: Values) => string
 /** A text with more in it than letters: a value, a choice, something quoted. */
 const SAYS_MORE = /[{}'<>#]/
 
-/** The text of a message in the reader's language, with its values filled in. The function stays the same between renders. */
+const sayers = new WeakMap<IntlShape, Say>()
+
+/** The text of a message in the reader's language, with its values filled in. The function is the same for all who read that language. */
 export function useText(): Say {
   const intl = useIntl()
-  return useCallback(
-    (id, values) => {
-      const text = intl.messages[id]
-      return typeof text === 'string' && !SAYS_MORE.test(text) ? text : intl.formatMessage({ id }, values)
-    },
-    [intl],
-  )
+  const known = sayers.get(intl)
+  if (known) return known
+  const say: Say = (id, values) => {
+    const text = intl.messages[id]
+    return typeof text === 'string' && !SAYS_MORE.test(text) ? text : intl.formatMessage({ id }, values)
+  }
+  sayers.set(intl, say)
+  return say
 }

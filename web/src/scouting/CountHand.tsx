@@ -1,3 +1,5 @@
+import type { CountedPlace, Enemies } from '@bocado/contract'
+import { useCallback } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useSite } from '../api/workplace.js'
@@ -24,13 +26,15 @@ export function CountHand({ p, c }: { p: CountProps; c: Counting }) {
   const site = useSite()
   const { sampling, at, last, units, places, effective, asked } = c
   const found = effective.reduce((a, b) => a + b, 0)
-  const unitWords = { one: sampling.unit, many: sampling.units }
+  const { set } = c
+  const setPlaces = useCallback((places: CountedPlace[]) => set({ places }), [set])
+  const setEnemies = useCallback((enemies: Enemies) => set({ enemies }), [set])
   const left = p.others.filter(({ row: other }) => !c.along[other.watch.id])
   return (
     <Stack>
       <Heading>{t('count.unit', { unit: sampling.unit, number: at + 1, items: sampling.itemsPerUnit, item: sampling.items })}</Heading>
       {places ? (
-        <PlacePart places={places} at={at} units={units.length} unitWords={unitWords} onChange={(places) => c.set({ places })} />
+        <PlacePart places={places} at={at} units={units.length} one={sampling.unit} many={sampling.units} onChange={setPlaces} />
       ) : null}
       <TallyRows
         classes={sampling.classes}
@@ -95,7 +99,7 @@ export function CountHand({ p, c }: { p: CountProps; c: Counting }) {
       ) : null}
       <EnemiesPart
         enemies={c.enemies}
-        onChange={(enemies) => c.set({ enemies })}
+        onChange={setEnemies}
         prey={sampling.measure === 'density' && sampling.scale === 'classes' ? found : null}
       />
       {/* What was tallied is held, so one may go away and come back. */}

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useSite } from '../api/workplace.js'
@@ -51,8 +51,19 @@ const Chips = styled.div`
   }
 `
 
-/** What the count says so far, its sample units one by one, and its end. */
+/** What the count says so far, its sample units one by one, and its end. What follows from a tap may come a moment after the tap. */
 export function CountSays({ c }: { c: Counting }) {
+  const later = useDeferredValue(c)
+  return (
+    <Stack>
+      <SoFar c={later} />
+      <Paper c={c} />
+      <CountEnd c={c} />
+    </Stack>
+  )
+}
+
+const SoFar = memo(function SoFar({ c }: { c: Counting }) {
   const t = useText()
   const f = useFormat()
   const { sampling, threshold, plan, effective, units, places } = c
@@ -60,7 +71,7 @@ export function CountSays({ c }: { c: Counting }) {
   const items = perWords(sampling, t)
   const looked = c.isOpened ? effective.slice(0, -1) : effective
   return (
-    <Stack>
+    <>
       <Heading aria-live="polite">
         {t('count.sofar', {
           count: units.length,
@@ -102,11 +113,9 @@ export function CountSays({ c }: { c: Counting }) {
           </button>
         ))}
       </Chips>
-      <Paper c={c} />
-      <CountEnd c={c} />
-    </Stack>
+    </>
   )
-}
+})
 
 /** A page that was tallied on paper, typed in by rows. */
 function Paper({ c }: { c: Counting }) {
@@ -153,23 +162,14 @@ function CountEnd({ c }: { c: Counting }) {
   const { errors } = entry
   return (
     <>
-      <Fields>
-        <NumberField
-          label={t('count.took')}
-          width="13ch"
-          digits={0}
-          unit="min"
-          hint={t('optional')}
-          value={c.minutes}
-          onChange={(typed) => set({ minutes: typed })}
-          error={errors['minutes']}
-        />
-        <TakenFields
-          amount={{ value: values.taken ?? null, onChange: (taken) => set({ taken }), error: errors['taken.amount'] }}
-          unit={{ value: values.takenUnit ?? 'pieces', onChange: (takenUnit) => set({ takenUnit }) }}
-        />
-      </Fields>
-      <TextField label={t('note')} value={values.note} onChange={(note) => set({ note })} error={errors['note']} />
+      <Effort
+        minutes={c.minutes}
+        taken={values.taken ?? null}
+        takenUnit={values.takenUnit ?? 'pieces'}
+        note={values.note}
+        errors={errors}
+        onChange={set}
+      />
       {Object.entries(errors)
         .filter(([path]) => /^(units|places|enemies|watchId|scale)/.test(path))
         .map(([path, message]) => (
@@ -199,3 +199,37 @@ function CountEnd({ c }: { c: Counting }) {
     </>
   )
 }
+
+/** What the walk took and brought. Drawn by itself: a tap changes little of it. */
+const Effort = memo(function Effort(p: {
+  minutes: number | null
+  taken: number | null
+  takenUnit: string
+  note: string
+  errors: Readonly<Record<string, string>>
+  onChange: Counting['set']
+}) {
+  const t = useText()
+  const { errors, onChange } = p
+  return (
+    <>
+      <Fields>
+        <NumberField
+          label={t('count.took')}
+          width="13ch"
+          digits={0}
+          unit="min"
+          hint={t('optional')}
+          value={p.minutes}
+          onChange={(minutes) => onChange({ minutes })}
+          error={errors['minutes']}
+        />
+        <TakenFields
+          amount={{ value: p.taken, onChange: (taken) => onChange({ taken }), error: errors['taken.amount'] }}
+          unit={{ value: p.takenUnit, onChange: (takenUnit) => onChange({ takenUnit }) }}
+        />
+      </Fields>
+      <TextField label={t('note')} value={p.note} onChange={(note) => onChange({ note })} error={errors['note']} />
+    </>
+  )
+})

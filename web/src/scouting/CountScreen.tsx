@@ -1,3 +1,5 @@
+import type { Block } from '@bocado/contract'
+import { memo } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
@@ -53,26 +55,7 @@ function Count(p: CountProps) {
   return (
     <Page>
       <Title>{title}</Title>
-      <Line>
-        <Select
-          label={t('count.where')}
-          placeholder=""
-          width="min(30ch, 50vw)"
-          options={[
-            { id: 'block', label: t('count.inBlockNamed', { block: block.name }) },
-            ...block.checkAreas.map(({ id, name }) => ({ id, label: t('count.inCheckNamed', { name }) })),
-          ]}
-          value={values.checkAreaId ?? 'block'}
-          onChange={(id) => set({ checkAreaId: id === 'block' ? null : id })}
-          error={errors['checkAreaId']}
-        />
-        <DateField
-          label={t('count.date')}
-          value={values.countedOn}
-          onChange={(countedOn) => set({ countedOn })}
-          error={errors['countedOn']}
-        />
-      </Line>
+      <WhereAndWhen block={block} checkAreaId={values.checkAreaId} countedOn={values.countedOn} errors={errors} onChange={set} />
       <Columns>
         <CountHand p={p} c={c} />
         <CountSays c={c} />
@@ -80,3 +63,37 @@ function Count(p: CountProps) {
     </Page>
   )
 }
+
+/** Drawn by itself: a tap changes nothing of it. */
+const WhereAndWhen = memo(function WhereAndWhen(p: {
+  block: Block
+  checkAreaId: string | null
+  countedOn: string | null
+  errors: Readonly<Record<string, string>>
+  onChange: (change: { checkAreaId?: string | null; countedOn?: string | null }) => void
+}) {
+  const t = useText()
+  const { block, onChange } = p
+  return (
+    <Line>
+      <Select
+        label={t('count.where')}
+        placeholder=""
+        width="min(30ch, 50vw)"
+        options={[
+          { id: 'block', label: t('count.inBlockNamed', { block: block.name }) },
+          ...block.checkAreas.map(({ id, name }) => ({ id, label: t('count.inCheckNamed', { name }) })),
+        ]}
+        value={p.checkAreaId ?? 'block'}
+        onChange={(id) => onChange({ checkAreaId: id === 'block' ? null : id })}
+        error={p.errors['checkAreaId']}
+      />
+      <DateField
+        label={t('count.date')}
+        value={p.countedOn}
+        onChange={(countedOn) => onChange({ countedOn })}
+        error={p.errors['countedOn']}
+      />
+    </Line>
+  )
+})

@@ -1,5 +1,5 @@
 import { enemyKinds, type Enemies } from '@bocado/contract'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { TextButton } from '../design/buttons.js'
 import { Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
@@ -9,7 +9,7 @@ import { enemyWords } from './enemyWords.js'
 import { TallyRows } from './TallyRows.js'
 
 /** What eats it, seen on the same walk: unfolded by a press, since on most walks nobody tallies it. */
-export function EnemiesPart(p: {
+export const EnemiesPart = memo(function EnemiesPart(p: {
   enemies: Enemies
   onChange: (enemies: Enemies) => void
   /** What was counted of the pest, in animals; null where infested items were counted, of which no ratio can be made. */
@@ -42,4 +42,4 @@ export function EnemiesPart(p: {
       ) : null}
     </Stack>
   )
-}
+})

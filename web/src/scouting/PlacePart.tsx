@@ -1,4 +1,5 @@
 import type { CountedPlace } from '@bocado/contract'
+import { memo } from 'react'
 import styled from 'styled-components'
 import { TextButton } from '../design/buttons.js'
 import { Choice } from '../design/controls.js'
@@ -14,11 +15,13 @@ type Lies = (typeof LIES)[number]
 const EDGE_OF: Readonly<Record<Lies, boolean | null>> = { unsaid: null, edge: true, inside: false }
 
 /** At which place the sample unit in hand stands, how many were looked at there, and whether that lies at the edge. */
-export function PlacePart(p: {
+export const PlacePart = memo(function PlacePart(p: {
   places: readonly CountedPlace[]
   at: number
   units: number
-  unitWords: { one: string; many: string }
+  /** The sample unit's name, one and many. */
+  one: string
+  many: string
   onChange: (places: CountedPlace[]) => void
 }) {
   const t = useText()
@@ -31,8 +34,7 @@ export function PlacePart(p: {
   return (
     <Spread role="group" aria-label={t('countPlace.title', { number })}>
       <span>
-        <b>{t('countPlace.title', { number })}</b>{' '}
-        <Quiet>{t('countPlace.here', { count, units: count === 1 ? p.unitWords.one : p.unitWords.many })}</Quiet>{' '}
+        <b>{t('countPlace.title', { number })}</b> <Quiet>{t('countPlace.here', { count, units: count === 1 ? p.one : p.many })}</Quiet>{' '}
         {p.at > 0 ? (
           <TextButton onPress={() => p.onChange(togglePlace(p.places, p.at))}>
             {place.from === p.at ? t('countPlace.same', { number: number - 1 }) : t('countPlace.another')}
@@ -47,4 +49,4 @@ export function PlacePart(p: {
       />
     </Spread>
   )
-}
+})

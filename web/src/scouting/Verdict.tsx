@@ -1,5 +1,5 @@
 import type { Organism, Threshold } from '@bocado/contract'
-import { lazy, Suspense, useState, type ComponentType } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { againstOf, countingVerdict, countLeans, per100Of, type CountingPlan } from '../band/countingPlan.js'
 import { isCrossed } from '../band/threshold.js'
@@ -10,18 +10,13 @@ import { useFormat } from '../design/useFormat.js'
 import '../messages/en/count.js'
 import { useText } from '../messages/useText.js'
 import { later } from '../shell/later.js'
-import { partLater } from '../shell/partLater.js'
+import { Nothing, partLater } from '../shell/partLater.js'
 import { perWords } from './perWords.js'
 import type { StopLinesProps } from './StopLines.js'
 
 const loadLines = later(() => import('./StopLines.js'))
 /** The words stand by themselves where the picture does not come. */
-const StopLines = lazy<ComponentType<StopLinesProps>>(() =>
-  loadLines().then(
-    ({ StopLines }) => ({ default: StopLines }),
-    () => ({ default: () => null }),
-  ),
-)
+const StopLines = partLater<StopLinesProps>(async () => (await loadLines()).StopLines, { meanwhile: Nothing, missing: Nothing })
 const WhyLines = partLater(async () => (await import('./WhyLines.js')).WhyLines)
 const Drawn = styled.div`
   aspect-ratio: 520 / 190;
@@ -79,9 +74,7 @@ export function Verdict(p: {
         {verdict === 'too-few' ? t('count.all', { crossed: isOver ? 'yes' : 'no', threshold: f.number(p.threshold.per100, 1) }) : null}
       </p>
       <Drawn>
-        <Suspense fallback={null}>
-          <StopLines plan={plan} found={found} units={sampling.units} said={said} />
-        </Suspense>
+        <StopLines plan={plan} found={found} units={sampling.units} said={said} />
       </Drawn>
       <Small>
         <TextButton onPress={() => setOpen(!isOpen)} aria-expanded={isOpen}>

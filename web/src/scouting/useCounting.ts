@@ -1,5 +1,5 @@
 import { endpoints, type Block, type Organism, type Round, type Taken, type WatchForecast } from '@bocado/contract'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { RequestProblem } from '../api/client.js'
 import { useEntry } from '../api/useEntry.js'
@@ -75,12 +75,15 @@ function begun({ row, organism: { sampling }, round }: CountProps, today: string
 }
 
 /** How a round that was begun or stored by another kind of class is counted on: by its own. */
-function sampledBy({ sampling }: Organism, values: HeldCount): Organism['sampling'] {
+function sampledBy(
+  { sampling }: Organism,
+  values: { [K in 'unit' | 'scale']: HeldCount[K] | undefined },
+  ids: readonly string[],
+): Organism['sampling'] {
   const by = values.unit
   const unit = by ? { unit: by.one, units: by.many, itemsPerUnit: by.items } : {}
   const { scale = 'classes' } = values
   if (scale === sampling.scale) return { ...sampling, ...unit }
-  const ids = [...new Set(values.units.flatMap((one) => Object.keys(one)))]
   const classes = ids.map((id) => ({ id, name: id.replace('degree-', '') + (scale === 'degrees' ? ' %' : ''), weight: weightOf(id) }))
   return { ...sampling, ...unit, scale, classes, measure: scale === 'presence' ? 'presence' : 'density', rule: null }
 }
@@ -106,7 +109,9 @@ export function useCounting(p: CountProps) {
   const [asked, setAsked] = useState<Tap | null>(null)
   const [asksLast, setAsksLast] = useState(false)
   const { units, spent = NOTHING_SPENT, along = NONE_ALONG, places = null, enemies = {} } = values
-  const sampling = sampledBy(organism, values)
+  const { unit, scale } = values
+  const kinds = [...new Set(units.flatMap(Object.keys))].join(' ')
+  const sampling = useMemo(() => sampledBy(organism, { unit, scale }, kinds.split(' ').filter(Boolean)), [organism, unit, scale, kinds])
 
   useEffect(() => {
     holdCount(heldAs, values)
@@ -140,9 +145,10 @@ export function useCounting(p: CountProps) {
     setAsksLast(false)
   }
   // A round that is corrected is held against the threshold of its day, as it is where it is stored.
-  const threshold = round ? round.threshold : thresholdOf(row.watch, organism)
+  const threshold = useMemo(() => (round ? round.threshold : thresholdOf(row.watch, organism)), [round, row, organism])
   // What the untreated check area holds says how it goes without; one acts on what the block holds.
-  const plan = values.checkAreaId === null ? planOf(threshold, sampling) : null
+  const { checkAreaId } = values
+  const plan = useMemo(() => (checkAreaId === null ? planOf(threshold, sampling) : null), [checkAreaId, threshold, sampling])
   const placesNext = places && withNext(places, units.length, unitsAPlace(plan))
   const next = (): void => {
     if (at === last)
@@ -188,7 +194,7 @@ export function useCounting(p: CountProps) {
       // The last sample unit that nobody looked at is none for what was counted along either.
       const looked = seen?.units.slice(0, counted ? counted.length - seen.from : undefined) ?? []
       const unit = { one: by.unit, many: by.units, items: by.itemsPerUnit }
-      const { checkAreaId, countedOn } = values
+      const { countedOn } = values
       const count = { checkAreaId, countedOn, unit, units: looked, places: placesSince(seen, looked.length), scale: by.scale, note: '' }
       return looked.length > 0 ? [{ other, count }] : []
     })

@@ -1,15 +1,16 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useMemo } from 'react'
+import { useEffect, useMemo } from 'react'
 import { Outlet } from 'react-router'
 import { useIsKnown, useSession } from '../api/session.js'
 import { beginSending } from '../api/unsent.js'
 import { WorkplaceContext } from '../api/workplace.js'
 import { Connection } from './Connection.js'
 import { later } from './later.js'
+import { partLater } from './partLater.js'
 import { Waiting } from './Waiting.js'
 
 const signInScreen = later(() => import('../account/SignInScreen.js'))
-const SignInScreen = lazy(async () => ({ default: (await signInScreen()).SignInScreen }))
+const SignInScreen = partLater(async () => (await signInScreen()).SignInScreen)
 
 /** Lets in whoever is signed in; for everybody else it is the door. */
 export function Gate() {
@@ -38,11 +39,7 @@ export function Gate() {
     )
   }
   if (!person) {
-    return (
-      <Suspense fallback={<Waiting />}>
-        <SignInScreen session={session} />
-      </Suspense>
-    )
+    return <SignInScreen session={session} />
   }
   return (
     <WorkplaceContext value={workplace}>

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { type ComponentType, lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react'
+import { Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -19,6 +19,7 @@ import { DemoClock } from './DemoClock.js'
 import type { JumpProps } from './JumpDialog.js'
 import { useKeys } from './keys.js'
 import { later } from './later.js'
+import { Nothing, partLater } from './partLater.js'
 import { ON_THE_PHONE, SCREENS, seasonName } from './screens.js'
 import { useSections } from './sections.js'
 import { NotFound } from './Stumble.js'
@@ -151,45 +152,32 @@ const StripPlace = styled.div`
 `
 
 /** The strip is an aid: where its code does not come, its place stays empty and the screen works on. */
-const SeasonStrip = lazy<ComponentType<{ whole: boolean }>>(() =>
-  import('../band/SeasonStrip.js').then(
-    ({ SeasonStrip }) => ({ default: SeasonStrip }),
-    () => ({ default: () => <StripPlace /> }),
-  ),
-)
+const SeasonStrip = partLater<{ whole: boolean }>(async () => (await import('../band/SeasonStrip.js')).SeasonStrip, {
+  meanwhile: () => <StripPlace />,
+  missing: () => <StripPlace />,
+})
+
+/** The name of the place, until one can choose another. */
+function PlaceName() {
+  const t = useText()
+  const site = useSite()
+  return (
+    <span>
+      <b>{site.name}</b>
+      <br />
+      {t('season', { season: seasonName(site.season.start) })}
+    </span>
+  )
+}
 
 const loadBar = () => import('./BarControls.js')
 /** What opens from the bar comes after the bar itself; where its code does not come, the screens stand without it. */
-const PersonChoice = lazy<ComponentType>(() =>
-  loadBar().then(
-    ({ PersonChoice }) => ({ default: PersonChoice }),
-    () => ({ default: () => null }),
-  ),
-)
-const PlaceChoice = lazy<ComponentType<{ sites: Site[] }>>(() =>
-  loadBar().then(
-    ({ PlaceChoice }) => ({ default: PlaceChoice }),
-    () => ({ default: () => null }),
-  ),
-)
-const LookChoice = lazy<ComponentType>(() =>
-  loadBar().then(
-    ({ LookChoice }) => ({ default: LookChoice }),
-    () => ({ default: () => null }),
-  ),
-)
-const PrintHead = lazy<ComponentType>(() =>
-  loadBar().then(
-    ({ PrintHead }) => ({ default: PrintHead }),
-    () => ({ default: () => null }),
-  ),
-)
-const MoreScreens = lazy<ComponentType<MoreProps>>(() =>
-  loadBar().then(
-    ({ MoreScreens }) => ({ default: MoreScreens }),
-    () => ({ default: () => null }),
-  ),
-)
+const NONE = { meanwhile: Nothing, missing: Nothing }
+const PersonChoice = partLater(async () => (await loadBar()).PersonChoice, NONE)
+const PlaceChoice = partLater<{ sites: Site[] }>(async () => (await loadBar()).PlaceChoice, { meanwhile: PlaceName, missing: Nothing })
+const LookChoice = partLater(async () => (await loadBar()).LookChoice, NONE)
+const PrintHead = partLater(async () => (await loadBar()).PrintHead, NONE)
+const MoreScreens = partLater<MoreProps>(async () => (await loadBar()).MoreScreens, { meanwhile: () => <span />, missing: Nothing })
 
 /** A dialog that does not come gives the keys back. */
 function NotThere({ onClose }: Pick<JumpProps, 'onClose'>) {
@@ -200,12 +188,7 @@ function NotThere({ onClose }: Pick<JumpProps, 'onClose'>) {
 
 const loadJump = later(() => import('./JumpDialog.js'))
 /** Fetched with the screens, while nobody waits; where it does not come, the screens are still reached by their links. */
-const JumpDialog = lazy<ComponentType<JumpProps>>(() =>
-  loadJump().then(
-    ({ JumpDialog }) => ({ default: JumpDialog }),
-    () => ({ default: NotThere }),
-  ),
-)
+const JumpDialog = partLater<JumpProps>(async () => (await loadJump()).JumpDialog, { meanwhile: Nothing, missing: NotThere })
 
 const PastNote = styled.p`
   margin: 0;
@@ -365,38 +348,21 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
           ))}
         </Nav>
         <Where>
-          <Suspense
-            fallback={
-              <span>
-                <b>{site.name}</b>
-                <br />
-                {t('season', { season: seasonName(site.season.start) })}
-              </span>
-            }
-          >
-            <PlaceChoice sites={sites} />
-          </Suspense>
+          <PlaceChoice sites={sites} />
         </Where>
         <DemoClock />
-        <Suspense fallback={null}>
-          <PersonChoice />
-          <LookChoice />
-        </Suspense>
+        <PersonChoice />
+        <LookChoice />
         <Key aria-label={t('jump.open')} onPress={ask}>
           /
         </Key>
       </Bar>
-      <Suspense fallback={null}>
-        <PrintHead />
-      </Suspense>
+      <PrintHead />
       <Connection />
       <LookedAt />
-      {WITH_STRIP.some((path) => pathname === to(path)) ? (
-        <Suspense fallback={<StripPlace />}>
-          <SeasonStrip whole={pathname === to('weather')} />
-        </Suspense>
-      ) : null}
+      {WITH_STRIP.some((path) => pathname === to(path)) ? <SeasonStrip whole={pathname === to('weather')} /> : null}
       <Screen id="screen" tabIndex={-1}>
+        {/* A screen may wait as a whole for what would move it. */}
         <Suspense fallback={<Waiting />}>
           <Outlet />
         </Suspense>
@@ -408,14 +374,10 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
             {t(word)}
           </NavLink>
         ))}
-        <Suspense fallback={<span />}>
-          <MoreScreens to={to} sites={sites} onJump={ask} />
-        </Suspense>
+        <MoreScreens to={to} sites={sites} onJump={ask} />
       </BottomBar>
       {jump ? (
-        <Suspense fallback={null}>
-          <JumpDialog open={jump} typedAhead={ahead.take} onClose={close} sites={sites} onGo={(address) => void navigate(address)} />
-        </Suspense>
+        <JumpDialog open={jump} typedAhead={ahead.take} onClose={close} sites={sites} onGo={(address) => void navigate(address)} />
       ) : null}
     </>
   )

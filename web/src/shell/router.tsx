@@ -1,35 +1,33 @@
-import { lazy, Suspense, type ComponentType } from 'react'
-import { createBrowserRouter, Navigate } from 'react-router'
+import type { ComponentType } from 'react'
+import { createBrowserRouter, matchRoutes, Navigate } from 'react-router'
 import { FirstSite } from './FirstSite.js'
 import { Gate } from './Gate.js'
 import { later } from './later.js'
+import { partLater } from './partLater.js'
 import { ScreenMissing } from './ScreenMissing.js'
 import { Shell } from './Shell.js'
 import { NotFound, Stumble } from './Stumble.js'
-import { Waiting } from './Waiting.js'
 
 /** A screen whose code is fetched when it is first opened, or beforehand by `fetchTheRest`. */
 function screen(fetched: () => Promise<ComponentType>) {
   later(fetched)
-  const Screen = lazy(async () => ({
-    default: await fetched().catch((cause: unknown) => {
+  const Screen = partLater(() =>
+    fetched().catch((cause: unknown) => {
       throw new ScreenMissing(cause)
     }),
-  }))
-  return <Screen />
+  )
+  return { element: <Screen />, handle: { fetched } }
 }
-
-const whole = (fetched: () => Promise<ComponentType>) => <Suspense fallback={<Waiting />}>{screen(fetched)}</Suspense>
 
 export const router = createBrowserRouter([
   {
     path: '/come-in',
-    element: whole(() => import('../account/ComeInScreen.js').then(({ ComeInScreen }) => ComeInScreen)),
+    ...screen(() => import('../account/ComeInScreen.js').then(({ ComeInScreen }) => ComeInScreen)),
     errorElement: <Stumble />,
   },
   {
     path: '/pair',
-    element: whole(() => import('../account/PairScreen.js').then(({ PairScreen }) => PairScreen)),
+    ...screen(() => import('../account/PairScreen.js').then(({ PairScreen }) => PairScreen)),
     errorElement: <Stumble />,
   },
   {
@@ -39,12 +37,12 @@ export const router = createBrowserRouter([
       { path: '/', element: <FirstSite />, errorElement: <Stumble /> },
       {
         path: '/start',
-        element: whole(() => import('../site/StartScreen.js').then(({ StartScreen }) => StartScreen)),
+        ...screen(() => import('../site/StartScreen.js').then(({ StartScreen }) => StartScreen)),
         errorElement: <Stumble />,
       },
       {
         path: '/account',
-        element: whole(() => import('../account/AccountScreen.js').then(({ AccountScreen }) => AccountScreen)),
+        ...screen(() => import('../account/AccountScreen.js').then(({ AccountScreen }) => AccountScreen)),
         errorElement: <Stumble />,
       },
       {
@@ -57,75 +55,75 @@ export const router = createBrowserRouter([
             errorElement: <Stumble />,
             children: [
               { index: true, element: <Navigate to="windows" replace /> },
-              { path: 'overview', element: screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
-              { path: 'site', element: screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
-              { path: 'labels', element: screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },
-              { path: 'changes', element: screen(() => import('../site/AuditScreen.js').then(({ AuditScreen }) => AuditScreen)) },
-              { path: 'unsent', element: screen(() => import('../site/UnsentScreen.js').then(({ UnsentScreen }) => UnsentScreen)) },
-              { path: 'weather', element: screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
+              { path: 'overview', ...screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
+              { path: 'site', ...screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
+              { path: 'labels', ...screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },
+              { path: 'changes', ...screen(() => import('../site/AuditScreen.js').then(({ AuditScreen }) => AuditScreen)) },
+              { path: 'unsent', ...screen(() => import('../site/UnsentScreen.js').then(({ UnsentScreen }) => UnsentScreen)) },
+              { path: 'weather', ...screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },
               {
                 path: 'weather/:stationId/import',
-                element: screen(() => import('../weather/ImportScreen.js').then(({ ImportScreen }) => ImportScreen)),
+                ...screen(() => import('../weather/ImportScreen.js').then(({ ImportScreen }) => ImportScreen)),
               },
-              { path: 'bloom', element: screen(() => import('../bloom/BloomScreen.js').then(({ BloomScreen }) => BloomScreen)) },
+              { path: 'bloom', ...screen(() => import('../bloom/BloomScreen.js').then(({ BloomScreen }) => BloomScreen)) },
               {
                 path: 'scouting',
-                element: screen(() => import('../scouting/ScoutingScreen.js').then(({ ScoutingScreen }) => ScoutingScreen)),
+                ...screen(() => import('../scouting/ScoutingScreen.js').then(({ ScoutingScreen }) => ScoutingScreen)),
               },
               {
                 path: 'scouting/:watchId/count',
-                element: screen(() => import('../scouting/CountScreen.js').then(({ CountScreen }) => CountScreen)),
+                ...screen(() => import('../scouting/CountScreen.js').then(({ CountScreen }) => CountScreen)),
               },
-              { path: 'windows', element: screen(() => import('../windows/WindowsScreen.js').then(({ WindowsScreen }) => WindowsScreen)) },
+              { path: 'windows', ...screen(() => import('../windows/WindowsScreen.js').then(({ WindowsScreen }) => WindowsScreen)) },
               {
                 path: 'treatments',
-                element: screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
+                ...screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
               },
               {
                 path: 'outcomes',
-                element: screen(() => import('../outcomes/OutcomesScreen.js').then(({ OutcomesScreen }) => OutcomesScreen)),
+                ...screen(() => import('../outcomes/OutcomesScreen.js').then(({ OutcomesScreen }) => OutcomesScreen)),
               },
               {
                 path: 'library',
-                element: screen(() => import('../library/LibraryScreen.js').then(({ LibraryScreen }) => LibraryScreen)),
+                ...screen(() => import('../library/LibraryScreen.js').then(({ LibraryScreen }) => LibraryScreen)),
                 children: [
                   {
                     errorElement: <Stumble inside />,
                     children: [
                       {
                         index: true,
-                        element: screen(() => import('../library/LibraryScreen.js').then(({ LibraryStart }) => LibraryStart)),
+                        ...screen(() => import('../library/LibraryScreen.js').then(({ LibraryStart }) => LibraryStart)),
                       },
                       {
                         path: 'suspects',
-                        element: screen(() => import('../library/SuspectsScreen.js').then(({ SuspectsScreen }) => SuspectsScreen)),
+                        ...screen(() => import('../library/SuspectsScreen.js').then(({ SuspectsScreen }) => SuspectsScreen)),
                       },
-                      { path: 'words', element: screen(() => import('../library/WordsPage.js').then(({ WordsPage }) => WordsPage)) },
-                      { path: 'new', element: screen(() => import('../library/OwnOrganism.js').then(({ OwnOrganism }) => OwnOrganism)) },
-                      { path: 'new-method', element: screen(() => import('../library/OwnMethod.js').then(({ OwnMethod }) => OwnMethod)) },
+                      { path: 'words', ...screen(() => import('../library/WordsPage.js').then(({ WordsPage }) => WordsPage)) },
+                      { path: 'new', ...screen(() => import('../library/OwnOrganism.js').then(({ OwnOrganism }) => OwnOrganism)) },
+                      { path: 'new-method', ...screen(() => import('../library/OwnMethod.js').then(({ OwnMethod }) => OwnMethod)) },
                       {
                         path: 'organisms/:organismId',
-                        element: screen(() => import('../library/OrganismPage.js').then(({ OrganismPage }) => OrganismPage)),
+                        ...screen(() => import('../library/OrganismPage.js').then(({ OrganismPage }) => OrganismPage)),
                       },
                       {
                         path: 'organisms/:organismId/check',
-                        element: screen(() => import('../library/LookAlikeCheck.js').then(({ LookAlikeCheck }) => LookAlikeCheck)),
+                        ...screen(() => import('../library/LookAlikeCheck.js').then(({ LookAlikeCheck }) => LookAlikeCheck)),
                       },
                       {
                         path: 'organisms/:organismId/drill',
-                        element: screen(() => import('../library/Drill.js').then(({ Drill }) => Drill)),
+                        ...screen(() => import('../library/Drill.js').then(({ Drill }) => Drill)),
                       },
                       {
                         path: 'organisms/:organismId/bench',
-                        element: screen(() => import('../library/ModelBench.js').then(({ ModelBench }) => ModelBench)),
+                        ...screen(() => import('../library/ModelBench.js').then(({ ModelBench }) => ModelBench)),
                       },
                       {
                         path: 'methods/:methodId',
-                        element: screen(() => import('../library/MethodPage.js').then(({ MethodPage }) => MethodPage)),
+                        ...screen(() => import('../library/MethodPage.js').then(({ MethodPage }) => MethodPage)),
                       },
                       {
                         path: 'bloom-plants/:plantId',
-                        element: screen(() => import('../library/BloomPlantPage.js').then(({ BloomPlantPage }) => BloomPlantPage)),
+                        ...screen(() => import('../library/BloomPlantPage.js').then(({ BloomPlantPage }) => BloomPlantPage)),
                       },
                     ],
                   },
@@ -140,3 +138,7 @@ export const router = createBrowserRouter([
     ],
   },
 ])
+
+// The code of the screen that is asked for comes while its frame is made, not after it.
+for (const { route } of matchRoutes(router.routes, location.pathname) ?? [])
+  void (route.handle as { fetched: () => Promise<unknown> } | undefined)?.fetched().catch(() => undefined)

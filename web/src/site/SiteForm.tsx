@@ -1,5 +1,5 @@
 import { siteKinds, type SiteKind } from '@bocado/contract'
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
 import { TextButton } from '../design/buttons.js'
 import { Choice, Select, TextField } from '../design/controls.js'
@@ -8,7 +8,7 @@ import { PositionFields } from '../design/PositionFields.js'
 import { Fields, Line, Small } from '../design/text.js'
 import { measuresOf } from '../design/units.js'
 import { useText } from '../messages/useText.js'
-import { Waiting } from '../shell/Waiting.js'
+import { partLater } from '../shell/partLater.js'
 
 /** What a site is known by, as typed. */
 export type SiteValues = {
@@ -39,7 +39,7 @@ const knownZone = (name: string): string => new Intl.DateTimeFormat('en', { time
 export const unitsOfLocale = (locale: string): SiteValues['units'] =>
   ['US', 'LR', 'MM'].includes(new Intl.Locale(locale).maximize().region ?? '') && /-/.test(locale) ? 'us' : 'metric'
 
-const PlaceMap = lazy(async () => ({ default: (await import('./PlaceMap.js')).PlaceMap }))
+const PlaceMap = partLater(async () => (await import('./PlaceMap.js')).PlaceMap)
 
 /**
  * Fields of a site, for its start and for later changes.
@@ -129,16 +129,14 @@ export function SiteFields({ bind, isNew = false }: { bind: Bindings<SiteValues>
         </>
       ) : null}
       {mapped ? (
-        <Suspense fallback={<Waiting />}>
-          <PlaceMap
-            place={
-              latitude.value !== null && longitude.value !== null && Number.isFinite(latitude.value) && Number.isFinite(longitude.value)
-                ? { latitude: latitude.value, longitude: longitude.value }
-                : null
-            }
-            onPlace={put}
-          />
-        </Suspense>
+        <PlaceMap
+          place={
+            latitude.value !== null && longitude.value !== null && Number.isFinite(latitude.value) && Number.isFinite(longitude.value)
+              ? { latitude: latitude.value, longitude: longitude.value }
+              : null
+          }
+          onPlace={put}
+        />
       ) : (
         <Line $gap={16}>
           <TextButton onPress={() => setMapped(true)}>{t('map.show')}</TextButton>

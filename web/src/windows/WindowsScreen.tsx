@@ -1,6 +1,6 @@
 import { endpoints, type Band, type WatchForecast } from '@bocado/contract'
 import { Maximize2, Plus, ZoomIn, ZoomOut } from 'lucide-react'
-import { memo, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms, useRead } from '../api/hooks.js'
@@ -322,18 +322,16 @@ export function WindowsScreen() {
               ) : null}
               {all.length > 0 ? (
                 <span className="phone">
-                  <Suspense fallback={null}>
-                    <PhoneViewLater
-                      asTable={asTable}
-                      onTable={(now) => go({ as: now ? 'table' : null })}
-                      by={by}
-                      onGroup={(group) => go({ group: group === 'urgency' ? null : group })}
-                      axis={band.heatAxis && !asTable ? axis : undefined}
-                      onAxis={setAxis}
-                      past={showPast}
-                      onPast={setShowPast}
-                    />
-                  </Suspense>
+                  <PhoneViewLater
+                    asTable={asTable}
+                    onTable={(now) => go({ as: now ? 'table' : null })}
+                    by={by}
+                    onGroup={(group) => go({ group: group === 'urgency' ? null : group })}
+                    axis={band.heatAxis && !asTable ? axis : undefined}
+                    onAxis={setAxis}
+                    past={showPast}
+                    onPast={setShowPast}
+                  />
                 </span>
               ) : null}
               <Button $plain onPress={() => setAdding(!adding)} aria-expanded={adding}>
@@ -388,15 +386,13 @@ export function WindowsScreen() {
     <main>
       {isNew && !stepsHidden ? (
         <StepsPlace className="off-paper">
-          <Suspense fallback={null}>
-            <FirstStepsLater
-              band={band}
-              onHide={() => {
-                localStorage.setItem(stepsKey, 'hidden')
-                setStepsHidden(true)
-              }}
-            />
-          </Suspense>
+          <FirstStepsLater
+            band={band}
+            onHide={() => {
+              localStorage.setItem(stepsKey, 'hidden')
+              setStepsHidden(true)
+            }}
+          />
         </StepsPlace>
       ) : null}
       {head}

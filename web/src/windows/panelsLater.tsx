@@ -1,9 +1,10 @@
 import type { Organism, WatchForecast } from '@bocado/contract'
 import type { BandTable } from '../band/BandTable.js'
-import { lazy, type ComponentProps, type ComponentType } from 'react'
+import type { ComponentProps } from 'react'
 import { later } from '../shell/later.js'
-import { partLater } from '../shell/partLater.js'
+import { Nothing, partLater } from '../shell/partLater.js'
 import type { NewWatch } from './AddWatch.js'
+import type { FirstSteps } from './FirstSteps.js'
 import type { PhoneViewProps } from './PhoneView.js'
 import type { Planning } from './usePlanning.js'
 
@@ -35,7 +36,7 @@ export const WaysToActLater = partLater<OfWatch & { organism: Organism; onPlan: 
 )
 export const PlanPanelLater = partLater<OfWatch & { planning: Planning }>(async () => (await planning()).PlanPanel)
 /** Small aids: while they come, their places stay empty. */
-export const PhoneViewLater = lazy<ComponentType<PhoneViewProps>>(async () => ({ default: (await phoneView()).PhoneView }))
-export const FirstStepsLater = lazy(async () => ({ default: (await steps()).FirstSteps }))
+export const PhoneViewLater = partLater<PhoneViewProps>(async () => (await phoneView()).PhoneView, { meanwhile: Nothing })
+export const FirstStepsLater = partLater<ComponentProps<typeof FirstSteps>>(async () => (await steps()).FirstSteps, { meanwhile: Nothing })
 export const BandTableLater = partLater<ComponentProps<typeof BandTable>>(async () => (await table()).BandTable)
 export const AddWatchLater = partLater<NewWatch>(async () => (await adding()).AddWatch)
