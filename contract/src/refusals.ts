@@ -12,6 +12,7 @@ export const refusals = {
   'area.less-than-held': 'is less than what lies within it: {held}',
   'area.less-than-parts': 'is less than its parts have: {held}',
   'area.more-than-place': 'is more than {place} has: {area}',
+  'area.more-than-kept-clear': 'is more than is left of {place} where {away} are kept from what lies near it: {left}',
   'heat.no-range': 'leaves no range between the thresholds, {lower} and {upper}',
   'heat.upper-below-lower': 'must lie above the lower threshold, {lower}, got {upper}',
   'heat.out-of-order': '{event} would come at {comes}, not after {before} at {at}; put the events in their order',

@@ -13,6 +13,7 @@ import {
   takenSchema,
   text,
 } from './common.js'
+import { NEAR_M } from './ground.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -161,6 +162,8 @@ export const treatmentSchema = z.object({
       rate: z.number().nullable(),
       rateUnit: z.enum(rateUnits).nullable(),
       areaHa: z.number().nullable(),
+      /** m kept clear of water, hives, neighbours and what is sensitive; null where nobody said. */
+      keptClearM: z.number().nullable(),
       /** Of work. */
       minutes: z.number().nullable(),
       /** What was picked, pulled or caught. */
@@ -207,6 +210,8 @@ export const doneInput = z.object({
   /** Needed where a product was used. */
   rate: number('the rate used', 0.0001, 100_000).nullable().default(null),
   areaHa: number('the area treated', 0.000_000_1, 100_000, 'ha').nullable().default(null),
+  /** m kept clear of what lies near: what is left of the drawn place is the most that was treated. */
+  keptClearM: number('the distance', 0.1, NEAR_M, 'm').nullable().default(null),
   minutes: number('the minutes of work', 0, 100_000).nullable().default(null),
   /** What was picked, pulled or caught. */
   taken: takenInput(0),

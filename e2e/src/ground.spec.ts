@@ -1,6 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import type { Application } from '@bocado/server/testing/application'
-import { done } from '@bocado/server/testing/farm'
+import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { expect, test } from 'vitest'
@@ -9,16 +9,20 @@ import { setStage, type Stage } from './stage.js'
 
 /* The ground from above: drawn by hand, by corners and from a file, and chosen on the map as on the list. */
 
-const { blocks, ground } = endpoints
+const { blocks, crops, ground, treatments, watches } = endpoints
 
 let app: Application
 let page: Page
 let at: { siteId: string }
+let set: Stage
 let open: Stage['open']
 setStage(
   hourlyFile(2025, '2026-06-12'),
   async ({ app, at, as }) => void done(await app.call(blocks.create, at, { name: 'Onion Flat', kind: 'field' }, as)),
-  (stage) => ({ app, page, at, open } = stage),
+  (stage) => {
+    set = stage
+    ;({ app, page, at, open } = stage)
+  },
 )
 
 const drawn = async () => done(await app.call(ground.map, at, {}))
@@ -128,4 +132,48 @@ test('a file is seen before it is taken, and a wrong one says why', async () => 
   await press(page, 'All that is drawn')
   await page.getByRole('button', { name: 'Show Well on the map' }).waitFor()
   expect(await page.getByRole('link', { name: 'GeoJSON' }).getAttribute('href')).toMatch(/map\.geojson$/)
+})
+
+test('what is kept clear of the hives is not in the area of the record; a harvest that would have to wait is told before', async () => {
+  const { place, as } = set
+  const day = '2026-06-01'
+  const apple = { placeId: place.blockId, crop: 'apple', standsFrom: '2018-04-01' }
+  const { id: plantingId } = done(await app.call(crops.add, at, apple, as))
+  done(await app.call(crops.addStage, at, { plantingId, stage: 'petal-fall', seenOn: '2026-05-10' }, as))
+  const watch = { organismId: 'codling-moth', blockId: place.blockId, season: '2026-01-01', biofix: '2026-05-14' }
+  const { id: watchId } = done(await app.call(watches.create, at, watch, as))
+  const label = { ...GRANULE, preHarvestDays: 90, targets: ['codling-moth'], crops: ['apple'] }
+  const { id: productId } = done(await app.call(treatments.addProduct, at, label, as))
+  done(await app.call(treatments.plan, at, { watchId, productId, plannedOn: day }, as))
+  const [west, south] = [-119.31, 46.21]
+  const [east, north] = [west + 0.0026, south + 0.0018]
+  const ring: [number, number][] = [
+    [west, south],
+    [east, south],
+    [east, north],
+    [west, north],
+    [west, south],
+  ]
+  const outline = { kind: 'outline' as const, placeId: place.blockId, geometry: { type: 'Polygon' as const, coordinates: [ring] } }
+  done(await app.call(ground.draw, at, outline, as))
+  done(await app.call(ground.draw, at, { kind: 'hives' as const, geometry: { type: 'Point' as const, coordinates: [west, south] } }, as))
+
+  await open(`windows?watch=${watchId}`)
+  const waits = page.getByTestId('harvest-there')
+  await waits.waitFor()
+  expect(await waits.textContent()).toMatch(
+    /^Apple may be ready to pick from .*; after this it may be picked from .* \(90 days by the label\)\.$/,
+  )
+
+  await open('treatments')
+  await press(page, 'Record as done')
+  const area = page.getByRole('textbox', { name: 'Area' })
+  const whole = Number(await area.inputValue())
+  await enterNumber(page, 'Distance kept', 100)
+  await page.getByText(/left to treat\.$/).waitFor()
+  await expect.poll(async () => Number(await area.inputValue())).toBeLessThan(whole)
+  await page.getByRole('textbox', { name: 'Begun at' }).fill('6:00')
+  await expectAccessible(page, 'a record with what is kept clear')
+  await press(page, 'Record it')
+  await page.getByText(/100 ft kept clear/).waitFor()
 })

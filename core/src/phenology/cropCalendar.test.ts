@@ -41,6 +41,25 @@ describe('the calendar of a planting', () => {
     expect(of.get('first-flower')).toEqual({ id: 'first-flower', seen: null, expected: null, isPast: true })
   })
 
+  test('a stage that nobody wrote down is bounded by what was seen after it, and so is what follows it', () => {
+    const stages = [
+      { id: 'bud-break', after: [] },
+      { id: 'first-flower', after: [{ stage: 'bud-break', days: [10, 45] as const }] },
+      { id: 'petal-fall', after: [{ stage: 'first-flower', days: [7, 21] as const }] },
+      { id: 'fruit-set', after: [{ stage: 'petal-fall', days: [3, 20] as const }] },
+      { id: 'first-harvest', after: [{ stage: 'first-flower', days: [85, 180] as const }] },
+    ]
+    const of = (seen: Record<string, number>) =>
+      new Map(cropCalendar(stages, new Map(Object.entries(seen))).map((one) => [one.id, one.expected]))
+    // First flower came 7 to 21 days before petal fall: 109 to 123.
+    expect(of({ 'petal-fall': 130 }).get('first-harvest')).toEqual({ from: 194, until: 303 })
+    expect(of({ 'petal-fall': 130 }).get('first-flower')).toBeNull()
+    // Two steps back: petal fall 120 to 137, first flower 99 to 130.
+    expect(of({ 'fruit-set': 140 }).get('first-harvest')).toEqual({ from: 184, until: 310 })
+    // What was seen is nearer than what is inferred.
+    expect(of({ 'first-flower': 120, 'petal-fall': 130 }).get('first-harvest')).toEqual({ from: 205, until: 300 })
+  })
+
   test('is never expected the wrong way round, nor before what it follows', () => {
     fc.assert(
       fc.property(fc.record({ sown: fc.integer({ min: 1, max: 200 }), planted: fc.integer({ min: 201, max: 300 }) }), (seen) => {

@@ -17,7 +17,8 @@ export interface CropStageDate {
 
 /**
  * The calendar of a planting: what was seen, and what is still expected. A stage is counted from the nearest stage before it of which
- * something is known, seen rather than expected; bounds add up, so that what lies far ahead is told widely.
+ * something is known, seen rather than expected; bounds add up, so that what lies far ahead is told widely. One that has come without anybody
+ * writing its day down is bounded backwards, by what was seen after it.
  *
  * @param stages in their order
  * @param seen day numbers by stage
@@ -28,7 +29,7 @@ export interface CropStageDate {
  */
 export function cropCalendar(stages: readonly CropStageRule[], seen: ReadonlyMap<string, number>): CropStageDate[] {
   const lastSeen = stages.findLastIndex(({ id }) => seen.has(id))
-  const known = new Map<string, { from: number; until: number }>()
+  const known = pastBounds(stages, seen, lastSeen)
   return stages.map(({ id, after }, i) => {
     const on = seen.get(id) ?? null
     const isPast = on === null && i < lastSeen
@@ -39,11 +40,32 @@ export function cropCalendar(stages: readonly CropStageRule[], seen: ReadonlyMap
   })
 }
 
-function expectedAfter(
-  stages: readonly CropStageRule[],
-  after: CropStageRule['after'],
-  known: ReadonlyMap<string, { from: number; until: number }>,
-): { from: number; until: number } | null {
+interface Span {
+  from: number
+  until: number
+}
+
+/** When stages came that nobody wrote down, told by those that were seen to follow them. */
+function pastBounds(stages: readonly CropStageRule[], seen: ReadonlyMap<string, number>, lastSeen: number): Map<string, Span> {
+  const known = new Map<string, Span>()
+  for (const { id } of stages.slice(0, lastSeen + 1).toReversed()) {
+    const on = seen.get(id)
+    if (on !== undefined) {
+      known.set(id, { from: on, until: on })
+      continue
+    }
+    const spans = stages.flatMap(({ id: later, after }) => {
+      const rule = after.find(({ stage }) => stage === id)
+      const span = known.get(later)
+      return rule && span ? [{ from: span.from - rule.days[1], until: span.until - rule.days[0] }] : []
+    })
+    const narrowest = spans.sort((a, b) => a.until - a.from - (b.until - b.from))[0]
+    if (narrowest) known.set(id, narrowest)
+  }
+  return known
+}
+
+function expectedAfter(stages: readonly CropStageRule[], after: CropStageRule['after'], known: ReadonlyMap<string, Span>): Span | null {
   const bases = after.flatMap(({ stage, days }) => {
     const span = known.get(stage)
     return span ? [{ span, days, isSeen: span.from === span.until, at: stages.findIndex(({ id }) => id === stage) }] : []

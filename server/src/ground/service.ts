@@ -191,16 +191,16 @@ export async function takeFile(w: Write, { shapes }: ParsedInputOf<typeof ground
   return { shapes: shapes.length, blocks }
 }
 
-/** What is left of a drawn place where a distance is kept from everything near it that treatments keep away from. */
-export async function keptClear(
-  db: Queryable,
-  siteId: string,
-  placeId: string,
-  metres: number,
-): Promise<ResponseOf<typeof ground.keptClear>> {
+type Clear = ResponseOf<typeof ground.keptClear>
+
+/**
+ * What is left of a drawn place where a distance is kept from everything near it that treatments keep away from; undefined where the place is
+ * not drawn.
+ */
+export async function clearOf(db: Queryable, siteId: string, placeId: string, metres: number): Promise<Clear | undefined> {
   const shapes = await listShapes(db, siteId)
   const outline = shapes.find((shape) => shape.placeId === placeId)?.geometry
-  if (!outline || !isSurface(outline)) throw new HttpProblem(404, 'This place is not drawn on the map.')
+  if (!outline || !isSurface(outline)) return undefined
   const near = shapes.filter(({ kind, geometry }) => keptClearOf.includes(kind) && metresBetween(outline, geometry) < metres)
   let left: typeof outline | null = outline
   for (const { geometry } of near) left = left && without(left, geometry, metres)
@@ -210,4 +210,11 @@ export async function keptClear(
     left,
     from: near.map(({ id }) => id),
   }
+}
+
+/** The same of a place that has to be drawn. */
+export async function keptClear(db: Queryable, siteId: string, placeId: string, metres: number): Promise<Clear> {
+  const clear = await clearOf(db, siteId, placeId, metres)
+  if (!clear) throw new HttpProblem(404, 'This place is not drawn on the map.')
+  return clear
 }

@@ -17,7 +17,8 @@ import {
 } from '../database/index.js'
 import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { blockOf, SAME_M2, tree } from '../places/store.js'
+import { clearOf } from '../ground/service.js'
+import { blockOf, SAME_M2, tree, type StoredPlace } from '../places/store.js'
 import { getSite } from '../sites/service.js'
 import { inFlowerOn } from '../bloom/blooming.js'
 import { requireToldApart } from '../library/toldApart.js'
@@ -243,6 +244,24 @@ function requireByLabel(label: Label, { rate, areaHa }: DoneInput): void {
     throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
 }
 
+/** Refuses an area that reaches into the distance which is said to have been kept; a place that is not drawn tells nothing of that. */
+async function requireClear(w: Write, place: StoredPlace, { areaHa, keptClearM }: DoneInput): Promise<void> {
+  if (areaHa === null || keptClearM === null) return
+  const clear = await clearOf(w.tx, w.siteId, place.id, keptClearM)
+  if (!clear || clear.from.length === 0) return
+  // What was typed of a place, and what was drawn of it, are seldom quite the same.
+  const leftM2 = (clear.leftM2 / clear.wholeM2) * (place.areaM2 ?? clear.wholeM2)
+  if (squareMetresFromHectares(areaHa) <= leftM2 * (1 + SAME_SHARE) + SAME_M2) return
+  throw refusal('areaHa', 'area.more-than-kept-clear', {
+    place: place.name,
+    away: { si: keptClearM, unit: 'm' },
+    left: { si: hectaresFromSquareMetres(leftM2), unit: 'ha' },
+  })
+}
+
+/** Areas that differ by less are the same, rounded. */
+const SAME_SHARE = 0.01
+
 /** The columns of what was done. The area of the place is a limit, not a hint. */
 async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy }: DoneAt, input: DoneInput) {
   const place = (await tree(w.tx, w.siteId)).get(placeId)
@@ -255,6 +274,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy
   if (means.product) requireByLabel(means.product, input)
   if (place?.areaM2 && input.areaHa !== null && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
     throw refusal('areaHa', 'area.more-than-place', { place: place.name, area: { si: hectaresFromSquareMetres(place.areaM2), unit: 'ha' } })
+  if (place) await requireClear(w, place, input)
   return {
     day,
     columns: {
@@ -262,6 +282,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy
       started_at: sqlInstant(input.startedAt),
       rate: means.product ? input.rate : null,
       area_ha: input.areaHa,
+      kept_clear: input.keptClearM,
       minutes: input.minutes,
       taken: input.taken?.amount ?? null,
       taken_unit: input.taken?.unit ?? null,

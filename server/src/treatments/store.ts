@@ -108,6 +108,7 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
     rate: row['rate'] as number | null,
     rateUnit: label?.rateUnit ?? null,
     areaHa: row['area_ha'] as number | null,
+    keptClearM: row['kept_clear'] as number | null,
     minutes: row['minutes'] as number | null,
     taken:
       taken === null ? null : { amount: taken, unit: row['taken_unit'] as NonNullable<NonNullable<Treatment['done']>['taken']>['unit'] },

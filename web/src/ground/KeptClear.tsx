@@ -1,11 +1,10 @@
-import { endpoints, NEAR_M, type Geometry } from '@bocado/contract'
+import { NEAR_M, type Geometry } from '@bocado/contract'
 import { useEffect } from 'react'
-import { useRead } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
 import { QuantityField, readable } from '../design/NumberField.js'
 import { Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { useClear } from './near.js'
 import '../messages/en/ground.js'
 
 interface KeptClearProps {
@@ -31,21 +30,24 @@ export function KeptClear({ placeId, metres, onMetres, onLeft }: KeptClearProps)
 }
 
 function Left({ placeId, metres, onLeft }: { placeId: string; metres: number; onLeft: (left: Geometry | null) => void }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  const { data } = useRead(endpoints.ground.keptClear, { params: { siteId: site.id, placeId }, input: { metres } })
+  const data = useClear(placeId, metres)
   useEffect(() => {
     onLeft(data && data.from.length > 0 ? data.left : null)
     return () => onLeft(null)
   }, [data, onLeft])
-  if (!data) return null
-  const [left, whole] = [f.area(data.leftM2 / 10_000), f.area(data.wholeM2 / 10_000)]
+  return data ? <LeftWords clear={data} /> : null
+}
+
+/** How much is left, in words. */
+export function LeftWords({ clear }: { clear: NonNullable<ReturnType<typeof useClear>> }) {
+  const t = useText()
+  const f = useFormat()
+  const [left, whole] = [f.area(clear.leftM2 / 10_000), f.area(clear.wholeM2 / 10_000)]
   return (
     <Small role="status">
-      {data.from.length === 0
+      {clear.from.length === 0
         ? t('drawn.clearAll', { whole })
-        : data.left === null
+        : clear.left === null
           ? t('drawn.clearNone')
           : t('drawn.clearLeft', { left, whole })}
     </Small>

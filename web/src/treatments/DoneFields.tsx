@@ -12,6 +12,7 @@ import { NumberField } from '../design/NumberField.js'
 import { Fields, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { ClearOf } from './ClearOf.js'
 import { amountOn } from './rates.js'
 
 /** What is typed of a treatment that was done. */
@@ -20,6 +21,8 @@ export type DoneValues = {
   time: string
   rate: number | null
   areaHa: number | null
+  /** m kept clear of what lies near. */
+  keptClearM: number | null
   minutes: number | null
   /** Who did it; null: whoever records it. */
   doneById: string | null
@@ -39,11 +42,15 @@ export const takenOf = (taken: { amount: number; unit: string } | null): Pick<Do
 export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null }
 
 /** What was typed, as the endpoint takes it. */
-export function doneInput({ day, time, rate, areaHa, minutes, doneById, taken, takenUnit, weather, note }: DoneValues, zone: string) {
+export function doneInput(
+  { day, time, rate, areaHa, keptClearM, minutes, doneById, taken, takenUnit, weather, note }: DoneValues,
+  zone: string,
+) {
   return {
     startedAt: momentOf(day, time, zone) ?? undefined,
     rate,
     areaHa,
+    keptClearM,
     minutes,
     doneById,
     taken: taken === null ? null : { amount: taken, unit: takenUnit as Taken['unit'] },
@@ -79,6 +86,9 @@ export function DoneFields(p: {
   errors: Readonly<Record<string, string>>
   /** Puts in what is known without anybody typing it. */
   fill: (changes: { weather: DoneValues['weather'] }) => void
+  set: (changes: { areaHa: number }) => void
+  /** Where it is done, and how large that is, where anybody has said. */
+  place: { id: string; areaHa: number | null }
   /** Null where it is done by hand. */
   label: Label | null
   watchId: string
@@ -135,6 +145,15 @@ export function DoneFields(p: {
         <NumberField label={t('record.minutes')} width="13ch" digits={0} unit="min" hint={t('optional')} {...bind.number('minutes')} />
         <DoneBy bind={bind} />
       </Fields>
+      {label ? (
+        <ClearOf
+          placeId={p.place.id}
+          placeHa={p.place.areaHa}
+          metres={values.keptClearM}
+          field={bind.number('keptClearM', f.measures.height)}
+          onLeft={p.set}
+        />
+      ) : null}
       {label ? (
         <>
           <WeatherThen bind={bind} onTyped={() => setTyped(true)} />

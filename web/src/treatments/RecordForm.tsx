@@ -38,6 +38,7 @@ export function RecordForm({
     time: done ? f.clock(done.startedAt) : '',
     rate: done?.rate ?? product?.labelRate ?? null,
     areaHa: done ? done.areaHa : areaHa,
+    keptClearM: done?.keptClearM ?? null,
     minutes: done?.minutes ?? null,
     doneById: done?.doneById ?? null,
     ...takenOf(done?.taken ?? null),
@@ -57,7 +58,13 @@ export function RecordForm({
       <Stack>
         {done?.signed ? <Small>{t('signature.goes')}</Small> : null}
         {done ? null : <ReminderLater subject={{ watchId: treatment.watchId, ...against }} />}
-        <DoneFields {...entry} label={product} watchId={treatment.watchId} weatherStands={done !== null || entry.draftSince !== null} />
+        <DoneFields
+          {...entry}
+          place={{ id: treatment.placeId, areaHa }}
+          label={product}
+          watchId={treatment.watchId}
+          weatherStands={done !== null || entry.draftSince !== null}
+        />
         {product ? <ProductCautions product={product} /> : null}
         {/* What it was planned with may be gone since, and has no field here. */}
         <FormError text={entry.errors['productId'] ?? entry.errors['methodId'] ?? null} />

@@ -40,6 +40,7 @@ export function RecordUnplanned(p: {
       time: '',
       rate: null,
       areaHa: null,
+      keptClearM: null,
       minutes: null,
       doneById: null,
       ...takenOf(null),
@@ -122,6 +123,7 @@ export function RecordUnplanned(p: {
                 },
               }}
               label={product}
+              place={{ id: values.placeId ?? block.id, areaHa }}
               watchId={row.watch.id}
               weatherStands={entry.draftSince !== null}
             />

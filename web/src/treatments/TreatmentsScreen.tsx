@@ -172,6 +172,7 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
             {done.taken === null
               ? ''
               : `, ${t('treatments.taken', { amount: f.number(done.taken.amount, 1), unit: t(`taken.${done.taken.unit}`) })}`}
+            {done.keptClearM === null ? '' : `, ${t('treatments.keptClear', { away: f.height(done.keptClearM) })}`}
             {weather.length > 0 ? `, ${weather.join(', ')}` : product ? `, ${t('treatments.noWeather')}` : ''}
             {done.minutes === null ? '' : `, ${t('treatments.took', { minutes: done.minutes })}`}
           </>

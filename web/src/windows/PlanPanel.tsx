@@ -25,6 +25,7 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
+import { HarvestThere } from './HarvestThere.js'
 import type { Planning } from './usePlanning.js'
 import { useShelfFor, type Offered } from './useShelfFor.js'
 import '../messages/en/field.js'
@@ -161,6 +162,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
         <Reached forecast={forecast} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
       {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
+      {date && product && product.preHarvestDays > 0 ? <HarvestThere forecast={forecast} product={product} date={date} /> : null}
       {product && block && near.length > 0 ? <Caution>{t('drawn.keep', { block: block.name, near: near.join(', ') })}</Caution> : null}
       {product ? (
         <ProductCautions product={product} />

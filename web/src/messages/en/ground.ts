@@ -46,7 +46,7 @@ export const ground = {
   'drawn.keep': 'Near {block}: {near}. Keep the distance that the label and the law ask for.',
   'drawn.clear': 'Keep clear of it by',
   'drawn.clearLeft': '{left} of {whole} are left to treat.',
-  'drawn.clearAll': 'So far nothing is near: all {whole} are left to treat.',
+  'drawn.clearAll': 'Nothing lies within that: all {whole} are left to treat.',
   'drawn.clearNone': 'Nothing is left to treat.',
   'drawn.near': 'Near it: {near}.',
   'drawn.nearOne': '{name} {away}',

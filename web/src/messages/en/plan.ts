@@ -59,6 +59,10 @@ export const plan = {
     'Taken as killing {effect} of what it meets{days, plural, =0 { on its day alone} one {, acting on for one day} other {, acting on for {days, number} days}}, over {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
   'plan.intervals':
     'Re-entry after {reEntry} h, harvest after {preHarvest, plural, one {one day} other {{preHarvest, number} days}}. Wear: {protection}.',
+  'plan.harvest.under-way':
+    '{crop} is being picked since {since}. After this, {days, plural, one {one day goes} other {{days, number} days go}} by without picking: again from {from}.',
+  'plan.harvest.may-begin':
+    '{crop} may be ready to pick from {since} on; after this it may be picked from {from} only ({days, plural, one {one day} other {{days, number} days}} by the label).',
   'plan.planned': '{name}, planned for {date}.',
   'plan.done': '{name}, done {when}, recorded by {person}.',
   'plan.removed': '{name} removed.',

@@ -22,6 +22,7 @@ export const work = {
   'record.takenUnit': 'of it in',
   'shelf.assumed':
     '{which, select, effect {Its effect, {effect}, is a guess} residualDays {Its {days, plural, =0 {lack of residue} one {one day of residue} other {{days, number} days of residue}} is a guess} other {Its effect, {effect}, and {days, plural, =0 {its lack of residue} one {one day of residue} other {{days, number} days of residue}} are guesses}} by what it is.',
+  'treatments.keptClear': '{away} kept clear',
   'treatments.took': '{minutes, number} min of work',
   'treatments.wind': 'wind {wind}',
   'treatments.noWeather': 'weather not recorded',
@@ -42,6 +43,8 @@ export const work = {
   'record.rate': 'Rate',
   'record.rateHint': 'label: at most {rate}',
   'record.area': 'Area',
+  'record.clear': 'Distance kept',
+  'record.clearHint': 'as the label or the law asks, or more',
   'record.minutes': 'Took',
   'record.inAll': 'in all {amount}',
   'record.temperature': 'Temperature',
