@@ -69,6 +69,8 @@ export const organismSchema = z.object({
     serves: z.enum(['decision', 'outcome']),
     decision: z.string().optional(),
     eliminate: z.boolean(),
+    /** Where on the plant it sits matters, and a count says so. */
+    byHeight: z.boolean(),
     /** How the site counts it, where it goes by another rule than the library. */
     rule: z
       .object({

@@ -30,6 +30,10 @@ export const countedPlaceSchema = z.object({
 })
 export type CountedPlace = z.infer<typeof countedPlaceSchema>
 
+/** Where on a plant a sample unit was. */
+export const plantHeights = ['low', 'middle', 'top'] as const
+export type PlantHeight = (typeof plantHeights)[number]
+
 /** Natural enemies as they are told apart in a walk. */
 export const enemyKinds = [
   'lady-beetles',
@@ -103,6 +107,10 @@ export const roundSchema = z.object({
   unit: sampleUnitSchema,
   /** Where the places were; null where nobody kept that. */
   places: z.array(countedPlaceSchema).nullable(),
+  /** Where on the plant each sample unit was, null: not said; null where nobody kept that. */
+  heights: z.array(z.enum(plantHeights).nullable()).nullable(),
+  /** What was found at each height, where several were looked at. */
+  byHeight: z.array(z.object({ height: z.enum(plantHeights), units: z.int(), per100: z.number() })),
   scale: z.enum(scales),
   enemies: enemiesSchema,
   /** That the walk took; null where nobody measured. */
@@ -145,6 +153,12 @@ export const roundInput = z.object({
     .refine((all) => all.every(({ from }, i) => i === 0 || from > (all[i - 1]?.from ?? 0)), {
       error: 'each place begins after the one before',
     })
+    .nullable()
+    .default(null),
+  /** Where on the plant each sample unit was. */
+  heights: z
+    .array(z.enum(plantHeights, { error: `choose ${plantHeights.join(', ')}` }).nullable())
+    .max(1000, { error: 'at most 1000 sample units in a round' })
     .nullable()
     .default(null),
   scale: z.enum(scales).default('classes'),

@@ -120,7 +120,7 @@ async function seedWeather(w: Write, stationId: string, station: (typeof STATION
 }
 
 /** Of a round that was taken down without places and natural enemies. */
-const NOT_KEPT = { places: null, scale: 'classes', enemies: {} } as const
+const NOT_KEPT = { places: null, heights: null, scale: 'classes', enemies: {} } as const
 
 /** The forecasts of the last weeks, as they were issued: they can be held against what came. */
 async function seedForecasts(w: Write, stationId: string, station: (typeof STATIONS)[number]): Promise<void> {
@@ -324,6 +324,7 @@ async function seed(deps: Deps): Promise<void> {
       countedOn,
       unit: null,
       ...drawEdged(random, { edge, inside }, EDGED.places, EDGED.plantsPerPlace, 'thrips'),
+      heights: null,
       scale: 'classes',
       enemies,
       minutes: 22,

@@ -244,3 +244,31 @@ test('a picture of one’s own lies under the map, and is put right by its edges
   await page.getByRole('button', { name: /^Remove the picture/ }).click()
   await page.locator('img.leaflet-image-layer').waitFor({ state: 'detached' })
 })
+
+test('what sits low or high on the plant is counted by where it sits', async () => {
+  const { app, at, as, place } = stage
+  const watch = { organismId: 'pear-psylla', blockId: place.blockId, season: SEASON }
+  const { id } = done(await app.call(watches.create, at, watch, as))
+  await page.setViewportSize({ width: 390, height: 844 })
+  await stage.open(`scouting/${id}/count`)
+  for (const [height, nymphs] of [
+    ['low', 1],
+    ['top', 3],
+  ] as const) {
+    await page.getByRole('radio', { name: height, exact: true }).click()
+    for (let i = 0; i < nymphs; i++) await press(page, 'One more: nymphs')
+    if (height === 'low') await press(page, 'Next tree')
+  }
+  // Who went from low to top goes on so, and one may change it.
+  await press(page, 'Next tree, at place 2')
+  await page.getByRole('radio', { name: 'low', exact: true }).click()
+  await press(page, 'Next tree')
+  expect(await page.getByRole('radio', { name: 'top', exact: true }).isChecked()).toBe(true)
+  await page.getByText(/^By where on the plant, per 100 leaves: low 10 on 2; top 60 on 1\.$/).waitFor()
+  await expectAccessible(page, 'a count by height')
+  await press(page, 'Save the count')
+  await press(page, 'No, leave it out')
+  await page.waitForURL(/\/scouting$/)
+  await page.getByText(/^By where on the plant, per 100 leaves: low 10 on 2; top 60 on 1\.$/).waitFor()
+  await expect.poll(async () => (await rounds()).find((round) => round.watchId === id)?.heights).toEqual(['low', 'top', 'low'])
+})

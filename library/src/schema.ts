@@ -239,6 +239,8 @@ export const organismSchema = z
         decision: z.string().min(20).optional(),
         /** It is to go altogether: one is enough to act. */
         eliminate: z.boolean().default(false),
+        /** It sits low or high on the plant, which tells where to look next and what a treatment has to reach: a count says where it was. */
+        byHeight: z.boolean().default(false),
       })
       .refine((s) => s.serves === 'decision' || s.decision !== undefined, {
         error: 'a count that comes too late to decide on says by what to decide',

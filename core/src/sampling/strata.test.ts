@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { seededRandom } from '../statistics/index.js'
 import type { CountedAgainst } from './countingPlan.js'
 import { drawFinds } from './operatingCharacteristic.js'
-import { placeOf, spotTreatment, strataOf, upperPer100 } from './strata.js'
+import { byHeightOf, placeOf, spotTreatment, strataOf, upperPer100 } from './strata.js'
 
 const THRIPS: CountedAgainst = { per100: 500, measure: 'density', itemsPerUnit: 1, suggestedUnits: 25, weights: [1] }
 const FRUIT: CountedAgainst = { per100: 2, measure: 'incidence', itemsPerUnit: 20, suggestedUnits: 24, weights: [1] }
@@ -66,5 +66,23 @@ describe('edge and inside', () => {
     expect(spot(9)).toBeNull()
     // Nearly as much as the threshold is not surely under it.
     expect(spot(4)).toBeNull()
+  })
+})
+
+describe('where on the plant', () => {
+  const against = { measure: 'incidence' as const, itemsPerUnit: 5 }
+  test('each height tells its own share, from the ground up; what was not said counts in none', () => {
+    const heights = ['top', 'low', 'low', 'middle', null] as const
+    expect(byHeightOf([1, 4, 3, 2, 5], heights, against)).toEqual([
+      { height: 'low', units: 2, per100: 70 },
+      { height: 'middle', units: 1, per100: 40 },
+      { height: 'top', units: 1, per100: 20 },
+    ])
+  })
+
+  test('one height alone tells nothing', () => {
+    expect(byHeightOf([1, 4], ['low', 'low'], against)).toEqual([])
+    expect(byHeightOf([1, 4], ['low', null], against)).toEqual([])
+    expect(byHeightOf([1, 4], [], against)).toEqual([])
   })
 })

@@ -104,6 +104,29 @@ export function strataOf(found: readonly number[], places: readonly CountedPlace
   return parts.length === 2 ? parts : []
 }
 
+/** Parts of a plant from the ground up. */
+export const PLANT_HEIGHTS = ['low', 'middle', 'top'] as const
+export type PlantHeight = (typeof PLANT_HEIGHTS)[number]
+
+/**
+ * A count by where on the plant its sample units were; none where only one height was looked at. It tells where to look and what a treatment
+ * has to reach, and decides nothing.
+ *
+ * @param found effective count of each sample unit
+ * @param heights of each; null where that was not said
+ */
+export function byHeightOf(
+  found: readonly number[],
+  heights: readonly (PlantHeight | null)[],
+  against: Parameters<typeof per100Of>[1],
+): { height: PlantHeight; units: number; per100: number }[] {
+  const parts = PLANT_HEIGHTS.flatMap((height) => {
+    const own = found.filter((_, unit) => heights[unit] === height)
+    return own.length === 0 ? [] : [{ height, units: own.length, per100: per100Of(own, against) }]
+  })
+  return parts.length > 1 ? parts : []
+}
+
 /**
  * Which part to treat where the rest may be left: that which is over the threshold, while the upper bound of the other lies below it.
  *

@@ -50,6 +50,21 @@ describe('places of a count', () => {
     expect(await fields(counted(THRIPS, units, { enemies: { spiders: -1 } }))).toEqual(['enemies.spiders'])
   })
 
+  test('say where on the plant each sample unit was, and what each height holds', async () => {
+    const units = [...plants(6, 8), ...plants(6, 2)]
+    const heights = units.map((_, i) => (i < 6 ? 'low' : i < 11 ? 'top' : null))
+    const round = done(await counted(THRIPS, units, { heights }))
+    expect(round.heights).toEqual(heights)
+    expect(round.byHeight).toEqual([
+      { height: 'low', units: 6, per100: 80 },
+      { height: 'top', units: 5, per100: 20 },
+    ])
+    expect(done(await counted(THRIPS, units))).toMatchObject({ heights: null, byHeight: [] })
+    expect(done(await counted(THRIPS, plants(2, 1), { heights: [null, null] })).heights).toBeNull()
+    expect(await fields(counted(THRIPS, units, { heights: ['low'] }))).toEqual(['heights'])
+    expect(await fields(counted(THRIPS, plants(1, 1), { heights: ['roof'] }))).toEqual(['heights.0'])
+  })
+
   test('let edge and inside answer by themselves, and name the part that is enough to treat', async () => {
     const units = [...plants(10, 40), ...plants(12, 3)]
     const places = [...placesAt([0, 2, 4, 6, 8], true), ...placesAt([10, 12, 14, 16, 18, 20], false)]

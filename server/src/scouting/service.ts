@@ -1,6 +1,7 @@
 import type { ParsedInputOf, ResponseOf, Round, scouting } from '@bocado/contract'
 import {
   actionThreshold,
+  byHeightOf,
   clumping,
   countingPlan,
   countingVerdict,
@@ -49,6 +50,7 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
     unit,
     effective,
     per100,
+    byHeight: round.heights ? byHeightOf(effective, round.heights, { measure, itemsPerUnit: unit.items, ...ends }) : [],
     threshold,
     crossed: isCrossed(per100, threshold),
     verdict: isInBlock && against ? verdictOf(against, effective, round.places?.length ?? null) : null,
@@ -147,11 +149,14 @@ async function columnsOf(w: Write, deps: Deps, watch: StoredWatch, input: RoundF
   })
   const beyond = input.places?.findIndex(({ from }) => from >= input.units.length) ?? -1
   if (beyond > 0) throw fieldProblem(`places.${beyond}.from`, `must be below ${input.units.length}, the number of sample units`)
+  if (input.heights && input.heights.length !== input.units.length)
+    throw fieldProblem('heights', `has to name one for each of the ${input.units.length} sample units, got ${input.heights.length}`)
   return {
     check_area_id: input.checkAreaId,
     counted_on: input.countedOn,
     units: JSON.stringify(input.units),
     places: input.places ? JSON.stringify(input.places) : null,
+    heights: input.heights?.some((height) => height !== null) ? JSON.stringify(input.heights) : null,
     scale: input.scale,
     enemies: JSON.stringify(input.enemies),
     minutes: input.minutes,

@@ -1,4 +1,4 @@
-import type { CountedPlace, Enemies, SampleUnit, Scale, Taken, Threshold } from '@bocado/contract'
+import type { CountedPlace, Enemies, PlantHeight, SampleUnit, Scale, Taken, Threshold } from '@bocado/contract'
 import type { Organism } from '@bocado/library'
 import { ownEntryOf } from '../library/catalogue.js'
 import { jsonOf, type Queryable, type Row } from '../database/index.js'
@@ -19,6 +19,7 @@ export interface StoredRound {
   /** By which it was counted; null: the library's. */
   unit: SampleUnit | null
   places: CountedPlace[] | null
+  heights: (PlantHeight | null)[] | null
   scale: Scale
   enemies: Enemies
   minutes: number | null
@@ -57,6 +58,7 @@ const roundOf = (row: Row): StoredRound => ({
       ? null
       : { one: row['unit_one'] as string, many: row['unit_many'] as string, items: row['unit_items'] as number },
   places: row['places'] === null ? null : jsonOf<CountedPlace[]>(row['places']),
+  heights: row['heights'] === null ? null : jsonOf<(PlantHeight | null)[]>(row['heights']),
   scale: row['scale'] as Scale,
   enemies: jsonOf<Enemies>(row['enemies']),
   minutes: row['minutes'] as number | null,

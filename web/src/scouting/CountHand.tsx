@@ -1,4 +1,4 @@
-import type { CountedPlace, Enemies } from '@bocado/contract'
+import type { CountedPlace, Enemies, PlantHeight } from '@bocado/contract'
 import { useCallback } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
@@ -9,6 +9,7 @@ import { PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { AlongPart } from './Along.js'
 import { EnemiesPart } from './EnemiesPart.js'
+import { HeightPart } from './HeightPart.js'
 import { PlacePart } from './PlacePart.js'
 import { TallyRows } from './TallyRows.js'
 import type { CountProps, Counting } from './useCounting.js'
@@ -28,6 +29,7 @@ export function CountHand({ p, c }: { p: CountProps; c: Counting }) {
   const found = effective.reduce((a, b) => a + b, 0)
   const { set } = c
   const setPlaces = useCallback((places: CountedPlace[]) => set({ places }), [set])
+  const setHeights = useCallback((heights: (PlantHeight | null)[]) => set({ heights }), [set])
   const setEnemies = useCallback((enemies: Enemies) => set({ enemies }), [set])
   const left = p.others.filter(({ row: other }) => !c.along[other.watch.id])
   return (
@@ -36,6 +38,7 @@ export function CountHand({ p, c }: { p: CountProps; c: Counting }) {
       {places ? (
         <PlacePart places={places} at={at} units={units.length} one={sampling.unit} many={sampling.units} onChange={setPlaces} />
       ) : null}
+      {c.heights ? <HeightPart heights={c.heights} at={at} onChange={setHeights} /> : null}
       <TallyRows
         classes={sampling.classes}
         unit={units[at] ?? {}}

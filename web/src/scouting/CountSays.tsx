@@ -2,7 +2,7 @@ import { memo, useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useSite } from '../api/workplace.js'
-import { endsBy, per100Of, strataBy } from '../band/countingPlan.js'
+import { byHeightOf, endsBy, per100Of, strataBy } from '../band/countingPlan.js'
 import { isCrossed } from '../band/threshold.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
@@ -13,7 +13,9 @@ import { Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { ByHeight } from './HeightPart.js'
 import { perWords } from './perWords.js'
+import { heightsOf } from './places.js'
 import { Strata } from './Strata.js'
 import { readUnits, writeUnits } from './unitLines.js'
 import type { Counting } from './useCounting.js'
@@ -99,6 +101,9 @@ const SoFar = memo(function SoFar({ c }: { c: Counting }) {
       {threshold && c.values.checkAreaId === null ? (
         <Strata parts={strataBy(looked, places, threshold, sampling)} threshold={threshold} items={items} units={sampling.units} />
       ) : null}
+      {c.heights ? (
+        <ByHeight parts={byHeightOf(looked, c.heights, { ...sampling, ...endsBy(sampling.rule?.plan ?? null) })} items={items} />
+      ) : null}
       <Chips>
         {units.map((_, i) => (
           <button
@@ -139,7 +144,7 @@ function Paper({ c }: { c: Counting }) {
         <Button
           isDisabled={read.wrong !== undefined || read.units.length === 0}
           onPress={() => {
-            c.set({ units: read.units, places: read.places })
+            c.set({ units: read.units, places: read.places, heights: heightsOf(c.heights, read.units.length) })
             c.goTo(read.units.length - 1)
             setPaper(null)
           }}

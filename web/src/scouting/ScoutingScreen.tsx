@@ -28,6 +28,7 @@ import { usePageTitle } from '../shell/usePageTitle.js'
 import { CountingRule } from './CountingRule.js'
 import { enemyWords } from './enemyWords.js'
 import { perWords } from './perWords.js'
+import { ByHeight } from './HeightPart.js'
 import { Strata } from './Strata.js'
 import { Decided } from './Decided.js'
 import { UnsentHere } from '../shell/UnsentHere.js'
@@ -281,6 +282,7 @@ function RoundLine({ round, organism, isLast, canDecide }: { round: Round; organ
           {isLast && round.threshold ? (
             <Strata parts={round.strata} threshold={round.threshold} items={items} units={round.unit.many} />
           ) : null}
+          {isLast ? <ByHeight parts={round.byHeight} items={items} /> : null}
         </span>
         <Line>
           {isOver && !decides ? <TextButton onPress={() => setDecides(true)}>{t('decide.open')}</TextButton> : null}

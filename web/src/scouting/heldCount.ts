@@ -1,4 +1,4 @@
-import type { CountedPlace, Enemies, SampleUnit, Scale } from '@bocado/contract'
+import type { CountedPlace, Enemies, PlantHeight, SampleUnit, Scale } from '@bocado/contract'
 import type { Spent } from './spent.js'
 import type { Unit } from './unitLines.js'
 
@@ -19,6 +19,8 @@ export interface HeldCount extends Record<string, unknown> {
   note: string
   /** Where it is another place; null where nobody keeps that. */
   places?: CountedPlace[] | null
+  /** Where on the plant each sample unit was, where that is kept. */
+  heights?: (PlantHeight | null)[] | null
   scale?: Scale
   enemies?: Enemies
   /** As they were typed; null: as the taps tell. */

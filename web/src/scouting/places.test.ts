@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { placeAt, placesWithin, togglePlace, unitsAPlace, withNext } from './places.js'
+import { heightsOf, nextHeight, placeAt, placesWithin, togglePlace, unitsAPlace, withNext } from './places.js'
 
 const FIRST = [{ from: 0, edge: true }]
 
@@ -21,6 +21,18 @@ describe('places of a count', () => {
     expect(placeAt(null, 4)).toBeNull()
     expect(placesWithin(places, 3)).toEqual(FIRST)
     expect(placesWithin(null, 3)).toBeNull()
+  })
+
+  test('leave sample units at the height at which they are, and go on from low to top as somebody began to', () => {
+    expect(nextHeight([null])).toBeNull()
+    expect(nextHeight(['middle'])).toBe('middle')
+    expect(nextHeight(['low', 'middle', 'top'])).toBe('top')
+    let heights: ReturnType<typeof nextHeight>[] = ['low', 'middle', 'top', 'low']
+    for (let i = 0; i < 5; i++) heights = [...heights, nextHeight(heights)]
+    expect(heights.slice(4)).toEqual(['middle', 'top', 'low', 'middle', 'top'])
+    expect(heightsOf(['low'], 3)).toEqual(['low', null, null])
+    expect(heightsOf(['low', 'top'], 1)).toEqual(['low'])
+    expect(heightsOf(null, 2)).toBeNull()
   })
 
   test('begin where somebody says, and are taken back', () => {

@@ -1,4 +1,4 @@
-import type { CountedPlace } from '@bocado/contract'
+import type { CountedPlace, PlantHeight } from '@bocado/contract'
 import type { CountingPlan } from '../band/countingPlan.js'
 
 /** Where nothing else is said: two sample units at each of five places are the ten without which nothing is decided. */
@@ -33,3 +33,16 @@ export function togglePlace(places: readonly CountedPlace[], unit: number): Coun
   const edge = placeAt(places, unit)?.place.edge ?? null
   return [...places, { from: unit, edge }].toSorted((a, b) => a.from - b.from)
 }
+
+/**
+ * Where on the plant the next sample unit is taken to be: whoever went from low to top goes on so; else where the last one was.
+ */
+export function nextHeight(heights: readonly (PlantHeight | null)[]): PlantHeight | null {
+  const last = heights.at(-1) ?? null
+  const before = heights.slice(0, -1).lastIndexOf(last)
+  return before < 0 ? last : (heights[before + 1] ?? null)
+}
+
+/** The heights of so many sample units: those beyond what was said were not said. */
+export const heightsOf = (heights: readonly (PlantHeight | null)[] | null | undefined, units: number): (PlantHeight | null)[] | null =>
+  heights ? Array.from({ length: units }, (_, i) => heights[i] ?? null) : null

@@ -10,7 +10,7 @@ import { useSite } from '../api/workplace.js'
 import { useText } from '../messages/useText.js'
 import { effectiveOf } from './effective.js'
 import { dropCount, goesOnAt, heldCount, holdCount, isTallied, type Along, type HeldCount } from './heldCount.js'
-import { placeAt, placesWithin, unitsAPlace, withNext } from './places.js'
+import { heightsOf, nextHeight, placeAt, placesWithin, unitsAPlace, withNext } from './places.js'
 import { minutesOf, tapped, type Spent } from './spent.js'
 import type { Unit } from './unitLines.js'
 import '../messages/en/count.js'
@@ -44,13 +44,14 @@ function begun({ row, organism: { sampling }, round }: CountProps, today: string
   const held = heldCount(round?.id ?? row.watch.id)
   if (held) return held
   if (round) {
-    const { checkAreaId, countedOn, unit, units, places, scale, enemies, note, minutes, taken } = round
+    const { checkAreaId, countedOn, unit, units, places, heights, scale, enemies, note, minutes, taken } = round
     return {
       checkAreaId,
       countedOn,
       unit,
       units,
       places,
+      heights,
       scale,
       enemies,
       note,
@@ -65,6 +66,7 @@ function begun({ row, organism: { sampling }, round }: CountProps, today: string
     unit: { one: sampling.unit, many: sampling.units, items: sampling.itemsPerUnit },
     units: [{}],
     places: [{ from: 0, edge: null }],
+    heights: sampling.byHeight ? [null] : null,
     scale: sampling.scale,
     enemies: {},
     note: '',
@@ -108,7 +110,7 @@ export function useCounting(p: CountProps) {
   const [mended, setMended] = useState<number | null>(null)
   const [asked, setAsked] = useState<Tap | null>(null)
   const [asksLast, setAsksLast] = useState(false)
-  const { units, spent = NOTHING_SPENT, along = NONE_ALONG, places = null, enemies = {} } = values
+  const { units, spent = NOTHING_SPENT, along = NONE_ALONG, places = null, heights = null, enemies = {} } = values
   const { unit, scale } = values
   const kinds = [...new Set(units.flatMap(Object.keys))].join(' ')
   const sampling = useMemo(() => sampledBy(organism, { unit, scale }, kinds.split(' ').filter(Boolean)), [organism, unit, scale, kinds])
@@ -156,6 +158,7 @@ export function useCounting(p: CountProps) {
         spent: tapped(spent, Date.now()),
         units: [...units, {}],
         places: placesNext,
+        heights: heights && [...heights, nextHeight(heights)],
         along: Object.fromEntries(Object.entries(along).map(([id, one]) => [id, one.isOver ? one : { ...one, units: [...one.units, {}] }])),
       })
     goTo(at + 1)
@@ -181,6 +184,7 @@ export function useCounting(p: CountProps) {
         taken: taken === null ? null : { amount: taken, unit: takenUnit as Taken['unit'] },
         units: looked,
         places: placesWithin(v.places ?? null, looked.length),
+        heights: heightsOf(v.heights, looked.length),
         countedOn: v.countedOn ?? undefined,
       }
     }
@@ -195,7 +199,16 @@ export function useCounting(p: CountProps) {
       const looked = seen?.units.slice(0, counted ? counted.length - seen.from : undefined) ?? []
       const unit = { one: by.unit, many: by.units, items: by.itemsPerUnit }
       const { countedOn } = values
-      const count = { checkAreaId, countedOn, unit, units: looked, places: placesSince(seen, looked.length), scale: by.scale, note: '' }
+      const count = {
+        checkAreaId,
+        countedOn,
+        unit,
+        units: looked,
+        places: placesSince(seen, looked.length),
+        heights: by.byHeight ? heightsOf(heights?.slice(seen?.from ?? 0), looked.length) : null,
+        scale: by.scale,
+        note: '',
+      }
       return looked.length > 0 ? [{ other, count }] : []
     })
     // Each is held by itself before it is sent: what a closed page or a refusal stops is gone on with on its own screen.
@@ -227,7 +240,7 @@ export function useCounting(p: CountProps) {
 
   return {
     ...{ entry, values, set, sampling, threshold, plan, effective, minutes },
-    ...{ units, places, enemies, along, at, last, asked, isOpened },
+    ...{ units, places, heights, enemies, along, at, last, asked, isOpened },
     asks: asksLast && isOpened,
     /** Where the next sample unit is, where that is another place. */
     nextPlace: placesNext && places && placesNext.length > places.length && at === last ? placesNext.length : null,

@@ -83,6 +83,13 @@ export const count = {
   'countPlace.lies.unsaid': 'not said',
   'countPlace.lies.edge': 'edge',
   'countPlace.lies.inside': 'inside',
+  'height.title': 'Where on the plant',
+  'height.unsaid': 'not said',
+  'height.low': 'low',
+  'height.middle': 'middle',
+  'height.top': 'top',
+  'height.part': '{height} {per100} on {units, number}',
+  'height.found': 'By where on the plant, per 100 {items}: {parts}.',
   'strata.part':
     '{where, select, edge {At the edge} other {Inside}}: {per100} per 100 {items} on {count, number} {units} in {places, plural, one {one place} other {{places, number} places}}{verdict, select, act {, act} stop {, leave it} undecided {, undecided} go_on {, not clear yet} too_few {, too few to decide} other {}}.',
   'strata.spot':
