@@ -103,6 +103,10 @@ export const roundSchema = z.object({
   checkAreaName: z.string().nullable(),
   countedOn: civilDateSchema,
   units: z.array(tally),
+  /** By which classes, and what each weighs today: it is corrected by these. */
+  classes: z.array(z.object({ id: z.string(), name: z.string(), weight: z.number() })),
+  /** What was counted: how many there are, which share of items has any, or which share of sample units. */
+  measure: z.enum(['density', 'incidence', 'presence']),
   /** By which unit it was counted. */
   unit: sampleUnitSchema,
   /** Where the places were; null where nobody kept that. */

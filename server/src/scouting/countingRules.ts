@@ -48,7 +48,7 @@ export async function countingRules(db: Queryable, siteId: string): Promise<Map<
 }
 
 /** The weights by which a site reckons its counts of an organism: its own, and the library's where it has none. */
-export const weightsOf = (organism: Organism, rule: Pick<CountingRule, 'weights'> | undefined): Record<string, number> =>
+export const weightsOf = (organism: Pick<Organism, 'sampling'>, rule: Pick<CountingRule, 'weights'> | undefined): Record<string, number> =>
   Object.fromEntries(organism.sampling.classes.map(({ id, weight }) => [id, rule?.weights[id] ?? weight]))
 
 /** What a class of a degree of damage weighs: the share of an item's surface that it means; null for other classes. */

@@ -152,7 +152,11 @@ describe('a count by degrees of damage', () => {
     const round = done(await counted(MILDEW, units, { scale: 'degrees' }))
     const [, lower, higher] = library.degrees.percents
     expect(round.per100).toBeCloseTo((lower! + 2 * higher!) / (3 * round.unit.items), 9)
-    expect(round).toMatchObject({ threshold: null, verdict: null, scale: 'degrees' })
+    expect(round).toMatchObject({ threshold: null, verdict: null, scale: 'degrees', measure: 'density' })
+    // It is corrected by all the degrees that there were to choose from, not by those that were seen only.
+    expect(round.classes.map(({ weight }) => weight)).toEqual(library.degrees.percents.map((percent) => percent / 100))
+    const before = done(await app.call(scouting.list, at, { season: SEASON })).find(({ scale }) => scale === 'classes')!
+    expect(before.classes.map(({ id }) => id)).toContain('thrips')
     expect(await fields(counted(MILDEW, [{ [library.classes[0]!.id]: 1 }], { scale: 'degrees' }))).toEqual([
       `units.0.${library.classes[0]!.id}`,
     ])

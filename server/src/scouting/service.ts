@@ -19,7 +19,7 @@ import type { Deps } from '../http/route.js'
 import { requireOrganism } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
-import { countingRules, degreeWeight, PRESENT, weightsOf, type CountingRule } from './countingRules.js'
+import { countingRules, degreeClasses, degreeWeight, PRESENT, weightsOf, type CountingRule } from './countingRules.js'
 import { countsOf, findRound, roundsOfSeason, type StoredRound } from './store.js'
 import { countedBy, thresholdBy, withThresholdsOn } from './thresholds.js'
 
@@ -48,6 +48,8 @@ function presented(round: StoredRound, rules: ReadonlyMap<string, CountingRule>)
   return {
     ...shown,
     unit,
+    classes: classesOf(round, organismOf(round), rule),
+    measure,
     effective,
     per100,
     byHeight: round.heights ? byHeightOf(effective, round.heights, { measure, itemsPerUnit: unit.items, ...ends }) : [],
@@ -67,6 +69,18 @@ const measureOf = (sampling: Sampling, scale: Round['scale']): CountedAgainst['m
 
 const weightsIn = ({ scale, units }: Pick<StoredRound, 'scale' | 'units'>, organism: Organism, rule: CountingRule | undefined): number[] =>
   scale === 'presence' ? [1] : scale === 'degrees' ? Object.values(degreeWeightsOf(units)) : Object.values(weightsOf(organism, rule))
+
+/** The classes by which a round was counted, by whatever the site counts today. */
+function classesOf({ scale, units }: StoredRound, { sampling, about }: Organism, rule: CountingRule | undefined): Round['classes'] {
+  if (scale === 'presence') return [{ ...PRESENT }]
+  if (scale === 'classes') {
+    const weights = weightsOf({ sampling }, rule)
+    return sampling.classes.map((one) => ({ ...one, weight: weights[one.id] ?? one.weight }))
+  }
+  const drawn = degreeClasses(about.damage.degrees)
+  const tallied = Object.entries(degreeWeightsOf(units)).filter(([id]) => !drawn.some((one) => one.id === id))
+  return [...drawn, ...degreeClasses(tallied.map(([, weight]) => weight * 100))].toSorted((a, b) => a.weight - b.weight)
+}
 
 const degreeWeightsOf = (units: readonly Record<string, number>[]): Record<string, number> =>
   Object.fromEntries([...new Set(units.flatMap((unit) => Object.keys(unit)))].map((id) => [id, degreeWeight(id) ?? 0]))

@@ -80,14 +80,17 @@ function begun({ row, organism: { sampling }, round }: CountProps, today: string
 function sampledBy(
   { sampling }: Organism,
   values: { [K in 'unit' | 'scale']: HeldCount[K] | undefined },
+  stored: Pick<Round, 'classes' | 'measure'> | undefined,
   ids: readonly string[],
 ): Organism['sampling'] {
   const by = values.unit
   const unit = by ? { unit: by.one, units: by.many, itemsPerUnit: by.items } : {}
   const { scale = 'classes' } = values
   if (scale === sampling.scale) return { ...sampling, ...unit }
-  const classes = ids.map((id) => ({ id, name: id.replace('degree-', '') + (scale === 'degrees' ? ' %' : ''), weight: weightOf(id) }))
-  return { ...sampling, ...unit, scale, classes, measure: scale === 'presence' ? 'presence' : 'density', rule: null }
+  // One that was begun and not stored yet knows those that were tallied.
+  const tallied = ids.map((id) => ({ id, name: id.replace('degree-', '') + (scale === 'degrees' ? ' %' : ''), weight: weightOf(id) }))
+  const measure = stored?.measure ?? (scale === 'presence' ? 'presence' : 'density')
+  return { ...sampling, ...unit, scale, classes: stored?.classes ?? tallied, measure, rule: null }
 }
 
 const weightOf = (classId: string): number => Number(/^degree-(.+)$/.exec(classId)?.[1] ?? 100) / 100
@@ -113,7 +116,10 @@ export function useCounting(p: CountProps) {
   const { units, spent = NOTHING_SPENT, along = NONE_ALONG, places = null, heights = null, enemies = {} } = values
   const { unit, scale } = values
   const kinds = [...new Set(units.flatMap(Object.keys))].join(' ')
-  const sampling = useMemo(() => sampledBy(organism, { unit, scale }, kinds.split(' ').filter(Boolean)), [organism, unit, scale, kinds])
+  const sampling = useMemo(
+    () => sampledBy(organism, { unit, scale }, round, kinds.split(' ').filter(Boolean)),
+    [organism, unit, scale, round, kinds],
+  )
 
   useEffect(() => {
     holdCount(heldAs, values)
