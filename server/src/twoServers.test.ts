@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { ChildProcess } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { endpoints, type AspectVersions } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
@@ -267,6 +268,37 @@ describe('pressed twenty times together, by two people, on two servers', () => {
     expect(statuses(sent)).toEqual([200])
     expect(done(await one.call(endpoints.harvests.list, site, { season: SEASON })).harvests).toHaveLength(1)
   })
+})
+
+test('whatever is written down in the field is stored once, though both servers get it ten times each', async () => {
+  const { arrivals, flags, ground: map, library, places, traps } = endpoints
+  const site = await startSite(one, 'Lower Terrace')
+  const [here, by] = [{ siteId: site.site.id }, { person: site.person }]
+  const jpeg = readFileSync(new URL('testing/point.jpg', import.meta.url)).toString('base64')
+  const edges = { south: 46.2, west: -119.3, north: 46.21, east: -119.29 }
+  const pots = done(await one.call(places.create, here, { level: 'pots', name: 'Bench pots', parentId: site.blockId, plants: 40 }, by)).id
+  done(await one.call(traps.add, here, { name: 'Gate trap', blockId: site.blockId, organismId: 'codling-moth', hungOn: '2026-04-20' }, by))
+  const came = { what: 'plants', name: 'Pear trees', placeId: site.blockId, arrivedOn: '2026-06-10' } as const
+  const lost = { placeId: pots, happened: 'lost', plants: 3, happenedOn: '2026-06-11' } as const
+  const looked = { placeId: site.blockId, organismId: 'himalayan-balsam', lookedOn: '2026-06-10', first: 8, second: 7, both: 6 }
+  const file = { text: 'trap,day,caught\nGate trap,2026-05-10,2\nGate trap,2026-05-17,5\n' }
+  const sent: readonly [table: string, rows: number, send: (app: Application, key: string, id: string) => Promise<{ status: number }>][] = [
+    ['arrival', 1, (app, key) => app.call(arrivals.add, here, came, { ...by, key })],
+    ['plant_event', 1, (app, key) => app.call(places.addEvent, here, lost, { ...by, key })],
+    ['aerial_image', 1, (app, key) => app.call(map.addImage, here, { jpeg, ...edges }, { ...by, key })],
+    ['second_look', 1, (app, key) => app.call(flags.addSecondLook, here, looked, { ...by, key })],
+    ['event_record', 2, (app, key) => app.call(traps.takeFile, here, file, { ...by, key })],
+    // Without one key, since each try of the queue has its own; under one id.
+    ['unknown_find', 1, (app, _, id) => app.call(library.keepUnknown, here, { id, seen: 'leaf:holes' }, by)],
+  ]
+  for (const [table, rows, send] of sent) {
+    const [key, id] = [randomUUID(), randomUUID()]
+    const all = await Promise.all(Array.from({ length: 20 }, (_, i) => send(i % 2 ? one : other, key, id)))
+    // One that comes while the first is not stored yet may be asked to come again in a moment.
+    expect([table, all.filter(({ status }) => status !== 200 && status !== 409)]).toEqual([table, []])
+    const [[stored]] = await one.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ?`, [site.site.id])
+    expect([table, Number(stored?.['n'])]).toEqual([table, rows])
+  }
 })
 
 test('what a server was doing when it was killed the other finishes', async () => {

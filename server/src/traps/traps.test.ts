@@ -173,3 +173,46 @@ describe('a counter', () => {
     expect(JSON.stringify(await list())).not.toMatch(/token/i)
   })
 })
+
+describe('checks of a file', () => {
+  const take = (text: string) => app.call(traps.takeFile, at, { text }, as)
+
+  test('go each into the trap of its name, and those that are recorded already stay', async () => {
+    const { id } = done(await hang({ name: 'North gate' }))
+    done(await check(id, '2026-05-10', 2))
+    const file = '\uFEFFTrap;Day;Caught\r\nNorth gate;2026-05-17;5\r\nNorth gate;2026-05-10;2\r\n\r\nNorth gate;2026-05-24;0\r\n'
+    expect(done(await take(file))).toEqual({ checks: 2, known: 1 })
+    expect((await trapOf(id)).checks.map(({ since, day, caught }) => [since, day, caught])).toEqual([
+      ['2026-04-20', '2026-05-10', 2],
+      ['2026-05-10', '2026-05-17', 5],
+      ['2026-05-17', '2026-05-24', 0],
+    ])
+  })
+
+  test.each([
+    ['trap,day\nNorth row,2026-05-10', 'text', /has no column caught/],
+    ['trap,day,caught\n', 'text', /has no rows/],
+    ['trap,day,caught\nNorth row,2026-05-10,2\nSouth row,2026-05-11,1', 'row 3', /there is no trap called South row/],
+    ['trap,day,caught\nNorth row,10 May,2', 'row 2', /^day: 10 May is no day/],
+    ['trap,day,caught\nNorth row,2026-05-10,2.5', 'row 2', /^caught: 2\.5 is no whole number/],
+    ['trap,day,caught\nNorth row,2026-05-10,-1', 'row 2', /^caught: -1 is no whole number/],
+    ['trap,day,caught\nNorth row,2026-05-10,2\nNorth row,2026-05-10,3', 'row 3', /is recorded with 2 already/],
+    ['trap,day,caught\nNorth row,2026-05-10,2\nNorth row,2026-12-01,3', 'row 3', /future/],
+    ['trap,day,caught\nNorth row,2026-05-10,2\nNorth row,2026-01-03,3', 'row 3', /./],
+  ])('that cannot be are told by their row, and change nothing: %j', async (text, path, message) => {
+    const known = (await list()).find(({ name }) => name === 'North row')?.id ?? done(await hang({ name: 'North row' })).id
+    const [field] = (await take(text)).problem.fields ?? []
+    expect(field?.path).toBe(path)
+    expect(field?.message).toMatch(message)
+    expect((await trapOf(known)).checks).toEqual([])
+  })
+
+  test('of two traps of one name need the block', async () => {
+    const two = [done(await hang({ name: 'Twin' })), done(await hang({ name: 'Twin' }))]
+    expect((await take('trap,day,caught\nTwin,2026-05-10,2')).problem.fields?.[0]).toEqual({
+      path: 'row 2',
+      message: 'Twin is the name of 2 traps; add a column block',
+    })
+    expect(two.length).toBe(2)
+  })
+})
