@@ -1,7 +1,7 @@
 import { endpoints } from '@bocado/contract'
 import type { Row } from '@bocado/server/database/index'
 import { startApplication, startServer, type Application } from '@bocado/server/testing/application'
-import { done, startSite, type TestSite } from '@bocado/server/testing/farm'
+import { done, GRANULE, startSite, type TestSite } from '@bocado/server/testing/farm'
 import { hourlyFile, importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, test } from 'vitest'
@@ -82,6 +82,23 @@ const rows = async (table: string): Promise<Row[]> =>
   (
     await app.database.query<Row[]>(`SELECT * FROM ${table} WHERE site_id = ? AND deleted_at IS NULL ORDER BY queue_order`, [place.site.id])
   )[0]
+
+/** How many records wait in the browser. */
+const waiting = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const open = indexedDB.open('bocado')
+        open.onerror = () => reject(new Error('no store'))
+        open.onsuccess = () => {
+          const all = open.result.transaction('unsent').objectStore('unsent').count()
+          all.onsuccess = () => {
+            open.result.close()
+            resolve(all.result)
+          }
+        }
+      }),
+  )
 
 test('a whole morning without a server: recorded, the page closed and opened again, stored once when there is one', async () => {
   const first = await browser.context.newPage()
@@ -248,5 +265,64 @@ test('what is refused stays with its reason and is mended; what somebody else re
   const counts = await rows('round')
   expect(counts).toHaveLength(before.rounds + 1)
   expect(new Set(counts.map((row) => row['changed_by'] as string))).toEqual(new Set([place.person]))
+  await page.close()
+})
+
+test('a find that nobody can name, a check of identity and a plan are kept as well', async () => {
+  const { id: watchId } = done(await app.call(endpoints.watches.list, { siteId: place.site.id }, { season: SEASON })).find(
+    ({ organismId }) => organismId === 'codling-moth',
+  )!
+  const label = { ...GRANULE, targets: ['codling-moth'], crops: ['apple'] }
+  done(await app.call(endpoints.treatments.addProduct, { siteId: place.site.id }, label, { person: place.person }))
+  const page = await browser.context.newPage()
+  const offline = async (open: string, ready: () => Promise<void>, keep: () => Promise<void>): Promise<void> => {
+    await browser.context.setOffline(false)
+    await page.goto(`${here}/${open}`)
+    await ready()
+    await browser.context.setOffline(true)
+    await keep()
+  }
+  await offline(
+    'library/suspects?place=apple&month=6&seen=leaf:holes',
+    () => page.getByRole('button', { name: 'Keep it as unknown' }).first().waitFor(),
+    async () => {
+      await page.getByRole('button', { name: 'Keep it as unknown' }).first().click()
+      await page.getByRole('textbox', { name: 'Note' }).fill('on the third tree')
+      await press(page, 'Keep it')
+    },
+  )
+  await until(async () => (await rows('unknown_find')).length === 0 && (await waiting(page)) === 1)
+  await browser.context.setOffline(false)
+  await until(async () => (await rows('unknown_find')).length === 1)
+  await offline(
+    'library/organisms/codling-moth/check',
+    () =>
+      page
+        .getByTestId(/^character-/)
+        .first()
+        .waitFor(),
+    async () => {
+      await page
+        .getByTestId(/^character-/)
+        .first()
+        .getByRole('radio')
+        .nth(1)
+        .click()
+      await press(page, 'Keep as evidence')
+    },
+  )
+  await until(async () => (await waiting(page)) === 1)
+  await browser.context.setOffline(false)
+  await until(async () => (await rows('identity_check')).length === 1)
+  await offline(
+    `windows?watch=${watchId}`,
+    () => page.getByRole('button', { name: 'Plan it' }).waitFor(),
+    () => press(page, 'Plan it'),
+  )
+  await until(async () => (await waiting(page)) === 1)
+  const before = (await rows('deed')).length
+  await browser.context.setOffline(false)
+  await until(async () => (await rows('deed')).length === before + 1)
+  await until(async () => (await waiting(page)) === 0)
   await page.close()
 })

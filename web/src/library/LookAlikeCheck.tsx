@@ -154,7 +154,7 @@ function KeepCheck({ entry, answers, onKept }: { entry: LibraryEntry; answers: R
   }
   const save = async (): Promise<void> => {
     const says = t('check.says', { name: entry.name })
-    const done = await form.put({ siteId: site.id }, says, `library/${entry.id}`, ({ blockId, note }) => ({
+    const done = await form.put({ siteId: site.id }, says, `library/organisms/${entry.id}/check`, ({ blockId, note }) => ({
       checkedOn: site.today,
       organismId: entry.id,
       blockId: blockId === 'none' ? null : blockId,

@@ -31,7 +31,9 @@ export function KeepUnknown(p: { place: string; seen: string; notSeen: string; o
   const save = async (): Promise<void> => {
     const { place, seen, notSeen } = p
     const says = t('unknown.says', { what: seen || notSeen })
-    const saved = await entry.put({ siteId: site.id }, says, 'library/suspects', (values) => ({
+    // With what was seen, so that the form can be opened there again.
+    const address = `library/suspects?${new URLSearchParams({ place, seen, notSeen }).toString()}`
+    const saved = await entry.put({ siteId: site.id }, says, address, (values) => ({
       ...values,
       foundOn: site.today,
       blockId: values.blockId === NO_BLOCK ? null : values.blockId,
