@@ -4,13 +4,14 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 import { isCommon } from './vite/chunks.ts'
 import { compiledMessages } from './vite/compiledMessages.ts'
+import { lightContract } from './vite/lightContract.ts'
 import { serviceWorker } from './vite/serviceWorker.ts'
 
 const inCommon = isCommon(fileURLToPath(new URL('src/main.tsx', import.meta.url)))
 
 export default defineConfig({
   // The controls' own words are wanted in the languages that the page speaks.
-  plugins: [react(), locales.vite({ locales: ['en-US'] }), compiledMessages(), serviceWorker()],
+  plugins: [lightContract(), react(), locales.vite({ locales: ['en-US'] }), compiledMessages(), serviceWorker()],
   build: {
     target: 'es2023',
     emptyOutDir: true,

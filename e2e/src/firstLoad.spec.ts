@@ -10,8 +10,8 @@ import { setStage, type Stage } from './stage.js'
 
 /* What a visitor has to fetch before a screen stands, and what happens where a part of it does not come. */
 
-/** kB, gzipped, without fonts. */
-const LIMIT = { frame: 250, screen: 350 }
+/** kB, gzipped, without fonts. The frame begins without the schemas of the contract. */
+const LIMIT = { frame: 200, screen: 330 }
 
 const dist = new URL('../../web/dist/', import.meta.url)
 

@@ -1,6 +1,6 @@
 import type { Endpoint, InputOf, ParamsOf, Problem, ResponseOf } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import { useRefusal } from '../messages/refusal.js'
 import { bindingsOf, withValue } from './bindings.js'
 import { RequestProblem } from './client.js'
@@ -8,6 +8,7 @@ import { useWrite } from './hooks.js'
 import { lastParameter, noteAct, removalOf } from './lastAct.js'
 import { useDraft } from './useDraft.js'
 import { useRecorded, type Recorded } from './useRecorded.js'
+import { inputSchema } from './wholeContract.js'
 import { useWorkplace } from './workplace.js'
 
 /**
@@ -46,6 +47,8 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   })
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
   const [general, setGeneral] = useState<string | null>(null)
+  /** A second press while the schemas come does not send it twice. */
+  const isAsking = useRef(false)
   const { save, isBarred, lacking } = useWrite(e)
   const recorded = useRecorded(e)
   const removal = removalOf(e)
@@ -96,15 +99,19 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     setGeneral(fields.length > 0 ? null : detail)
   }
 
-  /** What an endpoint takes of the entry; undefined where the contract refuses it. */
-  const checked = (input: (values: V, rowVersion: number | null) => unknown): { input: InputOf<E> } | undefined => {
+  /** What an endpoint takes of the entry; undefined where the contract refuses it, or while it is being asked. */
+  const checked = async (input: (values: V, rowVersion: number | null) => unknown): Promise<{ input: InputOf<E> } | undefined> => {
+    if (isAsking.current) return undefined
+    isAsking.current = true
     setGeneral(null)
     setErrors({})
     const body = input(values, begun.version)
-    const { success, error } = e.input.safeParse(body)
-    if (success) return { input: body as InputOf<E> }
+    const schema = await inputSchema(e)
+    isAsking.current = false
+    const issues = schema?.safeParse(body).error?.issues
+    if (!issues) return { input: body as InputOf<E> }
     refuse(
-      error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
+      issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
       '',
     )
     return undefined
@@ -132,7 +139,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     input: (values: V, rowVersion: number | null) => unknown = (v) => v,
   ): Promise<ResponseOf<E> | undefined> => {
     const before = JSON.parse(begun.from) as V
-    const body = checked(input)
+    const body = await checked(input)
     if (!body) return undefined
     try {
       const versionOf = (answer: unknown): number | undefined => (answer as { rowVersion?: number } | null)?.rowVersion
@@ -163,7 +170,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
     address: string,
     input: (values: V, rowVersion: number | null) => unknown = (v) => v,
   ): Promise<Recorded<E> | undefined> => {
-    const body = checked(input)
+    const body = await checked(input)
     if (!body) return undefined
     try {
       const form = draftKey === undefined ? null : { draft: draftKey, values, address }

@@ -1,5 +1,5 @@
 import { endpoints, type Block, type Organism, type Round, type Threshold, type WatchForecast } from '@bocado/contract'
-import { useState } from 'react'
+import { memo, useDeferredValue, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
@@ -107,13 +107,28 @@ export function ScoutingScreen() {
 
 /** What to go and count, what was counted, and how it stands against the threshold. */
 function Counts() {
-  const t = useText()
   const site = useSite()
   const { data: band } = useBand(site.id, site.season.start)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
   if (!band || !blocks || !organisms) return <Waiting />
-  const rows = [...band.watches].sort(byUrgency)
+  return <CountList watches={band.watches} blocks={blocks} organisms={organisms} />
+}
+
+/** So many fill any screen; those below come a moment later. */
+const IN_SIGHT = 4
+
+interface CountListProps {
+  watches: readonly WatchForecast[]
+  blocks: readonly Block[]
+  organisms: readonly Organism[]
+}
+
+function CountList({ watches, blocks, organisms }: CountListProps) {
+  const t = useText()
+  const site = useSite()
+  const all = useMemo(() => [...watches].sort(byUrgency), [watches])
+  const rows = useDeferredValue(all, all.slice(0, IN_SIGHT))
   return (
     <>
       {rows.length === 0 ? (
@@ -133,7 +148,7 @@ function Counts() {
   )
 }
 
-function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: Organism; block: Block }) {
+const WatchRounds = memo(function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: Organism; block: Block }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -222,7 +237,7 @@ function WatchRounds({ row, organism, block }: { row: WatchForecast; organism: O
       </Stack>
     </TwoSided>
   )
-}
+})
 
 /** When what breeds on reaches its threshold, if it goes on as it was counted. */
 function Reached({ row, threshold }: { row: WatchForecast; threshold: Threshold | null }) {

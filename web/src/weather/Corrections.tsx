@@ -1,5 +1,6 @@
 import { inHours, inMinutes } from '@bocado/core/time'
-import { checkedVariables, correctionInput, endpoints, unitsOf, type Correction, type Station } from '@bocado/contract'
+import { checkedVariables, endpoints, unitsOf, type Correction, type Station } from '@bocado/contract'
+import { correctionInput } from '@bocado/contract/whole'
 import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'

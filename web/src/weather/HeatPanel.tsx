@@ -1,4 +1,5 @@
-import { endpoints, heatCutoffs, heatMethods, heatQuery, type ResponseOf, type Station } from '@bocado/contract'
+import { endpoints, heatCutoffs, heatMethods, type ResponseOf, type Station } from '@bocado/contract'
+import { heatQuery } from '@bocado/contract/whole'
 import { max, quantile } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
