@@ -48,6 +48,8 @@ export const siteSchema = z.object({
   auditYears: z.int().nullable(),
   timeZone: z.string(),
   units: z.enum(unitSystems),
+  /** Whose rules hold here, and when the site's list of what must be reported was last held against them; null: nobody did yet. */
+  rules: z.object({ country: z.string(), region: z.string(), checkedOn: civilDateSchema.nullable() }),
   rowVersion,
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
@@ -103,6 +105,9 @@ export const personInput = z.object({
 export const memberInput = personInput.extend({ personId: id.nullable().default(null) })
 /** Without a holding the site begins one of its own. Who starts it owns it. */
 export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null) })
+const ruler = z.string().trim().max(80, { error: 'use at most 80 characters' })
+/** Rules of another country or region are checked anew. */
+export const rulesInput = z.object({ country: ruler, region: ruler, checkedOn: civilDateSchema.nullable().default(null), rowVersion })
 export const sitePatch = z.object({ ...siteFields, kind: z.enum(siteKinds), rowVersion })
 
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
@@ -270,6 +275,14 @@ export const sites = {
     summary: 'Change a site',
     params: siteParams,
     input: sitePatch,
+    response: siteSchema,
+  }),
+  setRules: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/rules',
+    summary: 'Say whose rules hold at a site, and that its list of what must be reported was held against them',
+    params: siteParams,
+    input: rulesInput,
     response: siteSchema,
   }),
   nameHolding: endpoint({

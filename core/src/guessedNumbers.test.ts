@@ -62,6 +62,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   TABLES: 'published',
   MOST_CELLS: 'of the computation',
   CELLS_ACROSS: 'of the computation',
+  MOST_TREATMENTS: 'of the computation: more are not planned exactly',
+  SAME: 'of the computation: nothing',
 }
 
 interface Constant {

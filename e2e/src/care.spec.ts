@@ -66,6 +66,13 @@ test('whoever has named nothing that flowers there is told to look; what is name
 
 test('the site’s own list says whom to tell, on the watch and in the library', async () => {
   await open('site')
+  await press(page, 'Say whose rules hold here')
+  await page.getByRole('textbox', { name: 'Country' }).fill('United States')
+  await page.getByRole('textbox', { name: 'State, province or region' }).fill('Washington')
+  await press(page, 'Save')
+  await page.getByText(/^Nobody has held this list against the rules of Washington, United States yet/).waitFor()
+  await press(page, 'It is checked')
+  await page.getByText('Held against the rules of Washington, United States on 12 Jun 2026.').waitFor()
   await page.getByRole('button', { name: /to check$/ }).click()
   await press(page, 'Put Creeping thistle on the list')
   await page.getByRole('textbox', { name: 'Whom to tell, and how' }).fill('the county weed office, by photo')

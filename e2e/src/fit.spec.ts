@@ -145,6 +145,26 @@ test('each way to act has its own window', async () => {
   await expectAccessible(page, 'ways to act')
 })
 
+test('what a day of waiting costs stands beside the plan, and the days that together reach most', async () => {
+  await open('windows')
+  await page.getByTestId('coverage').waitFor()
+  await page
+    .getByTestId('waiting')
+    .getByText(/^A day later it reaches/)
+    .waitFor()
+  await press(page, 'Two or three days together')
+  const days = page.getByTestId('several-days')
+  await days.getByRole('listitem').first().waitFor()
+  await expectAccessible(page, 'days together')
+  const shares = await days.getByRole('listitem').evaluateAll((all) => all.map((one) => Number(/(\d+) %/.exec(one.textContent)?.[1])))
+  expect(shares).toEqual([...shares].sort((a, b) => a - b))
+  // A day that is pressed is the one that is thought of.
+  const last = days.getByRole('listitem').last().getByRole('button').first()
+  const day = (await last.textContent()) ?? ''
+  await last.click()
+  await page.getByTestId('coverage').getByText(day).waitFor()
+})
+
 test('what nobody can name is kept, and named later', async () => {
   await open('library/suspects?place=oak&month=6&seen=leaf:gall,flower:gall,bud:gall')
   await page.getByTestId('nothing-fits').waitFor()

@@ -1,3 +1,5 @@
 export * from './reachableCohort.js'
 export * from './vulnerableWindow.js'
 export * from './treatmentReach.js'
+export * from './bestDays.js'
+export * from './waiting.js'

@@ -15,6 +15,7 @@ import {
   removeSite,
   restorePerson,
   restoreSite,
+  setRules,
 } from './service.js'
 
 export function siteRoutes(router: Router, serving: Serving): void {
@@ -27,6 +28,7 @@ export function siteRoutes(router: Router, serving: Serving): void {
   })
   write(router, serving, sites.create, ({ deps, input, personId }) => createSite(deps, personId, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
+  write(router, serving, sites.setRules, (ctx) => setRules(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.addPerson, (ctx) => addPerson(ctx, ctx.input))
   write(router, serving, sites.changePerson, (ctx) => changePerson(ctx, ctx.params.personId, ctx.input))

@@ -15,7 +15,7 @@ import {
   type Row,
   type Write,
 } from '../database/index.js'
-import { fieldProblem, HttpProblem } from '../http/problems.js'
+import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
 import { findSite, insertPerson, joinSite, listSites, listSitesOf, peopleOf, seasonsOf, sitesOfHoldings, type StoredSite } from './store.js'
 
@@ -116,6 +116,19 @@ export async function createSite({ db: tx, clock }: Deps, personId: string, inpu
 
 export async function changeSite(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.update>): Promise<Site> {
   await updateRow(w, 'site', w.siteId, input.rowVersion, columnsOf(input))
+  return getSite(w.tx, clock, w.siteId)
+}
+
+/** Says whose rules hold here. Those of another country or region are not checked because others were. */
+export async function setRules(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.setRules>): Promise<Site> {
+  const { rules, today } = await getSite(w.tx, clock, w.siteId)
+  if (input.checkedOn !== null && input.checkedOn > today) throw refusal('checkedOn', 'day.future', { today: { day: today } })
+  const isOther = rules.country !== input.country || rules.region !== input.region
+  await updateRow(w, 'site', w.siteId, input.rowVersion, {
+    rules_country: input.country,
+    rules_region: input.region,
+    rules_checked_on: isOther && input.checkedOn === rules.checkedOn ? null : input.checkedOn,
+  })
   return getSite(w.tx, clock, w.siteId)
 }
 

@@ -20,6 +20,29 @@ afterAll(() => app.stop())
 
 const site = async (id = place.site.id) => done(await app.call(sites.list, {}, {}, as)).find((s) => s.id === id)
 
+describe('whose rules hold at a site', () => {
+  test('is said, and that the list was held against them; of others nobody has checked it', async () => {
+    const none = (await site())!
+    expect(none.rules).toEqual({ country: '', region: '', checkedOn: null })
+    const set = (rules: { country: string; region: string; checkedOn?: string | null }, rowVersion: number) =>
+      app.call(sites.setRules, at, { ...rules, rowVersion }, as)
+    const here = { country: 'United States', region: 'Washington' }
+    const said = done(await set(here, none.rowVersion))
+    expect(said.rules).toEqual({ ...here, checkedOn: null })
+    const checked = done(await set({ ...here, checkedOn: '2026-06-12' }, said.rowVersion))
+    expect(checked.rules).toEqual({ ...here, checkedOn: '2026-06-12' })
+    const moved = done(await set({ ...here, region: 'Oregon', checkedOn: '2026-06-12' }, checked.rowVersion))
+    expect(moved.rules).toEqual({ ...here, region: 'Oregon', checkedOn: null })
+    expect((await set({ ...here, checkedOn: '2026-06-13' }, moved.rowVersion)).problem.fields?.[0]).toMatchObject({
+      path: 'checkedOn',
+      code: 'day.future',
+    })
+    expect((await set(here, checked.rowVersion)).status).toBe(409)
+    // Name and place of the site stay as they are.
+    expect((await site())!).toMatchObject({ name: none.name, place: none.place })
+  })
+})
+
 describe('the people of a site', () => {
   test('are renamed, given another role and licence, and leave, with a way back', async () => {
     const scout = done(await app.call(sites.addPerson, at, { name: 'Dario', role: 'scout' }, as))

@@ -17,6 +17,11 @@ const siteOf = (row: Row): StoredSite => ({
   auditYears: row['audit_years'] as number | null,
   timeZone: row['time_zone'] as string,
   units: row['units'] as Site['units'],
+  rules: {
+    country: row['rules_country'] as string,
+    region: row['rules_region'] as string,
+    checkedOn: row['rules_checked_on'] as string | null,
+  },
   archivedAt: row['archived_at'] ? instantOf(row['archived_at'] as string) : null,
   rowVersion: row['row_version'] as number,
 })

@@ -1,7 +1,16 @@
 import type { Organism, OwnCountingPlan, Threshold } from '@bocado/contract'
 import { countingPlan, strataOf, type CountedAgainst, type CountedPlace, type CountingPlan, type Stratum } from '@bocado/core'
 
-export { byHeightOf, countingVerdict, countLeans, per100Of, spotTreatment, type CountedAgainst, type CountingPlan, type Stratum } from '@bocado/core'
+export {
+  byHeightOf,
+  countingVerdict,
+  countLeans,
+  per100Of,
+  spotTreatment,
+  type CountedAgainst,
+  type CountingPlan,
+  type Stratum,
+} from '@bocado/core'
 
 /** How a count ends by a plan of the site's own. */
 export function endsBy(plan: OwnCountingPlan | null): Pick<CountedAgainst, 'choice' | 'clumping'> {

@@ -6,7 +6,8 @@ import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
-import { Heading, Line, Rows, Small, Stack } from '../design/text.js'
+import { Caution, Fields, Heading, Line, Rows, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import '../messages/en/duties.js'
@@ -29,6 +30,7 @@ export function DutiesPanel() {
   return (
     <Stack>
       <Heading>{t('duty.title')}</Heading>
+      <RulesOf />
       {listed.length === 0 ? <p>{t('duty.none')}</p> : null}
       <Rows>
         {listed.map((one) => (
@@ -83,6 +85,52 @@ export function DutiesPanel() {
         </Rows>
       ) : null}
     </Stack>
+  )
+}
+
+/** Whose rules hold here, and whether the list was held against them: it is never taken for complete by itself. */
+function RulesOf() {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { rules } = site
+  const [isOpen, setOpen] = useState(false)
+  const entry = useEntry(endpoints.sites.setRules, { ...rules }, site, `rules ${site.id}`)
+  const params = { siteId: site.id }
+  const save = async (): Promise<void> => {
+    if (await entry.submit(params, (values, rowVersion) => ({ ...values, rowVersion }))) setOpen(false)
+  }
+  const whose = [rules.region, rules.country].filter((name) => name !== '').join(', ')
+  if (isOpen)
+    return (
+      <Stack>
+        <Fields>
+          <TextField label={t('rules.country')} width="24ch" {...entry.bind.text('country')} />
+          <TextField label={t('rules.region')} width="24ch" hint={t('optional')} {...entry.bind.text('region')} />
+        </Fields>
+        <EntryEnd entry={entry} onSave={save} onCancel={() => setOpen(false)} />
+      </Stack>
+    )
+  if (whose === '') return <TextButton onPress={() => setOpen(true)}>{t('rules.say')}</TextButton>
+  return (
+    <div>
+      {rules.checkedOn === null ? (
+        <Caution>{t('rules.unchecked', { whose })}</Caution>
+      ) : (
+        <Small>{t('rules.checked', { whose, date: f.withYear(rules.checkedOn) })}</Small>
+      )}
+      <Line>
+        <TextButton
+          isDisabled={entry.isBarred}
+          onPress={() => void entry.submit(params, (_, rowVersion) => ({ ...rules, checkedOn: site.today, rowVersion }))}
+        >
+          {t(rules.checkedOn === null ? 'rules.isChecked' : 'rules.again')}
+        </TextButton>
+        <TextButton aria-label={t('rules.change')} onPress={() => setOpen(true)}>
+          {t('duty.change')}
+        </TextButton>
+      </Line>
+    </div>
   )
 }
 

@@ -7,7 +7,7 @@ import { useRecorded } from '../api/useRecorded.js'
 import { RequestProblem } from '../api/client.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
-import { cohortsFor, coverageOn } from '../band/treatmentCoverage.js'
+import { cohortsFor, coverageOn, waitingADay, type CostOfWaiting } from '../band/treatmentCoverage.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
@@ -21,6 +21,7 @@ import { TellApartLater } from '../library/toldApartLater.js'
 import { useToldApart } from '../library/useToldApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
 import { useKeys } from '../shell/keys.js'
+import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { BeesThere } from './BeesThere.js'
@@ -30,6 +31,8 @@ import type { Planning } from './usePlanning.js'
 import { useShelfFor, type Offered } from './useShelfFor.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
+
+const SeveralDays = partLater(async () => (await import('./SeveralDays.js')).SeveralDays)
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
 export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {
@@ -227,6 +230,7 @@ function Reached({
   const f = useFormat()
   const start = forecast.watch.season
   const { effect, residualDays, assumed } = means.does
+  const [several, setSeveral] = useState(false)
   const cohorts = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
@@ -265,6 +269,12 @@ function Reached({
           <TextButton onPress={() => onDate(f.seasonDay(start, best.day))}>{t('plan.takeBest')}</TextButton>
         ) : null}
       </p>
+      <Waits
+        cost={waitingADay(cohorts, { stages, effect, residualDays }, reached, index)}
+        counted={forecast.rounds.some(
+          ({ countedOn, checkAreaId }) => checkAreaId === null && countedOn >= f.nudge(date, -COUNT_HOLDS_DAYS),
+        )}
+      />
       <CoverageChart
         days={days}
         chosen={index}
@@ -272,11 +282,54 @@ function Reached({
         start={start}
         onChoose={(day) => onDate(f.seasonDay(start, day))}
       />
+      <TextButton aria-expanded={several} onPress={() => setSeveral(!several)}>
+        {t('jointly.open')}
+      </TextButton>
+      {several ? (
+        <SeveralDays
+          cohorts={cohorts}
+          action={{ stages, effect, residualDays }}
+          generation={reached.generation}
+          name={generation}
+          from={Math.max(forecast.heat.todayIndex, days[0]?.day ?? 0)}
+          to={days.at(-1)?.day ?? 0}
+          start={start}
+          onDate={onDate}
+        />
+      ) : null}
       <Small>
         {t('plan.how', { effect: f.percent(effect), days: residualDays, seasons: forecast.heat.pastSeasons })}{' '}
         {assumed.length > 0 ? t('plan.assumed', { by: means.product ? 'product' : 'hand', which: whichAssumed(assumed) }) : null}
       </Small>
     </>
+  )
+}
+
+/** A count says for about so long how things stand. */
+const COUNT_HOLDS_DAYS = 7
+/** What a day more hardly changes. */
+const HARDLY = 0.005
+/** So little is lost by a day that a count first is worth it. */
+const CHEAP = 0.1
+
+/** What a day of waiting costs, and whether a count may come first. */
+function Waits({ cost, counted }: { cost: CostOfWaiting | undefined; counted: boolean }) {
+  const t = useText()
+  const f = useFormat()
+  if (!cost) return null
+  const { p10, p50, p90 } = cost.lost
+  const isLess = p50 >= 0
+  const [low, high] = isLess ? [p10, p90] : [-p90, -p10]
+  const said = Math.abs(p50) < HARDLY ? 'same' : isLess ? 'less' : 'more'
+  return (
+    <Small data-testid="waiting">
+      {t(`plan.waiting.${said}`, {
+        share: f.percent(Math.abs(p50)),
+        low: f.number(100 * Math.max(0, low)),
+        high: f.percent(Math.max(0, high)),
+      })}{' '}
+      {p90 < CHEAP && !counted ? t('plan.waiting.count') : null}
+    </Small>
   )
 }
 

@@ -59,6 +59,18 @@ export const plan = {
     'Taken as killing {effect} of what it meets{days, plural, =0 { on its day alone} one {, acting on for one day} other {, acting on for {days, number} days}}, over {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
   'plan.intervals':
     'Re-entry after {reEntry} h, harvest after {preHarvest, plural, one {one day} other {{preHarvest, number} days}}. Wear: {protection}.',
+  'jointly.open': 'Two or three days together',
+  'jointly.interval': 'Apart at least',
+  'jointly.label': 'as the label asks',
+  'jointly.days': 'days',
+  'jointly.finding': 'Trying the days.',
+  'jointly.none': 'From today on nothing of it is in reach.',
+  'jointly.take': 'Take {date}',
+  'jointly.reach': '{count, plural, one {reaches} other {together reach}} {share} ({low} to {high}) of the {generation}.',
+  'plan.waiting.less': 'A day later it reaches {share} less ({low} to {high}).',
+  'plan.waiting.more': 'A day later it reaches {share} more ({low} to {high}).',
+  'plan.waiting.same': 'A day later it reaches as much.',
+  'plan.waiting.count': 'A count first costs little, and may save it.',
   'plan.harvest.under-way':
     '{crop} is being picked since {since}. After this, {days, plural, one {one day goes} other {{days, number} days go}} by without picking: again from {from}.',
   'plan.harvest.may-begin':

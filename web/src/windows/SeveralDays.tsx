@@ -1,0 +1,95 @@
+import { wrap } from 'comlink'
+import { useEffect, useState } from 'react'
+import { reachedBySeveral, type Action, type ReachedCohorts } from '../band/treatmentCoverage.js'
+import { TextButton } from '../design/buttons.js'
+import { NumberField, readable } from '../design/NumberField.js'
+import { Rows, Small, Stack } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import type { DaysAsked, DaysFound } from '../workers/days.js'
+import type { DaysWorker } from '../workers/days.worker.js'
+import '../messages/en/plan.js'
+
+/** Until somebody types what the label asks. */
+const USUAL_INTERVAL = 7
+
+function useBestDays(asked: DaysAsked): DaysFound[] | null {
+  const key = JSON.stringify(asked)
+  const [found, setFound] = useState<{ of: string; found: DaysFound[] } | null>(null)
+  useEffect(() => {
+    let current = true
+    const thread = new Worker(new URL('../workers/days.worker.ts', import.meta.url), { type: 'module' })
+    void wrap<DaysWorker>(thread)
+      .bestByNumber(JSON.parse(key) as DaysAsked)
+      .then((days) => current && setFound({ of: key, found: days }))
+    return () => {
+      current = false
+      thread.terminate()
+    }
+  }, [key])
+  return found?.of === key ? found.found : null
+}
+
+/** Which two or three days of a generation together reach most of it, from today on, and how much more than one. */
+export function SeveralDays(p: {
+  cohorts: ReachedCohorts
+  action: Action
+  generation: string
+  name: string
+  /** First and last day of the season that are thought of. */
+  from: number
+  to: number
+  /** First day of the season. */
+  start: string
+  onDate: (date: string) => void
+}) {
+  const t = useText()
+  const f = useFormat()
+  const { effect, residualDays } = p.action
+  const [interval, setInterval] = useState<number | null>(USUAL_INTERVAL)
+  const minInterval = Math.min(60, Math.max(1, readable(interval) ?? USUAL_INTERVAL))
+  const own = p.cohorts.generations.find(({ generation }) => generation === p.generation)
+  const found = useBestDays({ cohorts: own?.cohorts ?? [], from: p.from, to: p.to, effect, residualDays, minInterval })
+  return (
+    <Stack $gap={8} data-testid="several-days">
+      <NumberField
+        label={t('jointly.interval')}
+        hint={t('jointly.label')}
+        width="14ch"
+        digits={0}
+        unit={t('jointly.days')}
+        value={interval}
+        onChange={setInterval}
+      />
+      {found === null ? <Small role="status">{t('jointly.finding')}</Small> : null}
+      {found !== null && found.length === 0 ? <Small>{t('jointly.none')}</Small> : null}
+      <Rows>
+        {(found ?? []).map(({ days }) => {
+          const reach = reachedBySeveral(p.cohorts, p.action, p.generation, days)
+          return reach ? (
+            <li key={days.length}>
+              {days.map((day, i) => {
+                const date = f.seasonDay(p.start, day)
+                return (
+                  <span key={day}>
+                    {i === 0 ? '' : ', '}
+                    <TextButton aria-label={t('jointly.take', { date: f.date(date) })} onPress={() => p.onDate(date)}>
+                      {f.date(date)}
+                    </TextButton>
+                  </span>
+                )
+              })}{' '}
+              {t('jointly.reach', {
+                share: f.percent(reach.p50),
+                low: f.number(100 * reach.p10),
+                high: f.number(100 * reach.p90),
+                generation: p.name,
+                count: days.length,
+              })}
+            </li>
+          ) : null
+        })}
+      </Rows>
+    </Stack>
+  )
+}
