@@ -147,6 +147,7 @@ export function DoneFields(p: {
       </Fields>
       {label ? (
         <ClearOf
+          key={p.place.id}
           placeId={p.place.id}
           placeHa={p.place.areaHa}
           metres={values.keptClearM}

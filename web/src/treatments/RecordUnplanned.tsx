@@ -15,6 +15,9 @@ import { PlaceSelect } from './PlaceSelect.js'
 
 type Values = DoneValues & { watchId: string | null; means: string | null; placeId: string | null; deviationReason: string }
 
+/** How much was treated is of the place: of another one nothing has been said yet. */
+const NO_GROUND = { areaHa: null, keptClearM: null }
+
 /** What was done without a plan. A record accepts what was done: what is not for its target is marked, with the reason that is given. */
 export function RecordUnplanned(p: {
   rows: readonly WatchForecast[]
@@ -88,7 +91,7 @@ export function RecordUnplanned(p: {
             width="32ch"
             options={p.rows.map((r) => ({ id: r.watch.id, label: nameOf(r) }))}
             value={values.watchId}
-            onChange={(watchId) => entry.set({ watchId, placeId: null })}
+            onChange={(watchId) => entry.set({ watchId, placeId: null, ...NO_GROUND })}
             error={errors['watchId']}
           />
           <Select
@@ -104,7 +107,7 @@ export function RecordUnplanned(p: {
               block={block}
               places={places}
               value={values.placeId}
-              onChange={(placeId) => entry.set({ placeId })}
+              onChange={(placeId) => entry.set({ placeId, ...NO_GROUND })}
               error={errors['placeId']}
             />
           ) : null}

@@ -1,5 +1,5 @@
 import { wrap } from 'comlink'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { reachedBySeveral, type Action, type ReachedCohorts } from '../band/treatmentCoverage.js'
 import { TextButton } from '../design/buttons.js'
 import { NumberField, readable } from '../design/NumberField.js'
@@ -14,20 +14,19 @@ import '../messages/en/plan.js'
 const USUAL_INTERVAL = 7
 
 function useBestDays(asked: DaysAsked): DaysFound[] | null {
-  const key = JSON.stringify(asked)
-  const [found, setFound] = useState<{ of: string; found: DaysFound[] } | null>(null)
+  const [found, setFound] = useState<{ of: DaysAsked; found: DaysFound[] } | null>(null)
   useEffect(() => {
     let current = true
     const thread = new Worker(new URL('../workers/days.worker.ts', import.meta.url), { type: 'module' })
     void wrap<DaysWorker>(thread)
-      .bestByNumber(JSON.parse(key) as DaysAsked)
-      .then((days) => current && setFound({ of: key, found: days }))
+      .bestByNumber(asked)
+      .then((days) => current && setFound({ of: asked, found: days }))
     return () => {
       current = false
       thread.terminate()
     }
-  }, [key])
-  return found?.of === key ? found.found : null
+  }, [asked])
+  return found?.of === asked ? found.found : null
 }
 
 /** Which two or three days of a generation together reach most of it, from today on, and how much more than one. */
@@ -49,7 +48,13 @@ export function SeveralDays(p: {
   const [interval, setInterval] = useState<number | null>(USUAL_INTERVAL)
   const minInterval = Math.min(60, Math.max(1, readable(interval) ?? USUAL_INTERVAL))
   const own = p.cohorts.generations.find(({ generation }) => generation === p.generation)
-  const found = useBestDays({ cohorts: own?.cohorts ?? [], from: p.from, to: p.to, effect, residualDays, minInterval })
+  const { from, to } = p
+  // The same for as long as the same is asked: a day that is dragged past asks for nothing new.
+  const asked = useMemo(
+    () => ({ cohorts: own?.cohorts ?? [], from, to, effect, residualDays, minInterval }),
+    [own, from, to, effect, residualDays, minInterval],
+  )
+  const found = useBestDays(asked)
   return (
     <Stack $gap={8} data-testid="several-days">
       <NumberField
