@@ -282,21 +282,23 @@ function Reached({
         start={start}
         onChoose={(day) => onDate(f.seasonDay(start, day))}
       />
-      <TextButton aria-expanded={several} onPress={() => setSeveral(!several)}>
-        {t('jointly.open')}
-      </TextButton>
-      {several ? (
-        <SeveralDays
-          cohorts={cohorts}
-          action={{ stages, effect, residualDays }}
-          generation={reached.generation}
-          name={generation}
-          from={Math.max(forecast.heat.todayIndex, days[0]?.day ?? 0)}
-          to={days.at(-1)?.day ?? 0}
-          start={start}
-          onDate={onDate}
-        />
-      ) : null}
+      <Stack $gap={8} data-part="days">
+        <TextButton aria-expanded={several} onPress={() => setSeveral(!several)}>
+          {t('jointly.open')}
+        </TextButton>
+        {several ? (
+          <SeveralDays
+            cohorts={cohorts}
+            action={{ stages, effect, residualDays }}
+            generation={reached.generation}
+            name={generation}
+            from={Math.max(forecast.heat.todayIndex, days[0]?.day ?? 0)}
+            to={days.at(-1)?.day ?? 0}
+            start={start}
+            onDate={onDate}
+          />
+        ) : null}
+      </Stack>
       <Small>
         {t('plan.how', { effect: f.percent(effect), days: residualDays, seasons: forecast.heat.pastSeasons })}{' '}
         {assumed.length > 0 ? t('plan.assumed', { by: means.product ? 'product' : 'hand', which: whichAssumed(assumed) }) : null}
