@@ -290,6 +290,7 @@ test('whatever is written down in the field is stored once, though both servers 
     ['event_record', 2, (app, key) => app.call(traps.takeFile, here, file, { ...by, key })],
     // Without one key, since each try of the queue has its own; under one id.
     ['unknown_find', 1, (app, _, id) => app.call(library.keepUnknown, here, { id, seen: 'leaf:holes' }, by)],
+    ['identity_check', 1, (app, _, id) => app.call(library.check, here, { id, organismId: 'wild-parsnip', answers: { stem: 'here' } }, by)],
   ]
   for (const [table, rows, send] of sent) {
     const [key, id] = [randomUUID(), randomUUID()]
@@ -299,6 +300,11 @@ test('whatever is written down in the field is stored once, though both servers 
     const [[stored]] = await one.database.query<Row[]>(`SELECT COUNT(*) AS n FROM ${table} WHERE site_id = ?`, [site.site.id])
     expect([table, Number(stored?.['n'])]).toEqual([table, rows])
   }
+  // What is changed over what one sees is changed by one of them.
+  const { rowVersion } = done(await one.call(sites.list, {}, {}, by)).find(({ id }) => id === site.site.id)!
+  const rules = { country: 'United States', region: 'Washington', rowVersion }
+  const set = await Promise.all(Array.from({ length: 20 }, (_, i) => (i % 2 ? one : other).call(sites.setRules, here, rules, by)))
+  expect(set.map(({ status }) => status).sort()).toEqual([200, ...Array<number>(19).fill(409)])
 })
 
 test('what a server was doing when it was killed the other finishes', async () => {

@@ -270,7 +270,7 @@ function Reached({
         ) : null}
       </p>
       <Waits
-        cost={waitingADay(cohorts, { stages, effect, residualDays }, reached, index)}
+        cost={index < forecast.heat.todayIndex ? undefined : waitingADay(cohorts, { stages, effect, residualDays }, reached, index)}
         counted={forecast.rounds.some(
           ({ countedOn, checkAreaId }) => checkAreaId === null && countedOn >= f.nudge(date, -COUNT_HOLDS_DAYS),
         )}
@@ -320,15 +320,16 @@ function Waits({ cost, counted }: { cost: CostOfWaiting | undefined; counted: bo
   const f = useFormat()
   if (!cost) return null
   const { p10, p50, p90 } = cost.lost
-  const isLess = p50 >= 0
-  const [low, high] = isLess ? [p10, p90] : [-p90, -p10]
-  const said = Math.abs(p50) < HARDLY ? 'same' : isLess ? 'less' : 'more'
+  const said = Math.max(-p10, p90) < HARDLY ? 'same' : p10 >= 0 ? 'less' : p90 <= 0 ? 'more' : 'either'
+  const [low, high] = said === 'more' ? [-p90, -p10] : [p10, p90]
   return (
     <Small data-testid="waiting">
       {t(`plan.waiting.${said}`, {
         share: f.percent(Math.abs(p50)),
-        low: f.number(100 * Math.max(0, low)),
-        high: f.percent(Math.max(0, high)),
+        low: f.number(100 * low),
+        high: f.percent(high),
+        more: f.percent(-p10),
+        less: f.percent(p90),
       })}{' '}
       {p90 < CHEAP && !counted ? t('plan.waiting.count') : null}
     </Small>

@@ -12,6 +12,7 @@ import '../messages/en/plan.js'
 
 /** Until somebody types what the label asks. */
 const USUAL_INTERVAL = 7
+const LONGEST_INTERVAL = 60
 
 function useBestDays(asked: DaysAsked): DaysFound[] | null {
   const [found, setFound] = useState<{ of: DaysAsked; found: DaysFound[] } | null>(null)
@@ -46,7 +47,9 @@ export function SeveralDays(p: {
   const f = useFormat()
   const { effect, residualDays } = p.action
   const [interval, setInterval] = useState<number | null>(USUAL_INTERVAL)
-  const minInterval = Math.min(60, Math.max(1, readable(interval) ?? USUAL_INTERVAL))
+  const typed = readable(interval)
+  const isInRange = typed !== null && typed >= 1 && typed <= LONGEST_INTERVAL
+  const minInterval = isInRange ? typed : USUAL_INTERVAL
   const own = p.cohorts.generations.find(({ generation }) => generation === p.generation)
   const { from, to } = p
   // The same for as long as the same is asked: a day that is dragged past asks for nothing new.
@@ -65,11 +68,12 @@ export function SeveralDays(p: {
         unit={t('jointly.days')}
         value={interval}
         onChange={setInterval}
+        error={isInRange ? undefined : t('jointly.range')}
       />
       {found === null ? <Small role="status">{t('jointly.finding')}</Small> : null}
       {found !== null && found.length === 0 ? <Small>{t('jointly.none')}</Small> : null}
       <Rows>
-        {(found ?? []).map(({ days }) => {
+        {(isInRange ? (found ?? []) : []).map(({ days }) => {
           const reach = reachedBySeveral(p.cohorts, p.action, p.generation, days)
           return reach ? (
             <li key={days.length}>
