@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { id, instantSchema, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 import { roles } from './rights.js'
+import { helpingOnly, helpInput } from './sites.js'
 
 const LONGEST_DAYS = 30
 
@@ -19,17 +20,20 @@ export const invitationSchema = z.object({
 })
 export type Invitation = z.infer<typeof invitationSchema>
 
-export const invitationInput = z.object({
-  name: text('a name', 120),
-  role: z.enum(roles, { error: 'choose a role' }),
-  licensed: z.boolean().default(false),
-  personId: id.nullable().default(null),
-  days: z
-    .int()
-    .min(1)
-    .max(LONGEST_DAYS, { error: `give it at most ${LONGEST_DAYS} days` })
-    .default(7),
-})
+export const invitationInput = helpingOnly(
+  z.object({
+    name: text('a name', 120),
+    role: z.enum(roles, { error: 'choose a role' }),
+    licensed: z.boolean().default(false),
+    personId: id.nullable().default(null),
+    days: z
+      .int()
+      .min(1)
+      .max(LONGEST_DAYS, { error: `give it at most ${LONGEST_DAYS} days` })
+      .default(7),
+    help: helpInput.nullable().default(null),
+  }),
+)
 
 const siteParams = z.object({ siteId: id })
 /** The part of the link behind its #, shown once and kept nowhere. */

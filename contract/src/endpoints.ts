@@ -10,6 +10,7 @@ import { demo, devices } from './devices.js'
 import { flags } from './flags.js'
 import { ground } from './ground.js'
 import { harvests } from './harvests.js'
+import { helping } from './helping.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { phones } from './phones.js'
@@ -48,6 +49,7 @@ export const endpoints = {
   harvests,
   crops,
   arrivals,
+  helping,
   outcomes,
   devices,
   demo,

@@ -118,14 +118,14 @@ export const searchSchema = z.object({
 })
 export type Search = z.infer<typeof searchSchema>
 
-const count = (what: string) =>
+export const plantCount = (what: string) =>
   z
     .int({ error: `enter ${what} as a whole number` })
     .min(0, { error: 'must be at least 0' })
     .max(10_000_000, { error: 'must be at most 10,000,000' })
     .nullable()
     .default(null)
-const minutes = z
+export const workMinutes = z
   .int({ error: 'enter the minutes as a whole number' })
   .min(0, { error: 'must be at least 0' })
   .max(1440, { error: 'must be at most 1440' })
@@ -135,14 +135,14 @@ const minutes = z
 const seen = {
   seenOn: civilDateSchema,
   sight: z.enum(flagSights, { error: 'say what is seen there' }),
-  plants: count('the plants'),
+  plants: plantCount('the plants'),
   areaM2: number('the area', 0.01, 10_000_000, 'm²').nullable().default(null),
   cover: z.enum(coverClasses).nullable().default(null),
   stage: z.string().max(40).nullable().default(null),
   height: z.enum(heightClasses).nullable().default(null),
   methodId: z.string().max(80).nullable().default(null),
   taken: takenInput(0.01),
-  minutes,
+  minutes: workMinutes,
   dueOn: civilDateSchema.nullable().default(null),
   photo: photoInput.nullable().default(null),
   note,
@@ -162,6 +162,15 @@ const sensible = <S extends Seen>(schema: S) =>
     })
     .refine(({ seenOn, dueOn }) => dueOn === null || dueOn > seenOn, { path: ['dueOn'], error: 'must lie after the day of the visit' })
 
+export const flagPosition = z
+  .object({
+    latitude: number('the latitude', -90, 90),
+    longitude: number('the longitude', -180, 180),
+    accuracyM: number('the accuracy', 0, 100_000).nullable().default(null),
+  })
+  .nullable()
+  .default(null)
+
 const pin = {
   /** null: it is not known what it is. */
   organismId: z.string().max(80).nullable(),
@@ -174,21 +183,14 @@ const pin = {
     .nullable()
     .default(null),
   colour: z.enum(flagColours).nullable().default(null),
-  position: z
-    .object({
-      latitude: number('the latitude', -90, 90),
-      longitude: number('the longitude', -180, 180),
-      accuracyM: number('the accuracy', 0, 100_000).nullable().default(null),
-    })
-    .nullable()
-    .default(null),
+  position: flagPosition,
 }
 
 const searched = {
   placeId: z.uuid({ error: 'choose where you searched' }),
   organismIds: z.array(z.string().max(80)).min(1, { error: 'say what you looked for' }).max(30, { error: 'use at most 30' }),
   searchedOn: civilDateSchema,
-  minutes,
+  minutes: workMinutes,
   viewM: number('the width', 0.2, 200, 'm').nullable().default(null),
   /** Of the place, where no track tells it. */
   coveredShare: number('the share', 0.01, 1).nullable().default(null),

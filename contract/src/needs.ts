@@ -59,6 +59,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
     but: { check: 'observe', removeCheck: 'observe', restoreCheck: 'observe', paste: 'observe', issueToken: 'lead', endToken: 'lead' },
   },
   harvests: { reads: 'look', writes: 'observe' },
+  helping: { reads: 'help', writes: 'help' },
   crops: { reads: 'look', writes: 'tend', but: { addStage: 'observe', removeStage: 'observe', restoreStage: 'observe' } },
   arrivals: { reads: 'look', writes: 'observe' },
   ground: { reads: 'look', writes: 'lead' },

@@ -23,6 +23,8 @@ export const personSchema = z.object({
   /** Its last day; null where nobody said. */
   licenceUntil: civilDateSchema.nullable(),
   signsIn: z.boolean(),
+  /** Of a volunteer: the one day, and the blocks. */
+  help: z.object({ on: civilDateSchema, blockIds: z.array(id) }).nullable(),
   rowVersion,
 })
 export type Person = z.infer<typeof personSchema>
@@ -94,15 +96,26 @@ const siteFields = {
     .nullable()
     .default(null),
 }
-export const personInput = z.object({
+/** The one day on which a volunteer works, and in which blocks. */
+export const helpInput = z.object({
+  on: civilDateSchema,
+  blockIds: z.array(z.uuid()).min(1, { error: 'choose at least one block' }).max(50, { error: 'use at most 50 blocks' }),
+})
+type Helps = z.ZodType<{ role: (typeof roles)[number]; help: z.infer<typeof helpInput> | null }>
+/** A volunteer works on one day, in some blocks; nobody else is held to one. */
+export const helpingOnly = <S extends Helps>(schema: S) =>
+  schema.refine(({ role, help }) => role !== 'volunteer' || help !== null, { path: ['help'], error: 'choose the day and the blocks' })
+const personFields = z.object({
   name: text('a name', 120),
   role: z.enum(roles, { error: 'choose a role' }),
   licensed: z.boolean().default(false),
   licenceNumber: z.string().trim().max(60, { error: 'use at most 60 characters' }).default(''),
   licenceUntil: civilDateSchema.nullable().default(null),
+  help: helpInput.nullable().default(null),
 })
+export const personInput = helpingOnly(personFields)
 /** Somebody new, or with `personId` somebody who works at another site of the holding. */
-export const memberInput = personInput.extend({ personId: id.nullable().default(null) })
+export const memberInput = helpingOnly(personFields.extend({ personId: id.nullable().default(null) }))
 /** Without a holding the site begins one of its own. Who starts it owns it. */
 export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable().default(null) })
 const ruler = z.string().trim().max(80, { error: 'use at most 80 characters' })
@@ -306,7 +319,7 @@ export const sites = {
     path: '/sites/:siteId/people/:personId',
     summary: 'Change a person’s name, role or licence',
     params: personParams,
-    input: personInput.extend({ rowVersion }),
+    input: helpingOnly(personFields.extend({ rowVersion })),
     response: personSchema,
   }),
   removePerson: endpoint({

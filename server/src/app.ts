@@ -23,6 +23,7 @@ import { pageHtml } from './http/pageHtml.js'
 import { HttpProblem, toProblem } from './http/problems.js'
 import { readFirst } from './http/readFirst.js'
 import type { Serving } from './http/route.js'
+import { helpingRoutes } from './helping/routes.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { packageRoutes } from './package/routes.js'
@@ -94,6 +95,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     harvestRoutes,
     cropRoutes,
     arrivalRoutes,
+    helpingRoutes,
     weatherRoutes,
     weatherFileRoutes,
     watchRoutes,

@@ -215,7 +215,8 @@ describe('who may do what', () => {
   const people = new Map<Role, string>()
   beforeAll(async () => {
     for (const role of roles) {
-      const input = { name: `A ${role}`, role }
+      const help = role === 'volunteer' ? { on: '2026-06-12', blockIds: [place.blockId] } : null
+      const input = { name: `A ${role}`, role, help }
       const { id } = done(await app.call(endpoints.sites.addPerson, { siteId: place.site.id }, input, { person: place.person }))
       people.set(role, id)
     }

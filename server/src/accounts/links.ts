@@ -1,10 +1,20 @@
 import { randomUUID } from 'node:crypto'
-import { may, type account, type crew, type Invitation, type ParsedInputOf, type ResponseOf, type Role } from '@bocado/contract'
+import {
+  may,
+  type account,
+  type crew,
+  type Invitation,
+  type ParsedInputOf,
+  type Person,
+  type ResponseOf,
+  type Role,
+} from '@bocado/contract'
 import { ALL_SITES } from '@bocado/contract'
 import { auditOther, instantOf, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { insertPerson, joinSite } from '../sites/store.js'
+import { requireBlocks } from '../sites/service.js'
+import { helpColumns, helpOf, insertPerson, joinSite } from '../sites/store.js'
 import { giveAccount } from './service.js'
 import type { SignedIn, Visitor } from './visitor.js'
 import { endSignIns, findAccount, openSignIn, setPassword } from './store.js'
@@ -21,6 +31,7 @@ interface StoredLink {
   name: string
   role: Role | null
   licensed: boolean
+  help: Person['help']
   createdBy: string
   invitedBy: string
   expiresAt: string
@@ -47,6 +58,7 @@ async function openLink(db: Queryable, token: string, hold = ''): Promise<Stored
     name: row['name'] as string,
     role: row['role'] as Role | null,
     licensed: Boolean(row['licensed']),
+    help: helpOf(row),
     createdBy: row['created_by'] as string,
     invitedBy: row['invited_by'] as string,
     expiresAt: instantOf(row['expires_at'] as string),
@@ -88,9 +100,9 @@ export async function useLink(
       if (signInName === null) throw fieldProblem('signInName', 'enter a name to sign in with')
       if (link.personId !== null && (await findAccount(tx, { personId: link.personId })))
         throw new HttpProblem(410, 'You have an account here already. Sign in by it, or ask for a new password.')
-      const { role, licensed } = link
+      const { role, licensed, help } = link
       if (link.personId === null)
-        await insertPerson(tx, link.siteId, { id: personId, name: name ?? link.name, role: role as Role, licensed })
+        await insertPerson(tx, link.siteId, { id: personId, name: name ?? link.name, role: role as Role, licensed, help })
       await giveAccount(tx, personId, signInName, passwordHash as string)
     } else await joinAs(tx, link, personId)
     const w: Write = { tx, siteId: link.siteId, personId, now: await clock.now(tx) }
@@ -109,7 +121,7 @@ async function joinAs(tx: Transaction, link: StoredLink, personId: string): Prom
     personId,
   ])
   if (here) throw new HttpProblem(409, 'You work at this site already.')
-  await joinSite(tx, link.siteId, { id: personId, role: link.role as Role, licensed: link.licensed })
+  await joinSite(tx, link.siteId, { id: personId, role: link.role as Role, licensed: link.licensed, help: link.help })
 }
 
 /** Who invited may have left, or lead no longer. */
@@ -131,9 +143,21 @@ async function makeLink(
   const token = newToken()
   const id = randomUUID()
   await w.tx.query(
-    `INSERT INTO link (id, kind, token_hash, site_id, person_id, name, role, licensed, created_by, created_at, expires_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL ? HOUR)`,
-    [id, link.kind, hashOf(token), w.siteId, link.personId, link.name, link.role, link.licensed, w.personId, hours],
+    `INSERT INTO link (id, kind, token_hash, site_id, person_id, name, role, licensed, help_on, help_in, created_by, created_at, expires_at)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(), UTC_TIMESTAMP() + INTERVAL ? HOUR)`,
+    [
+      id,
+      link.kind,
+      hashOf(token),
+      w.siteId,
+      link.personId,
+      link.name,
+      link.role,
+      link.licensed,
+      ...(link.role ? helpColumns(link.role, link.help) : [null, null]),
+      w.personId,
+      hours,
+    ],
   )
   await auditOther(w, 'link', id, 'create', null, { kind: link.kind, name: link.name, role: link.role })
   w.tx.touch(w.siteId, 'site')
@@ -172,23 +196,25 @@ const roleAt = async (w: Write, personId: string): Promise<Role | undefined> => 
 /** Invites somebody. Nobody gives more than they have: owners are made by owners. */
 export async function invite(w: Write, input: ParsedInputOf<typeof crew.invite>): Promise<ResponseOf<typeof crew.invite>> {
   const mine = await roleAt(w, w.personId)
-  let { name, role, licensed } = input
+  let { name, role, licensed, help } = input
   if (input.personId !== null) {
     const theirs = await roleAt(w, input.personId)
     if (!theirs) throw fieldProblem('personId', 'choose somebody of this site')
     if (await findAccount(w.tx, { personId: input.personId })) throw fieldProblem('personId', 'has an account already')
     const [[row]] = await w.tx.query<Row[]>(
-      'SELECT p.name, sp.licensed FROM person p JOIN site_person sp ON sp.person_id = p.id WHERE p.id = ? AND sp.site_id = ?',
+      'SELECT p.name, sp.licensed, sp.help_on, sp.help_in FROM person p JOIN site_person sp ON sp.person_id = p.id WHERE p.id = ? AND sp.site_id = ?',
       [input.personId, w.siteId],
     )
     // What they are was given before; the link gives them a way in and nothing else.
     name = row!['name'] as string
     licensed = Boolean(row!['licensed'])
+    help = helpOf(row!)
     role = theirs
     await requireOnlyOurs(w, input.personId)
   }
   if (role === 'owner' && !(mine && may(mine, 'own'))) throw fieldProblem('role', 'only an owner makes owners')
-  return makeLink(w, { kind: 'invitation', personId: input.personId, name, role, licensed }, input.days * 24)
+  await requireBlocks(w.tx, w.siteId, help)
+  return makeLink(w, { kind: 'invitation', personId: input.personId, name, role, licensed, help }, input.days * 24)
 }
 
 export async function withdraw(w: Write, invitationId: string, rowVersion: number): Promise<{ id: string }> {
@@ -226,5 +252,5 @@ export async function resetLink(w: Write, personId: string): Promise<ResponseOf<
   if (!known) throw new HttpProblem(409, 'They have no account yet. Invite them instead.')
   await requireOnlyOurs(w, personId)
   const [[row]] = await w.tx.query<Row[]>('SELECT name FROM person WHERE id = ?', [personId])
-  return makeLink(w, { kind: 'reset', personId, name: row!['name'] as string, role: null, licensed: false }, RESET_HOURS)
+  return makeLink(w, { kind: 'reset', personId, name: row!['name'] as string, role: null, licensed: false, help: null }, RESET_HOURS)
 }

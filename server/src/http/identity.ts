@@ -72,7 +72,9 @@ export async function callerAt(db: Queryable, token: string | undefined, siteId:
   return { personId: row['person_id'] as string, role: isElsewhere ? undefined : ((row['role'] as Role | null) ?? undefined), phoneSite }
 }
 
-const MISSING: Record<Exclude<Right, 'look'>, string> = {
+const MISSING: Record<Right, string> = {
+  help: 'This is for who helps at this site, or records what is seen there.',
+  look: 'Who helps for a day sees the work of that day. Ask who leads this site.',
   observe: 'Who may only look at this site can change nothing. Ask who leads it.',
   tend: 'This is for who scouts or leads this site. Ask who leads it.',
   treat: 'This is for who treats or leads this site. Ask who leads it.',
@@ -90,5 +92,5 @@ export function requireNeed(need: Need, caller: Caller | undefined, siteId: stri
     throw new HttpProblem(403, 'For this a code is not enough: sign in by your password or passkey.')
   if (need === 'signed-in' || need === 'self' || siteId === undefined) return
   if (caller.role === undefined) throw new HttpProblem(404, 'There is no such site.')
-  if (!may(caller.role, need)) throw new HttpProblem(403, MISSING[need as Exclude<Right, 'look'>])
+  if (!may(caller.role, need)) throw new HttpProblem(403, MISSING[need])
 }

@@ -17,7 +17,18 @@ import {
 } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/serving.js'
-import { findSite, insertPerson, joinSite, listSites, listSitesOf, peopleOf, seasonsOf, sitesOfHoldings, type StoredSite } from './store.js'
+import {
+  findSite,
+  helpColumns,
+  insertPerson,
+  joinSite,
+  listSites,
+  listSitesOf,
+  peopleOf,
+  seasonsOf,
+  sitesOfHoldings,
+  type StoredSite,
+} from './store.js'
 
 /** A site without a latitude is taken to lie in the north. */
 export const hemisphereOf = (site: Pick<StoredSite, 'latitude'>): Hemisphere => ((site.latitude ?? 0) < 0 ? 'south' : 'north')
@@ -74,7 +85,12 @@ export async function everySite(db: Queryable, clock: Clock): Promise<Site[]> {
 
 /** The sites at which somebody works. */
 export async function getSites(db: Queryable, clock: Clock, personId: string): Promise<Site[]> {
-  return presented(db, clock, await listSitesOf(db, personId))
+  const all = await presented(db, clock, await listSitesOf(db, personId))
+  return all.map((site) => {
+    const self = site.people.filter(({ id }) => id === personId)
+    // Who helps for a day is told where they are, and not who else works there.
+    return self.some(({ role }) => role === 'volunteer') ? { ...site, people: self, seasons: [site.season.start] } : site
+  })
 }
 
 type SiteColumns = Pick<
@@ -153,6 +169,7 @@ async function personAt(w: Write, personId: string): Promise<Person> {
 export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<typeof sites.addPerson>): Promise<Person> {
   await holdPeople(w)
   if (input.role === 'owner') await requireOwner(w)
+  await requireBlocks(w.tx, w.siteId, input.help)
   const id = personId ?? randomUUID()
   if ((await peopleOf(w.tx, [w.siteId])).get(w.siteId)?.some((one) => one.id === id))
     throw fieldProblem('personId', 'works at this site already; change what they may do there instead')
@@ -170,6 +187,13 @@ export async function addPerson(w: Write, { personId, ...input }: ParsedInputOf<
   await auditOther(w, 'site_person', id, 'create', null, input)
   touchPeople(w)
   return personAt(w, id)
+}
+
+/** Refuses blocks that are none of this site. */
+export async function requireBlocks(db: Queryable, siteId: string, help: Person['help']): Promise<void> {
+  if (!help) return
+  const [rows] = await db.query<Row[]>("SELECT id FROM place WHERE site_id = ? AND level = 'block' AND deleted_at IS NULL", [siteId])
+  if (help.blockIds.some((id) => !rows.some((row) => row['id'] === id))) throw fieldProblem('help.blockIds', 'choose blocks of this site')
 }
 
 /** Whose name was taken out does not come back under a number. */
@@ -208,7 +232,8 @@ async function memberRow(w: Write, personId: string, rowVersion: number): Promis
 }
 
 export async function changePerson(w: Write, personId: string, input: ParsedInputOf<typeof sites.changePerson>): Promise<Person> {
-  const { rowVersion, name, role, licensed, licenceNumber, licenceUntil } = input
+  const { rowVersion, name, role, licensed, licenceNumber, licenceUntil, help } = input
+  await requireBlocks(w.tx, w.siteId, help)
   const row = await memberRow(w, personId, rowVersion)
   const before = await personAt(w, personId)
   if (role === 'owner' || before.role === 'owner') await requireOwner(w)
@@ -216,9 +241,9 @@ export async function changePerson(w: Write, personId: string, input: ParsedInpu
   await w.tx.query('UPDATE person SET name = ? WHERE id = ?', [name, personId])
   const { licensed: was, licenceNumber: numberBefore, licenceUntil: untilBefore } = before
   await w.tx.query(
-    `UPDATE site_person SET role = ?, licensed = ?, licence_number = ?, licence_until = ?, row_version = row_version + 1
+    `UPDATE site_person SET role = ?, licensed = ?, licence_number = ?, licence_until = ?, help_on = ?, help_in = ?, row_version = row_version + 1
      WHERE site_id = ? AND person_id = ?`,
-    [role, licensed, licenceNumber, licenceUntil, w.siteId, personId],
+    [role, licensed, licenceNumber, licenceUntil, ...helpColumns(role, help), w.siteId, personId],
   )
   await auditOther(
     w,
@@ -226,7 +251,7 @@ export async function changePerson(w: Write, personId: string, input: ParsedInpu
     personId,
     'change',
     { name: before.name, role: row['role'] as string, licensed: was, licenceNumber: numberBefore, licenceUntil: untilBefore },
-    { name, role, licensed, licenceNumber, licenceUntil },
+    { name, role, licensed, licenceNumber, licenceUntil, ...(help ? { helpsOn: help.on } : {}) },
   )
   touchPeople(w)
   return personAt(w, personId)

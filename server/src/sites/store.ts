@@ -1,5 +1,5 @@
 import type { Holding, Person, Site } from '@bocado/contract'
-import { instantOf, type Queryable, type Row } from '../database/index.js'
+import { instantOf, jsonOf, type Queryable, type Row } from '../database/index.js'
 
 export type StoredSite = Omit<Site, 'today' | 'season' | 'seasons' | 'versions' | 'people' | 'holding'> & {
   holding: Omit<Holding, 'sites'>
@@ -58,12 +58,16 @@ export async function sitesOfHoldings(db: Queryable, holdingIds: readonly string
   return new Map(rows.map((row) => [row['holding_id'] as string, Number(row['sites'])]))
 }
 
+/** The day and the blocks of a volunteer. */
+export const helpOf = (row: Row): Person['help'] =>
+  row['help_on'] === null ? null : { on: row['help_on'] as string, blockIds: jsonOf<string[]>(row['help_in']) }
+
 /** The people of sites, by site. */
 export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promise<Map<string, Person[]>> {
   const people = new Map<string, Person[]>()
   if (siteIds.length === 0) return people
   const [rows] = await db.query<Row[]>(
-    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.licence_number, sp.licence_until, sp.row_version, a.person_id IS NOT NULL AS signs_in FROM site_person sp
+    `SELECT sp.site_id, p.id, p.name, sp.role, sp.licensed, sp.licence_number, sp.licence_until, sp.help_on, sp.help_in, sp.row_version, a.person_id IS NOT NULL AS signs_in FROM site_person sp
      JOIN person p ON p.id = sp.person_id LEFT JOIN account a ON a.person_id = p.id
      WHERE sp.site_id IN (?) AND sp.left_at IS NULL ORDER BY sp.role, p.name`,
     [siteIds],
@@ -78,6 +82,7 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
       licenceNumber: row['licence_number'] as string,
       licenceUntil: row['licence_until'] as string | null,
       signsIn: Boolean(row['signs_in']),
+      help: helpOf(row),
       rowVersion: row['row_version'] as number,
     }
     people.set(siteId, [...(people.get(siteId) ?? []), person])
@@ -86,24 +91,28 @@ export async function peopleOf(db: Queryable, siteIds: readonly string[]): Promi
 }
 
 /** What somebody is at a site. */
-type Member = Pick<Person, 'id' | 'role' | 'licensed'> & Partial<Pick<Person, 'licenceNumber' | 'licenceUntil'>>
+type Member = Pick<Person, 'id' | 'role' | 'licensed'> & Partial<Pick<Person, 'licenceNumber' | 'licenceUntil' | 'help'>>
 
 export async function insertPerson(db: Queryable, siteId: string, person: Member & Pick<Person, 'name'>): Promise<void> {
   await db.query('INSERT INTO person (id, name) VALUES (?, ?)', [person.id, person.name])
   await joinSite(db, siteId, person)
 }
 
+/** Nobody but a volunteer is held to a day. */
+export const helpColumns = (role: Person['role'], help: Person['help']): [on: string | null, blocks: string | null] =>
+  role === 'volunteer' && help ? [help.on, JSON.stringify(help.blockIds)] : [null, null]
+
 /** Somebody who was here before comes back. */
 export async function joinSite(
   db: Queryable,
   siteId: string,
-  { id, role, licensed, licenceNumber = '', licenceUntil = null }: Member,
+  { id, role, licensed, licenceNumber = '', licenceUntil = null, help = null }: Member,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO site_person (site_id, person_id, role, licensed, licence_number, licence_until) VALUES (?, ?, ?, ?, ?, ?)
+    `INSERT INTO site_person (site_id, person_id, role, licensed, licence_number, licence_until, help_on, help_in) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
      ON DUPLICATE KEY UPDATE role = VALUES(role), licensed = VALUES(licensed), licence_number = VALUES(licence_number),
-       licence_until = VALUES(licence_until), left_at = NULL, row_version = row_version + 1`,
-    [siteId, id, role, licensed, licenceNumber, licenceUntil],
+       licence_until = VALUES(licence_until), help_on = VALUES(help_on), help_in = VALUES(help_in), left_at = NULL, row_version = row_version + 1`,
+    [siteId, id, role, licensed, licenceNumber, licenceUntil, ...helpColumns(role, help)],
   )
 }
 

@@ -24,6 +24,8 @@ const KINDS: readonly Endpoint[] = [
   endpoints.treatments.plan,
   endpoints.treatments.record,
   endpoints.treatments.recordUnplanned,
+  endpoints.helping.find,
+  endpoints.helping.work,
 ]
 export const nameOf = ({ method, path }: Pick<Endpoint, 'method' | 'path'>): string => `${method} ${path}`
 

@@ -12,6 +12,7 @@ import { count } from './en/count.js'
 import { crops } from './en/crops.js'
 import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
+import { helping } from './en/helping.js'
 import { threshold } from './en/threshold.js'
 import { kit } from './en/kit.js'
 import { arrivals } from './en/arrivals.js'
@@ -56,6 +57,7 @@ export const en = {
   ...crops,
   ...flags,
   ...harvest,
+  ...helping,
   ...rule,
   ...threshold,
   ...kit,

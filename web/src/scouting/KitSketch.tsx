@@ -1,4 +1,4 @@
-import type { Block, Flag, Shape } from '@bocado/contract'
+import type { Block, Geometry } from '@bocado/contract'
 import { Picture } from '../charts/Picture.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -10,8 +10,20 @@ const MARGIN = 24
 
 type Point = readonly [number, number]
 
+/** What is drawn of the ground. */
+interface Drawn {
+  id: string
+  placeId: string | null
+  geometry: Geometry
+}
+interface Pin {
+  id: string
+  number: number
+  position: { latitude: number; longitude: number } | null
+}
+
 /** Every ring or line of a shape. */
-function linesOf({ geometry }: Shape): Point[][] {
+function linesOf({ geometry }: Pick<Drawn, 'geometry'>): Point[][] {
   switch (geometry.type) {
     case 'Polygon':
       return geometry.coordinates
@@ -25,7 +37,15 @@ function linesOf({ geometry }: Shape): Point[][] {
 }
 
 /** A block as it is drawn, with its flags by number and what lies beside it: for paper, where no map can be moved. */
-export function KitSketch({ block, shapes, flags }: { block: Block; shapes: readonly Shape[]; flags: readonly Flag[] }) {
+export function KitSketch({
+  block,
+  shapes,
+  flags,
+}: {
+  block: Pick<Block, 'id' | 'name'>
+  shapes: readonly Drawn[]
+  flags: readonly Pin[]
+}) {
   const t = useText()
   const outline = shapes.find(({ placeId }) => placeId === block.id)
   const pins = flags.flatMap(({ position, number, id }) =>

@@ -175,6 +175,7 @@ const loadBar = () => import('./BarControls.js')
 const NONE = { meanwhile: Nothing, missing: Nothing }
 const PersonChoice = partLater(async () => (await loadBar()).PersonChoice, NONE)
 const PlaceChoice = partLater<{ sites: Site[] }>(async () => (await loadBar()).PlaceChoice, { meanwhile: PlaceName, missing: Nothing })
+const HelpScreen = partLater(async () => (await import('../helping/HelpScreen.js')).HelpScreen)
 const LookChoice = partLater(async () => (await loadBar()).LookChoice, NONE)
 const PrintHead = partLater(async () => (await loadBar()).PrintHead, NONE)
 const MoreScreens = partLater<MoreProps>(async () => (await loadBar()).MoreScreens, { meanwhile: () => <span />, missing: Nothing })
@@ -297,10 +298,37 @@ function SiteFrame({ site, sites }: { site: Site; sites: Site[] }) {
     <SeasonContext value={choice}>
       <SiteProvider value={viewed}>
         <RangeProvider key={`${site.id} ${viewed.season.start}`}>
-          <Frame site={viewed} sites={sites} />
+          <FrameOf site={viewed} sites={sites} />
         </RangeProvider>
       </SiteProvider>
     </SeasonContext>
+  )
+}
+
+function FrameOf(p: { site: Site; sites: Site[] }) {
+  return useRole() === 'volunteer' ? <HelpFrame /> : <Frame {...p} />
+}
+
+/** Whoever helps for a day has one screen, and goes nowhere from there but to what waits on the phone. */
+function HelpFrame() {
+  const t = useText()
+  const { pathname } = useLocation()
+  const site = useSite()
+  return (
+    <>
+      <Bar>
+        <Word to={`/sites/${site.id}`}>Bocado</Word>
+        <Where>
+          <b>{site.name}</b>
+        </Where>
+        <DemoClock />
+        <PersonChoice />
+      </Bar>
+      <Connection />
+      <Screen id="screen" tabIndex={-1} aria-label={t('nav.screens')}>
+        {pathname.endsWith('/unsent') ? <Outlet /> : <HelpScreen />}
+      </Screen>
+    </>
   )
 }
 

@@ -25,7 +25,10 @@ export async function readyForTheField(client: QueryClient): Promise<void> {
   // On the first visit one may be only looking; whoever comes again works with it.
   if (!serviceWorker.controller) return
   const sites = client.getQueryData<Site[]>([endpoints.sites.list.path, {}, {}]) ?? []
-  for (const site of sites.filter(({ archivedAt }) => archivedAt === null).slice(0, MOST_SITES)) await readSite(client, site)
+  for (const site of sites
+    .filter(({ archivedAt, people }) => archivedAt === null && !people.every(({ role }) => role === 'volunteer'))
+    .slice(0, MOST_SITES))
+    await readSite(client, site)
 }
 
 /** What was read for the field within this stands for now: a morning's worth. */

@@ -9,6 +9,7 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { FormError } from '../design/FormError.js'
 import { Caution, Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
+import { HelpFields, helpInput, type HelpValues } from './HelpFields.js'
 import { isThisMachine } from './reach.js'
 import { useRoleOptions } from './useRoleOptions.js'
 
@@ -89,19 +90,27 @@ export function Invitations() {
 function Invite({ onDone }: { onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const entry = useEntry(endpoints.crew.invite, { name: '', role: 'scout' as Role, personId: null as string | null }, null, site.id)
+  const entry = useEntry(
+    endpoints.crew.invite,
+    { name: '', role: 'scout' as Role, personId: null as string | null, help: { on: null, blockIds: [] } as HelpValues },
+    null,
+    site.id,
+  )
   const { bind, values } = entry
   const [token, setToken] = useState<string | null>(null)
   const options = useRoleOptions()
   if (token !== null) return <Link token={token} name={values.name} onDone={onDone} />
   const invite = async (): Promise<void> => {
-    const made = await entry.submit({ siteId: site.id })
+    const made = await entry.submit({ siteId: site.id }, (v) => ({ ...v, help: helpInput(v.role, v.help) }))
     if (made) setToken(made.token)
   }
   return (
     <Stack>
       <TextField label={t('person.name')} autoFocus {...bind.text('name')} />
       <Select label={t('person.role')} placeholder={t('choose')} options={options} {...bind.choice('role')} />
+      {values.role === 'volunteer' ? (
+        <HelpFields value={values.help} onChange={(help) => entry.set({ help })} errors={entry.errors} />
+      ) : null}
       <Small>{t('invite.days')}</Small>
       <EntryEnd entry={entry} onSave={invite} onCancel={onDone} words={t('invite.make')} />
     </Stack>
@@ -121,7 +130,7 @@ export function GiveLink({ person }: { person: Person }) {
     try {
       const made = signsIn
         ? await reset.save({ params: { siteId: site.id, personId }, input: {} })
-        : await invite.save({ params: { siteId: site.id }, input: { name, role, personId } })
+        : await invite.save({ params: { siteId: site.id }, input: { name, role, personId, help: person.help } })
       setRefused(null)
       setToken(made.token)
     } catch (error) {

@@ -15,6 +15,7 @@ import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { useAsked } from '../shell/useAsked.js'
+import { HelpFields, helpInput, type HelpValues } from './HelpFields.js'
 import { Invitations, GiveLink } from './Invitations.js'
 import { Left } from './Left.js'
 import { Phones } from './Phones.js'
@@ -22,6 +23,7 @@ import { useRoleOptions } from './useRoleOptions.js'
 import { WayIn } from './WayIn.js'
 
 const NEW = 'new'
+const NO_HELP: HelpValues = { on: null, blockIds: [] }
 
 /** Who works at the site, each with what they may do; they can be changed, leave and come back. */
 export function People() {
@@ -47,6 +49,7 @@ export function People() {
                   {person.name}{' '}
                   <Quiet>
                     {t(`role.${person.role}`)}
+                    {person.help ? ` ${t('helping.onDay', { date: f.date(person.help.on) })}` : ''}
                     {person.licensed ? `, ${licenceWords(person, site.today, t, f)}` : ''}
                     {person.signsIn ? '' : `, ${t('person.noAccount')}`}
                   </Quiet>
@@ -122,17 +125,33 @@ function Licence({ has, number, until }: LicenceProps) {
 function ChangePerson({ person, onDone }: { person: Person; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { name, role, licensed, licenceNumber, licenceUntil } = person
-  const entry = useEntry(endpoints.sites.changePerson, { name, role, licensed, licenceNumber, licenceUntil }, person, person.id)
+  const { name, role, licensed, licenceNumber, licenceUntil, help } = person
+  const entry = useEntry(
+    endpoints.sites.changePerson,
+    { name, role, licensed, licenceNumber, licenceUntil, help: (help ?? NO_HELP) as HelpValues },
+    person,
+    person.id,
+  )
   const { bind } = entry
   const save = async (): Promise<void> => {
-    if (await entry.submit({ siteId: site.id, personId: person.id }, (v, rowVersion) => ({ ...v, rowVersion }))) onDone()
+    if (
+      await entry.submit({ siteId: site.id, personId: person.id }, (v, rowVersion) => ({
+        ...v,
+        help: helpInput(v.role, v.help),
+        rowVersion,
+      }))
+    )
+      onDone()
   }
   return (
     <Stack>
       <TextField label={t('person.name')} {...bind.text('name')} autoFocus />
       <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
-      <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
+      {entry.values.role === 'volunteer' ? (
+        <HelpFields value={entry.values.help} onChange={(next) => entry.set({ help: next })} errors={entry.errors} />
+      ) : (
+        <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
+      )}
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )
@@ -152,6 +171,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
       licenceNumber: '',
       licenceUntil: null as string | null,
       personId: null as string | null,
+      help: NO_HELP as HelpValues,
     },
     null,
     site.id,
@@ -163,7 +183,7 @@ function AddPerson({ onDone }: { onDone: () => void }) {
   )
   const others = [...elsewhere.values()].filter(({ id }) => !here.has(id))
   const save = async (): Promise<void> => {
-    if (await entry.submit({ siteId: site.id })) onDone()
+    if (await entry.submit({ siteId: site.id }, (v) => ({ ...v, help: helpInput(v.role, v.help) }))) onDone()
   }
   return (
     <Stack>
@@ -182,7 +202,11 @@ function AddPerson({ onDone }: { onDone: () => void }) {
       ) : null}
       {values.personId === null ? <TextField label={t('person.name')} {...bind.text('name')} autoFocus /> : null}
       <Select label={t('person.role')} placeholder={t('choose')} options={useRoleOptions()} {...bind.choice('role')} />
-      <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
+      {values.role === 'volunteer' ? (
+        <HelpFields value={values.help} onChange={(help) => set({ help })} errors={errors} />
+      ) : (
+        <Licence has={bind.check('licensed')} number={bind.text('licenceNumber')} until={bind.day('licenceUntil')} />
+      )}
       <EntryEnd entry={entry} onSave={save} onCancel={onDone} />
     </Stack>
   )

@@ -1,0 +1,43 @@
+import { useBlocks } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { DateField } from '../design/DateField.js'
+import { FormError } from '../design/FormError.js'
+import { Several } from '../design/Several.js'
+import { Fields } from '../design/text.js'
+import { useText } from '../messages/useText.js'
+import '../messages/en/helping.js'
+
+/** The day and the blocks of a volunteer, as they are typed. */
+export interface HelpValues extends Record<string, unknown> {
+  on: string | null
+  blockIds: string[]
+}
+
+/** What was typed, as the endpoint takes it: of nobody but a volunteer. */
+export const helpInput = (role: string, help: HelpValues) => (role === 'volunteer' ? { on: help.on ?? '', blockIds: help.blockIds } : null)
+
+/** On which day a volunteer works, and where. */
+export function HelpFields(p: { value: HelpValues; onChange: (help: HelpValues) => void; errors: Readonly<Record<string, string>> }) {
+  const t = useText()
+  const site = useSite()
+  const { data: blocks = [] } = useBlocks(site.id)
+  const { value, onChange, errors } = p
+  return (
+    <>
+      <Fields>
+        <DateField label={t('helping.on')} value={value.on} onChange={(on) => onChange({ ...value, on })} error={errors['help.on']} />
+        <Several
+          label={t('helping.in')}
+          placeholder={t('choose')}
+          width="26ch"
+          options={blocks.map(({ id, name }) => ({ id, label: name }))}
+          value={value.blockIds}
+          onChange={(blockIds) => onChange({ ...value, blockIds })}
+          dropWords={(name) => t('helping.drop', { name })}
+          error={errors['help.blockIds']}
+        />
+      </Fields>
+      <FormError text={errors['help'] ?? null} />
+    </>
+  )
+}
