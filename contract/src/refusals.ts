@@ -23,6 +23,9 @@ export const refusals = {
   'day.within-season-or-before': 'must lie in the season or in the {days} days before it, {from} to {to}',
   'day.has-happened': 'lies in the future; enter it when it has happened, at the latest today, {today}',
   'licence.ended': 'ended on {until}, before this was done: note its new last day once it is renewed, or let somebody else sign',
+  'label.spaced': 'the label of {name} asks for at least {days} days between two treatments, and there is one on {other}: take another day',
+  'label.most-per-season':
+    'the label of {name} allows {most} treatments of the same ground a season, and as many are planned or done: take another way to act',
   'day.within-season': 'must lie in the season, {from} to {to}',
 } as const
 export type RefusalCode = keyof typeof refusals

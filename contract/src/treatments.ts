@@ -93,6 +93,15 @@ export const productSchema = z.object({
   protection: z.string(),
   /** The label lets only licensed applicators use it: a record of it is a draft until one of them signs it. */
   licensedOnly: z.boolean(),
+  /** Number under which it is registered; empty where nobody typed it. */
+  registration: z.string(),
+  /** What the label says of when it may be used; null where it says nothing, or nobody typed it. */
+  leastIntervalDays: z.int().nullable(),
+  mostPerSeason: z.int().nullable(),
+  rainFastHours: z.number().nullable(),
+  maxWindMs: z.number().nullable(),
+  minTempC: z.number().nullable(),
+  maxTempC: z.number().nullable(),
   /** Every site of the holding has it on its shelf. */
   shared: z.boolean(),
   rowVersion,
@@ -102,7 +111,15 @@ export type Product = z.infer<typeof productSchema>
 export const labelSchema = productSchema.omit({ shared: true })
 export type Label = z.infer<typeof labelSchema>
 
-export const productInput = z.object({
+/** A whole number that few labels name. */
+const wholeOf = (name: string, least: number, most: number) =>
+  z
+    .int({ error: `enter ${name}` })
+    .min(least, { error: `must be at least ${least}` })
+    .max(most, { error: `must be at most ${most}` })
+    .nullable()
+    .default(null)
+const productFields = z.object({
   name: text('the name on the label', 120),
   methods: z.array(z.string()).max(6).default([]),
   strain: z.string().max(80).nullable().default(null),
@@ -129,8 +146,22 @@ export const productInput = z.object({
   bees: z.enum(beeHazards, { error: 'choose what the label says about bees' }),
   protection: text('the protective gear the label asks for', 500),
   licensedOnly: z.boolean().default(false),
+  registration: z.string().trim().max(60, { error: 'use at most 60 characters' }).default(''),
+  leastIntervalDays: wholeOf('the days between two treatments on the label', 1, 365),
+  mostPerSeason: wholeOf('the treatments a season on the label', 1, 100),
+  rainFastHours: number('the rain-fast hours on the label', 0, 96).nullable().default(null),
+  maxWindMs: number('the highest wind on the label', 0, 20).nullable().default(null),
+  minTempC: number('the lowest temperature on the label', -20, 50).nullable().default(null),
+  maxTempC: number('the highest temperature on the label', -20, 50).nullable().default(null),
   shared: z.boolean().default(false),
 })
+/** A label that names two temperatures names the lower first. */
+const inOrder = <S extends z.ZodType<{ minTempC: number | null; maxTempC: number | null }>>(schema: S) =>
+  schema.refine(({ minTempC, maxTempC }) => minTempC === null || maxTempC === null || minTempC < maxTempC, {
+    path: ['maxTempC'],
+    error: 'has to lie above the lowest temperature',
+  })
+export const productInput = inOrder(productFields)
 
 export const weatherThenSchema = z.object({
   tempC: z.number().nullable(),
@@ -241,7 +272,39 @@ const productParams = z.object({ siteId: id, productId: id })
 const treatmentParams = z.object({ siteId: id, treatmentId: id })
 const version = z.object({ rowVersion })
 
+/** Why an hour cannot be used. */
+export const hourBlocks = ['bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'dark', 'sun'] as const
+const hourBlock = z.enum(hourBlocks)
+export const watchHoursSchema = z.object({
+  /** First civil day of `hours`, by the clock of the site: today. */
+  from: civilDateSchema,
+  /** Members of the forecast; 0 where there is none, and then no hour is known. */
+  members: z.int(),
+  /** Hours of `hours` that are over. */
+  over: z.int(),
+  /** Day by day 24 hours: the members in which each can be used, in which something is not known, and that each reason blocks. */
+  hours: z.array(z.object({ usable: z.int(), unknown: z.int(), blocked: z.partialRecord(hourBlock, z.int()) })),
+  /** Of each day the members in which at least one hour that is left can be used. */
+  days: z.array(z.int()),
+  /** What binds it, and whose limit it is: of the label, or usual for its kind. */
+  limits: z.array(z.object({ reason: hourBlock, from: z.enum(['label', 'usual']) })),
+  /** Hours that a limit alone keeps from being used in at least half of the members. */
+  costs: z.array(z.object({ reason: hourBlock, hours: z.int() })),
+  /** What flowers there on one of the days and binds it. */
+  flowers: z.array(z.string()),
+})
+export type WatchHours = z.infer<typeof watchHoursSchema>
+
 export const treatments = {
+  hours: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/watches/:watchId/hours',
+    restsOn: ['weather', 'stations', 'treatments', 'blooms', 'watches', 'library', 'site', 'day'],
+    summary: 'The hours of the days ahead in which a product, or a method by hand, can be used',
+    params: z.object({ siteId: id, watchId: id }),
+    input: z.object({ productId: z.uuid().optional(), methodId: z.string().max(80).optional() }),
+    response: watchHoursSchema,
+  }),
   products: endpoint({
     method: 'get',
     path: '/sites/:siteId/products',
@@ -264,7 +327,7 @@ export const treatments = {
     path: '/sites/:siteId/products/:productId',
     summary: 'Correct a product by its label',
     params: productParams,
-    input: productInput.extend({ rowVersion }),
+    input: inOrder(productFields.extend({ rowVersion })),
     response: productSchema,
   }),
   list: endpoint({

@@ -175,7 +175,8 @@ async function seed(deps: Deps): Promise<void> {
   const site = await createSite(deps, leadId, endpoints.sites.create.input.parse(SITE))
   const lead: Write = { tx, siteId: site.id, personId: leadId, now: new Date(DEMO_NOW) }
   const people = new Map<string, Write>()
-  for (const person of PEOPLE) people.set(person.role, { ...lead, personId: (await addPerson(lead, { personId: null, ...person })).id })
+  for (const person of PEOPLE)
+    people.set(person.role, { ...lead, personId: (await addPerson(lead, { help: null, personId: null, ...person })).id })
   const scout = people.get('scout') as Write
   const applicator = people.get('applicator') as Write
 

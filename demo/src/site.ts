@@ -19,7 +19,7 @@ export const DEMO_NOW = '2026-06-12T14:30:00Z'
 export const SEASON = '2026-01-01'
 
 export const LEAD = { name: 'Marit Solheim' } as const
-export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion' | 'signsIn'>[] = [
+export const PEOPLE: readonly Omit<Person, 'id' | 'rowVersion' | 'signsIn' | 'help'>[] = [
   { name: 'Dario Quince', role: 'scout', licensed: false, licenceNumber: '', licenceUntil: null },
   { name: 'Tovah Lindqvist', role: 'applicator', licensed: true, licenceNumber: 'HB 2041', licenceUntil: '2027-03-31' },
   { name: 'Packing-house buyer', role: 'viewer', licensed: false, licenceNumber: '', licenceUntil: null },
@@ -151,6 +151,9 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     reEntryHours: 4,
     preHarvestDays: 0,
     bees: 'none-stated',
+    leastIntervalDays: 7,
+    mostPerSeason: 6,
+    rainFastHours: 3,
     protection: 'gloves, long sleeves, eye protection when mixing',
   },
   {
@@ -169,6 +172,10 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     reEntryHours: 4,
     preHarvestDays: 7,
     bees: 'hazardous-in-bloom',
+    leastIntervalDays: 10,
+    mostPerSeason: 4,
+    rainFastHours: 4,
+    maxWindMs: 4.5,
     protection: 'gloves, long sleeves, eye protection; wash before eating',
   },
   {

@@ -3,7 +3,7 @@ import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
-import { choose, enterDate, enterNumber, expectAccessible, press } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press, takeWay } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* What is for what: parts of a block, products that fit and that do not, each way with its window, and what nobody can name. */
@@ -57,13 +57,13 @@ describe('a part of a block', () => {
 describe('what does not fit', () => {
   test('is not offered, and says why; what nobody has said enough of is asked about', async () => {
     await open('windows')
-    await page.getByRole('button', { name: /With$/ }).click()
-    const offered = await page.getByRole('option').allInnerTexts()
-    expect([offered[0], offered.at(-1)]).toEqual(['Granule C', 'Old tin'])
-    // What is done by hand stands between them.
-    expect(offered.slice(1, -1).join()).toContain('Gathering fallen and infested fruit')
+    const ways = page.getByTestId('still-reaching').locator('label')
+    await takeWay(page, 'Old tin')
+    const offered = await ways.locator('b').allInnerTexts()
+    // What nobody has said enough of is last; what is not for it is not there.
+    expect(offered).toEqual(expect.arrayContaining(['Granule C', 'Gathering fallen and infested fruit']))
+    expect(offered.at(-1)).toBe('Old tin')
     expect(offered).not.toContain('Terrace sulphur')
-    await page.getByRole('option', { name: 'Old tin' }).click()
     await page.getByText('Nobody has said what Old tin is').waitFor()
     expect(await page.getByTestId('coverage').count()).toBe(0)
     await press(page, 'One product on the shelf is not for this')
@@ -198,4 +198,33 @@ test('what is over its threshold is left for a reason until a day, says so where
   await page.getByText('Left, so much can be borne: sold for juice').waitFor({ state: 'detached' })
   await press(page, 'Undo')
   await page.getByText('Left, so much can be borne: sold for juice').waitFor()
+})
+
+test('what is decided about the chosen row is in view: which ways reach it, the plan, and the hours under the row', async () => {
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await open('windows')
+  await page.evaluate(() => window.scrollTo(0, 0))
+  const ways = page.getByTestId('still-reaching')
+  await ways.getByRole('radio').first().waitFor({ state: 'attached' })
+  const inView = async (name: string): Promise<boolean> =>
+    page
+      .getByRole('button', { name, exact: true })
+      .first()
+      .evaluate((one) => one.getBoundingClientRect().bottom <= window.innerHeight)
+  expect(await inView('Plan it')).toBe(true)
+  // Another way is another share, and its own hours.
+  const reads = async (): Promise<string> => (await page.getByTestId('coverage').textContent()) ?? ''
+  const before = await reads()
+  const labels = ways.locator('label')
+  await labels
+    .filter({ hasNot: page.locator('[data-selected]') })
+    .nth((await labels.first().getAttribute('data-selected')) === null ? 0 : 1)
+    .click()
+  await expect.poll(reads).not.toBe(before)
+  const board = page.getByTestId('hour-board')
+  await board
+    .getByText(/^Hours for /)
+    .first()
+    .waitFor()
+  await expectAccessible(page, 'the decision')
 })

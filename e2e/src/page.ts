@@ -39,6 +39,14 @@ export async function show(page: Page, part: string): Promise<void> {
   await page.getByRole('radio', { name: part, exact: true }).click()
 }
 
+/** Takes a way to act of the chosen watch, wherever it stands in the list. */
+export async function takeWay(page: Page, name: string): Promise<void> {
+  const way = page.getByTestId('still-reaching').locator('label', { hasText: name })
+  await page.getByTestId('still-reaching').waitFor()
+  if ((await way.count()) === 0) await page.getByRole('button', { name: /more ways?$/ }).click()
+  await way.first().click()
+}
+
 /** Goes to a screen by the bar, and waits until its numbers are there. */
 export async function goTo(page: Page, screen: string): Promise<void> {
   await page.getByRole('navigation').getByRole('link', { name: screen, exact: true }).first().click()

@@ -61,7 +61,7 @@ test('a past season is opened on every screen, says so, and is left again', asyn
   await page.getByText('You look at 2025, a past season.').waitFor()
   await press(page, 'Back to 2026')
   await goTo(page, 'Windows')
-  await page.getByRole('heading', { name: 'Plan a treatment' }).waitFor()
+  await page.getByRole('heading', { name: 'What still reaches it' }).waitFor()
 })
 
 test('all sites stand in one place, each with what presses there', async () => {

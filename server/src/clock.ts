@@ -24,3 +24,11 @@ export function civilDayIn(moment: Date, timeZone: string): string {
   }
   return format.format(moment)
 }
+
+/** By how many minutes the clocks of a time zone are ahead of UTC at a moment, summer time included. */
+export function zoneOffsetMinutes(moment: Date, timeZone: string): number {
+  const parts = new Intl.DateTimeFormat('en', { timeZone, timeZoneName: 'longOffset' }).formatToParts(moment)
+  const [, sign = '+', hours = '0', minutes = '0'] =
+    /GMT([+-])(\d+):(\d+)/.exec(parts.find(({ type }) => type === 'timeZoneName')?.value ?? '') ?? []
+  return (sign === '-' ? -1 : 1) * (Number(hours) * 60 + Number(minutes))
+}

@@ -120,6 +120,12 @@ export async function inFlowerOn(deps: Deps, siteId: string, blockId: string, da
   return all.filter((plant) => mayFlowerOn(plant, dayNumber(day)) === true).map(({ name }) => name)
 }
 
+/** The same of several days, given by their numbers. */
+export async function inFlowerOnDays(deps: Deps, siteId: string, blockId: string, days: readonly number[]): Promise<string[][]> {
+  const all = await floweringIn(deps, siteId, blockId)
+  return days.map((day) => all.filter((plant) => mayFlowerOn(plant, day) === true).map(({ name }) => name))
+}
+
 /**
  * Names of what may be in flower in or beside a block so many days after a sign: by the day of the sign where it was seen, or by when it is
  * expected. A plant that is its own sign is judged by that day as well.

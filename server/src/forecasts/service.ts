@@ -185,8 +185,11 @@ export interface HourAhead {
   wind: number[]
 }
 
-/** The hours of a day as the newest forecast has them, corrected as `daysAhead` does; undefined where it holds none of that day. */
-export async function hoursAhead(deps: Deps, station: StoredStation, days: StationDays, day: number): Promise<HourAhead[] | undefined> {
+/** The 24 hours of a day as one member has them; NaN where the issue holds none. */
+type MemberHours24 = Record<ForecastVariable, Float64Array>
+
+/** The hours of a day, member by member, its bias taken off; undefined without a fresh issue. */
+async function memberHoursOn(deps: Deps, station: StoredStation, days: StationDays, day: number): Promise<MemberHours24[] | undefined> {
   const now = await deps.clock.now(deps.db)
   const issues = await freshIssues(deps, station, now)
   const newest = issues[0]
@@ -195,7 +198,7 @@ export async function hoursAhead(deps: Deps, station: StoredStation, days: Stati
   const correction = corrections.find(({ lead }) => lead === leadOf(station, newest, day))
   const memberHours = (variable: ForecastVariable, m: number): Float64Array =>
     Float64Array.from({ length: 24 }, (_, h) => issuedHour(issues, variable, day * 24 + h, m) ?? NaN)
-  const members = newest.members.map((_, m) => {
+  return newest.members.map((_, m) => {
     const temperature = memberHours('temperature', m)
     return {
       temperature: correction ? offsetHours(day * 24, temperature, { min: -correction.min, max: -correction.max }) : temperature,
@@ -204,6 +207,12 @@ export async function hoursAhead(deps: Deps, station: StoredStation, days: Stati
       wind: memberHours('wind', m),
     }
   })
+}
+
+/** The hours of a day as the newest forecast has them, corrected as `daysAhead` does; undefined where it holds none of that day. */
+export async function hoursAhead(deps: Deps, station: StoredStation, days: StationDays, day: number): Promise<HourAhead[] | undefined> {
+  const members = await memberHoursOn(deps, station, days, day)
+  if (!members) return undefined
   if (members.every(({ temperature }) => temperature.every(Number.isNaN))) return undefined
   const at = (variable: ForecastVariable, h: number): number[] =>
     members.map((member) => member[variable][h] as number).filter((value) => !Number.isNaN(value))
@@ -212,5 +221,29 @@ export async function hoursAhead(deps: Deps, station: StoredStation, days: Stati
     humidity: at('humidity', h),
     rain: at('rain', h),
     wind: at('wind', h),
+  }))
+}
+
+/**
+ * The hours of several days ahead, member by member and in their order, as what is done by the hour needs them; NaN where the issue holds
+ * none. Undefined without a fresh issue.
+ */
+export async function memberHoursAhead(
+  deps: Deps,
+  station: StoredStation,
+  days: StationDays,
+  firstDay: number,
+  count: number,
+): Promise<MemberHours24[] | undefined> {
+  const each = await Promise.all(Array.from({ length: count }, (_, d) => memberHoursOn(deps, station, days, firstDay + d)))
+  const [first] = each
+  if (!first) return undefined
+  const joined = (variable: ForecastVariable, m: number): Float64Array =>
+    Float64Array.from(each.flatMap((day) => [...(day?.[m]?.[variable] ?? new Float64Array(24).fill(NaN))]))
+  return first.map((_, m) => ({
+    temperature: joined('temperature', m),
+    humidity: joined('humidity', m),
+    rain: joined('rain', m),
+    wind: joined('wind', m),
   }))
 }

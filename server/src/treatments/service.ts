@@ -27,7 +27,7 @@ import { weatherAt } from '../weather/dayHours.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
 import { gateFor, REFUSALS, requireKnownLabel } from './gate.js'
 import { actionOf, doesByKind, handGate, requireHandMethod } from './means.js'
-import { findProduct, findTreatment, labelOf, type MethodThen } from './store.js'
+import { findProduct, findTreatment, labelOf, listTreatments, type MethodThen } from './store.js'
 
 type ProductInput = ParsedInputOf<typeof treatments.addProduct>
 
@@ -51,6 +51,13 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   bees: input.bees,
   protection: input.protection,
   licensed_only: input.licensedOnly,
+  registration: input.registration,
+  least_interval_days: input.leastIntervalDays,
+  most_per_season: input.mostPerSeason,
+  rain_fast_hours: input.rainFastHours,
+  max_wind_ms: input.maxWindMs,
+  min_temp_c: input.minTempC,
+  max_temp_c: input.maxTempC,
 })
 
 async function actionColumns(w: Write, input: ProductInput) {
@@ -152,6 +159,27 @@ async function requireOutOfBloom(deps: Deps, siteId: string, { product }: Means,
     )
 }
 
+/** Refuses a day that the label does not allow after or before others of the same product on the same block, or one more than it allows. */
+async function requireSpaced(w: Write, { product }: Means, watch: StoredWatch, day: string, except?: string): Promise<void> {
+  if (!product || (product.leastIntervalDays === null && product.mostPerSeason === null)) return
+  const [rows] = await w.tx.query<Row[]>('SELECT id FROM watch WHERE site_id = ? AND block_id = ? AND season = ? AND deleted_at IS NULL', [
+    w.siteId,
+    watch.blockId,
+    watch.season,
+  ])
+  const here = new Set(rows.map((row) => row['id'] as string))
+  const all = (await listTreatments(w.tx, w.siteId, watch.season)).filter(
+    ({ id, watchId, productId }) => id !== except && productId === product.id && here.has(watchId),
+  )
+  // One day’s spray against two watches of the block is one treatment of the ground.
+  const days = [...new Set(all.map(({ done, plannedOn }) => done?.day ?? plannedOn))].filter((other) => other !== day)
+  const { leastIntervalDays: least, mostPerSeason: most } = product
+  const near = days.find((other) => least !== null && Math.abs(dayNumber(other) - dayNumber(day)) < least)
+  if (near !== undefined && least !== null)
+    throw refusal('plannedOn', 'label.spaced', { name: product.name, days: least, other: { day: near } })
+  if (most !== null && days.length >= most) throw refusal('plannedOn', 'label.most-per-season', { name: product.name, most })
+}
+
 /** The place that is named, or the watch's whole block; it has to lie in that block. */
 async function placeFor(w: Write, watch: Pick<StoredWatch, 'blockId'>, placeId: string | null): Promise<string> {
   if (placeId === null || placeId === watch.blockId) return watch.blockId
@@ -179,6 +207,7 @@ export async function planTreatment(w: Write, deps: Deps, input: ParsedInputOf<t
   await requireToldApart(w, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
   await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
+  await requireSpaced(w, means, watch, input.plannedOn)
   const columns = {
     watch_id: watch.id,
     organism_id: watch.organismId,
@@ -207,6 +236,7 @@ export async function moveTreatment(
   await requireFit(w, means, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
   await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
+  await requireSpaced(w, means, watch, input.plannedOn, treatmentId)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, {
     ...meansColumns(means),
     place_id: await placeFor(w, watch, input.placeId),

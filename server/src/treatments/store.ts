@@ -32,6 +32,13 @@ const productOf = (row: Row): Product => ({
   bees: row['bees'] as Product['bees'],
   protection: row['protection'] as string,
   licensedOnly: Boolean(row['licensed_only']),
+  registration: row['registration'] as string,
+  leastIntervalDays: row['least_interval_days'] as number | null,
+  mostPerSeason: row['most_per_season'] as number | null,
+  rainFastHours: row['rain_fast_hours'] as number | null,
+  maxWindMs: row['max_wind_ms'] as number | null,
+  minTempC: row['min_temp_c'] as number | null,
+  maxTempC: row['max_temp_c'] as number | null,
   shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
@@ -70,6 +77,13 @@ const NOT_SAID = {
   kindBefore: null,
   assumed: [],
   licensedOnly: false,
+  registration: '',
+  leastIntervalDays: null,
+  mostPerSeason: null,
+  rainFastHours: null,
+  maxWindMs: null,
+  minTempC: null,
+  maxTempC: null,
 }
 
 /** What was kept of a method when it was done by hand. */

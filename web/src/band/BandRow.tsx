@@ -10,7 +10,7 @@ import { Counts, drawnX, EmergenceCurve, InfectionGround, Infections, Openings, 
 import { continuations, streamsOf, type ReachedLine, type Stream } from './streams.js'
 import { urgencyOf } from './urgency.js'
 
-export const SELECTED_ROW = 112
+export const SELECTED_ROW = 92
 export const ROW = 44
 
 export const heightOf = (selected: boolean): number => (selected ? SELECTED_ROW : ROW)

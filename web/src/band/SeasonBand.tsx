@@ -1,9 +1,10 @@
 import type { Band, WatchForecast } from '@bocado/contract'
 import { ChevronDown, ChevronRight } from 'lucide-react'
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { useWidth } from '../charts/useWidth.js'
 import { moveByArrows } from '../design/moveByArrows.js'
+import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
 import { colour, font, PHONE } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -36,11 +37,14 @@ interface Props {
   draft: DraftPin | null
   onPin: (event: PinEvent) => void
   past: readonly ReachedLine[] | undefined
+  /** What lies under the chosen row, and how much of its height it takes. */
+  under?: { height: (narrow: boolean) => number; draw: (size: { words: number; width: number }) => ReactNode } | undefined
 }
 
-const LABELS = 336
+const LABELS = 276
 const HEAD = MONTHS + BLOOM_HEIGHT
 const GROUP = 28
+const LEGEND = 22
 const WIDEST = 2400
 
 const Frame = styled.div`
@@ -86,9 +90,21 @@ const RowLabel = styled.button<{ $selected: boolean }>`
   span {
     font-size: 13px;
   }
+  .name {
+    display: flex;
+    gap: 5px;
+    align-items: baseline;
+    white-space: nowrap;
+  }
+  .block {
+    flex: 0 1 auto;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
   .moved {
+    margin-left: auto;
     font-size: 13px;
-    padding: 0 5px;
+    padding: 0 4px;
     border: 1px solid ${colour.inkSoft};
     border-radius: 3px;
     white-space: nowrap;
@@ -106,7 +122,7 @@ const RowLabel = styled.button<{ $selected: boolean }>`
 const GroupLabel = styled.button`
   position: absolute;
   left: 0;
-  width: ${LABELS - 8}px;
+  white-space: nowrap;
   height: ${GROUP}px;
   border: 0;
   padding: 0 8px 0 12px;
@@ -122,6 +138,32 @@ const GroupLabel = styled.button`
   &:focus-visible {
     outline-offset: -3px;
   }
+`
+/** What the colours and shapes of the chosen row mean, right under it. */
+const Legend = styled.ul`
+  position: absolute;
+  right: 8px;
+  margin: 0;
+  padding: 0 0 0 8px;
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+  overflow: hidden;
+  font-size: 13px;
+  line-height: ${LEGEND}px;
+  background: ${colour.white};
+  li {
+    display: inline-flex;
+    align-items: center;
+    gap: 4px;
+    white-space: nowrap;
+  }
+`
+const Under = styled.div`
+  position: absolute;
+  left: 6px;
+  right: 0;
 `
 const PhoneOnly = styled.div`
   display: none;
@@ -171,10 +213,12 @@ export function SeasonBand(p: Props) {
   const scale = useDayScale(positions, from, to, narrow ? 14 : LABELS, width - 18)
   const [reading, setReading] = useState<number | null>(null)
 
+  const underHeight = p.under?.height(narrow) ?? 0
   const laid = useMemo(
-    () => layOut(narrow ? onlySelected(rows, selected) : groups, folded, selected, narrow),
-    [narrow, rows, groups, folded, selected],
+    () => layOut(narrow ? onlySelected(rows, selected) : groups, folded, selected, narrow, underHeight),
+    [narrow, rows, groups, folded, selected, underHeight],
   )
+  const chosenTop = laid.rows.find(({ row }) => row === chosen)?.top
   const zoom = useBandZoom(ref, scale, positions, days, (next) => show(next, days))
 
   const readAt = (event: PointerEvent<SVGSVGElement>): void => {
@@ -296,9 +340,15 @@ export function SeasonBand(p: Props) {
           ))}
         </div>
       )}
-      {chosen ? (
-        <Pins row={chosen} scale={scale} top={laid.rows.find(({ row }) => row === chosen)?.top} days={days} draft={draft} onPin={p.onPin} />
+      {chosen && chosenTop !== undefined && hasLegend(chosen) ? (
+        <StageLegend row={chosen} top={chosenTop + heightOf(true) + 1} left={narrow ? 4 : 12} height={legendOf(narrow)} />
       ) : null}
+      {chosen && chosenTop !== undefined && p.under ? (
+        <Under style={{ top: chosenTop + heightOf(true) + legendHeight(chosen, narrow) + 1 }}>
+          {p.under.draw({ words: narrow ? 0 : LABELS, width })}
+        </Under>
+      ) : null}
+      {chosen ? <Pins row={chosen} scale={scale} top={chosenTop} days={days} draft={draft} onPin={p.onPin} /> : null}
       <Reading aria-live="polite">
         {chosen && reading !== null ? readingWords(chosen, band, reading, t, f) : chosen ? t('band.howToRead') : ''}
       </Reading>
@@ -343,7 +393,9 @@ const Label = memo(function Label(p: {
       onClick={() => p.onSelect(row.watch.id)}
       onKeyDown={selected ? p.onKey : undefined}
     >
-      <b>{row.organismName}</b> <span>{p.block}</span> <Moved row={row} />
+      <span className="name">
+        <b>{row.organismName}</b> <span className="block">{p.block}</span> <Moved row={row} />
+      </span>
       <span className="sentence">{p.sentence}</span>
     </RowLabel>
   )
@@ -363,8 +415,33 @@ const onlySelected = (rows: readonly WatchForecast[], selected: string | null): 
   { id: 'selected', name: null, rows: rows.filter(({ watch }) => watch.id === selected) },
 ]
 
+/** On a phone the stages take more lines. */
+const legendOf = (narrow: boolean): number => LEGEND * (narrow ? 3 : 1)
+const legendHeight = (row: WatchForecast, narrow: boolean): number => (hasLegend(row) ? legendOf(narrow) : 0)
+
+/** By months and infections there are no streams that it would explain. */
+const hasLegend = (row: WatchForecast): boolean => row.grade === 'dates' && !row.infection && row.events.length > 0
+
+/** The stages in their order, as the streams show them. */
+const StageLegend = memo(function StageLegend(p: { row: WatchForecast; top: number; left: number; height: number }) {
+  const { row, top, left, height } = p
+  return (
+    <Legend style={{ top, left, height }}>
+      {row.stages.map(({ id, name, silhouette }) => (
+        <li key={id}>
+          <svg width="24" height="16" viewBox="-16 -11 32 22" aria-hidden>
+            <rect x="-16" y="-11" width="32" height="22" rx="3" fill={stageFill(silhouette)} />
+            <StageShape shape={silhouette} fill={onStageFill(silhouette)} />
+          </svg>
+          {name}
+        </li>
+      ))}
+    </Legend>
+  )
+})
+
 /** Where groups and rows stand below each other. */
-function layOut(groups: readonly Group[], folded: ReadonlySet<string>, selected: string | null, narrow: boolean) {
+function layOut(groups: readonly Group[], folded: ReadonlySet<string>, selected: string | null, narrow: boolean, under: number) {
   const heads: { group: Group; top: number }[] = []
   const rows: { row: WatchForecast; top: number }[] = []
   let height = HEAD
@@ -376,7 +453,8 @@ function layOut(groups: readonly Group[], folded: ReadonlySet<string>, selected:
     if (folded.has(group.id)) continue
     for (const row of group.rows) {
       rows.push({ row, top: height })
-      height += heightOf(row.watch.id === selected)
+      const isChosen = row.watch.id === selected
+      height += heightOf(isChosen) + (isChosen ? legendHeight(row, narrow) + under : 0)
     }
   }
   return { heads, rows, height: height + 8 }

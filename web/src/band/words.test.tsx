@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { markupOf } from '../testing/drawn.js'
-import { heatSentence, originSentence, windowSentence } from './words.js'
+import { heatSentence, originSentence, rowSentence, windowSentence } from './words.js'
 
 /** The words and numbers as a component of the page gets them, in the units of a site. */
 function speak(units: Site['units'] = 'metric'): { t: Say; f: Format } {
@@ -218,4 +218,33 @@ test('dates to come are given as a day and as a distance', () => {
   expect(f.dateInDays('2026-06-12')).toBe('Fri 12 Jun, today')
   expect(f.moment('2026-06-04T05:20:00Z')).toBe('Wed 3 Jun, 22:20')
   expect(f.seasonDay('2024-01-01', 59)).toBe('2024-02-29')
+})
+
+describe('what a row of the band says', () => {
+  const { t, f } = speak()
+  const said = (windows: WindowForecast[], changes: object = {}): string => rowSentence(forecast(windows, changes), t, f)
+  test('ends at its date', () => {
+    expect(said([window('coming')])).toBe('Opens Thu 18 Jun (16 to 21 Jun)')
+    expect(said([window('open')])).toBe('Closes about Sat 27 Jun (25 Jun to 3 Jul)')
+    expect(said([window('closing')])).toBe('Closing: Sat 27 Jun (25 Jun to 3 Jul)')
+    expect(said([window('past')])).toBe('Past since Sat 27 Jun')
+    expect(said([window('poorly-reachable', { best: exactly(0.2) })])).toBe('Poorly reachable, at most 20 %')
+  })
+
+  test('says months where only months are known, and no date with them', () => {
+    const usual = [{ generation: 'first', name: 'growth of this year', months: [8, 9], bloom: '', region: '', movedDays: null }]
+    expect(said([window('coming')], { grade: 'months', usual })).toBe('About August to September, by months')
+    expect(said([window('coming')], { grade: 'calendar', usual })).toBe('About August to September, by months')
+  })
+
+  test('goes by counts where broods run on beyond what heat can tell', () => {
+    expect(said([window('past')], { breedsOn: true })).toBe('Breeding on: go by counts')
+  })
+
+  test('is never longer than what is said in full', () => {
+    for (const state of ['coming', 'open', 'closing', 'past', 'poorly-reachable', 'not-this-season'] as const) {
+      const windows = [window(state)]
+      expect(said(windows).length).toBeLessThanOrEqual(windowSentence(forecast(windows), t, f).length)
+    }
+  })
 })

@@ -10,6 +10,10 @@ function nextUsual({ usual }: WatchForecast, month: number): Usual | undefined {
   return usual.find(({ months }) => months.includes(month) || (months[0] ?? 0) > month) ?? usual[0]
 }
 
+/** Whether it breeds on past the last of its usual months. */
+const breedsPast = ({ breedsOn, usual }: WatchForecast, month: number): boolean =>
+  Boolean(breedsOn) && usual.every(({ months }) => (months.at(-1) ?? 12) < month)
+
 /** "May", "May to July": months of the year by name. */
 export function monthSpan(months: readonly number[], t: Say, f: Format): string {
   const name = (month: number): string => f.month(`2026-${String(month).padStart(2, '0')}-01`)
@@ -29,7 +33,7 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, asked
   // Of some only the months are known, whatever the weather; a guessed figure says nothing of months either.
   if (forecast.grade === 'months' && !forecast.infection) {
     const month = Number(f.today.slice(5, 7))
-    if (forecast.breedsOn && forecast.usual.every(({ months }) => (months.at(-1) ?? 12) < month)) return t('window.breedsOn')
+    if (breedsPast(forecast, month)) return t('window.breedsOn')
     const usual = nextUsual(forecast, month)
     // Own dates tell of an event, not of one of its windows.
     const dated = asked ? undefined : datedSentence(forecast, usual, t, f)
@@ -59,8 +63,50 @@ export function windowSentence(forecast: WatchForecast, t: Say, f: Format, asked
   return t(`window.${window.state}`, values)
 }
 
+/**
+ * Says of a watch where its window stands, as a row of the band has room for it: up to the date, and no further. What has no shorter words
+ * says what `windowSentence` says.
+ */
+export function rowSentence(forecast: WatchForecast, t: Say, f: Format): string {
+  const { grade, infection, watch, heat } = forecast
+  const on = (index: number): string => f.date(f.seasonDay(watch.season, index))
+  if (grade === 'dates' && infection) {
+    const next = infection.days.find(({ day, probability }) => day >= heat.todayIndex && probability >= 0.5)
+    const of = infection.days.findLast(({ day, curativeUntil }) => day <= heat.todayIndex && (curativeUntil ?? -1) >= heat.todayIndex)
+    if (infection.state === 'protect' && next) return t('row.protect', { day: on(next.day) })
+    if (infection.state === 'protect') return t('row.pressing', { total: f.number(infection.total ?? 0) })
+    if (infection.state === 'cure' && of?.curativeUntil != null) return t('row.cure', { day: on(of.day), until: on(of.curativeUntil) })
+    const due = infection.followUp?.due.p50
+    if (infection.state === 'protected' && due != null) return t('row.protected', { due: on(due) })
+    if (infection.state === 'quiet') return t('row.quiet')
+    if (infection.state === 'over' && infection.until !== null) return t('row.over', { until: on(infection.until) })
+    if (infection.state === 'unknown') return t('row.unknown')
+  }
+  if (infection || grade === 'none') return windowSentence(forecast, t, f)
+  if (grade !== 'dates') {
+    const usual = nextUsual(forecast, Number(f.today.slice(5, 7)))
+    const dated = grade === 'months' ? datedSentence(forecast, usual, t, f, true) : undefined
+    if (dated !== undefined) return dated
+    if (grade === 'months' && breedsPast(forecast, Number(f.today.slice(5, 7)))) return t('row.breedsOn')
+    return usual ? t('row.months', { months: monthSpan(usual.months, t, f) }) : windowSentence(forecast, t, f)
+  }
+  const window = currentWindow(forecast)
+  if (!window) return windowSentence(forecast, t, f)
+  const { opens, closes, state, best } = window
+  const span = ({ p10, p90 }: typeof opens): string =>
+    p10 === null || p90 === null ? t('window.beyond') : f.span(f.seasonDay(watch.season, p10), f.seasonDay(watch.season, p90))
+  const over = state === 'past' || state === 'not-this-season'
+  if (forecast.breedsOn && over) return t('row.breedsOn')
+  if (state === 'coming' && opens.p50 !== null) return t('row.coming', { opens: on(opens.p50), opensSpan: span(opens) })
+  if ((state === 'open' || state === 'closing') && closes.p50 !== null)
+    return t(`row.${state}`, { closed: on(closes.p50), closesSpan: span(closes) })
+  if (state === 'past' && closes.p50 !== null) return t('row.past', { closed: on(closes.p50) })
+  if (state === 'poorly-reachable') return t('row.poor', { best: f.percent(best.p50 ?? 0) })
+  return windowSentence(forecast, t, f)
+}
+
 /** Of an organism by months, what a clock of own records expects next, or else what was seen last; undefined where neither is. */
-function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say, f: Format): string | undefined {
+function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say, f: Format, isShort = false): string | undefined {
   const { named, seen, watch, heat } = forecast
   const on = (day: number): string => f.seasonDay(watch.season, day)
   const next = named
@@ -73,7 +119,7 @@ function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say
     })
     .sort((a, b) => a.p50 - b.p50)[0]
   if (next)
-    return t('window.byClock', {
+    return t(isShort ? 'row.byClock' : 'window.byClock', {
       name: capital(next.name),
       date: f.date(on(next.p50)),
       span: f.span(on(next.p10), on(next.p90)),
@@ -82,7 +128,11 @@ function datedSentence(forecast: WatchForecast, usual: Usual | undefined, t: Say
     })
   const last = seen.at(-1)
   return last && usual
-    ? t('window.seenLast', { name: capital(last.name), date: f.date(last.day), months: monthSpan(usual.months, t, f) })
+    ? t(isShort ? 'row.seenLast' : 'window.seenLast', {
+        name: capital(last.name),
+        date: f.date(last.day),
+        months: monthSpan(usual.months, t, f),
+      })
     : undefined
 }
 

@@ -12,6 +12,7 @@ import { count } from './en/count.js'
 import { crops } from './en/crops.js'
 import { flags } from './en/flags.js'
 import { harvest } from './en/harvest.js'
+import { board } from './en/board.js'
 import { helping } from './en/helping.js'
 import { threshold } from './en/threshold.js'
 import { kit } from './en/kit.js'
@@ -58,6 +59,7 @@ export const en = {
   ...flags,
   ...harvest,
   ...helping,
+  ...board,
   ...rule,
   ...threshold,
   ...kit,

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react'
+import { Suspense, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Link, NavigationType, NavLink, Outlet, useLocation, useNavigate, useNavigationType, useParams } from 'react-router'
 import styled from 'styled-components'
@@ -337,9 +337,11 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const type = useNavigationType()
+  const at = useRef(pathname)
   useEffect(() => {
-    // A screen that is gone to begins at its top; back and forward stay where the browser had them.
-    if (type !== NavigationType.Pop) window.scrollTo(0, 0)
+    // A screen that is gone to begins at its top; back and forward stay where the browser had them, and so does what is chosen on a screen.
+    if (type !== NavigationType.Pop && at.current !== pathname) window.scrollTo(0, 0)
+    at.current = pathname
   }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useSections()

@@ -19,9 +19,10 @@ import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
 import { FormError } from '../design/FormError.js'
 import { Several } from '../design/Several.js'
-import { Caution, Line, Sheet, Small, Stack } from '../design/text.js'
+import { Caution, Fields, Line, Sheet, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { SharedCheckbox } from '../shell/SharedCheckbox.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { rateUnitsFor, usualUnit } from './rates.js'
 
@@ -53,6 +54,13 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     reEntryHours: product?.reEntryHours ?? (null as number | null),
     preHarvestDays: product?.preHarvestDays ?? (null as number | null),
     licensedOnly: product?.licensedOnly ?? false,
+    registration: product?.registration ?? '',
+    leastIntervalDays: product?.leastIntervalDays ?? (null as number | null),
+    mostPerSeason: product?.mostPerSeason ?? (null as number | null),
+    rainFastHours: product?.rainFastHours ?? (null as number | null),
+    maxWindMs: product?.maxWindMs ?? (null as number | null),
+    minTempC: product?.minTempC ?? (null as number | null),
+    maxTempC: product?.maxTempC ?? (null as number | null),
     bees: product?.bees ?? (null as Product['bees'] | null),
     protection: product?.protection ?? '',
     shared: product?.shared ?? false,
@@ -110,6 +118,7 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
         </Line>
         <Select label={t('product.bees')} placeholder={t('choose')} options={choice(beeHazards, 'bees')} {...bind.choice('bees')} />
         <TextField label={t('product.protection')} {...bind.text('protection')} />
+        <WhenByLabel errors={errors} bind={bind} />
         <MoreOfLabel values={values} set={set} errors={errors} bind={bind} organisms={organisms} />
         <SharedCheckbox bound={bind.check('shared')} />
         <FormError text={errors['shared'] ?? null} />
@@ -137,6 +146,13 @@ type ProductValues = {
   reEntryHours: number | null
   preHarvestDays: number | null
   licensedOnly: boolean
+  registration: string
+  leastIntervalDays: number | null
+  mostPerSeason: number | null
+  rainFastHours: number | null
+  maxWindMs: number | null
+  minTempC: number | null
+  maxTempC: number | null
   bees: Product['bees'] | null
   protection: string
   shared: boolean
@@ -189,6 +205,36 @@ function WhatItIs({ values, set, errors, methods }: PartProps & { methods: reado
     </>
   )
 }
+
+/** What the label says of when it may be used: planned days and hours are held against it. */
+function WhenByLabel({ errors, bind }: { errors: Readonly<Record<string, string>>; bind: Bindings<ProductValues> }) {
+  const t = useText()
+  const { temperature, wind } = useFormat().measures
+  const [asked, setOpen] = useState(false)
+  const open = asked || WHEN.some((path) => errors[path] !== undefined)
+  if (!open)
+    return (
+      <TextButton aria-expanded={false} onPress={() => setOpen(true)}>
+        {t('product.when')}
+      </TextButton>
+    )
+  const days = { width: '17ch', hint: t('product.whenHint') }
+  return (
+    <Stack role="group" aria-label={t('product.when')}>
+      <Fields>
+        <NumberField label={t('product.leastInterval')} {...days} unit={t('days')} digits={0} {...bind.number('leastIntervalDays')} />
+        <NumberField label={t('product.mostPerSeason')} {...days} digits={0} {...bind.number('mostPerSeason')} />
+        <NumberField label={t('product.rainFast')} {...days} unit="h" digits={1} {...bind.number('rainFastHours')} />
+      </Fields>
+      <Fields>
+        <NumberField label={t('product.maxWind')} {...days} unit={wind.unit} digits={1} {...bind.number('maxWindMs', wind)} />
+        <NumberField label={t('product.minTemp')} {...days} unit={temperature.unit} digits={1} {...bind.number('minTempC', temperature)} />
+        <NumberField label={t('product.maxTemp')} {...days} unit={temperature.unit} digits={1} {...bind.number('maxTempC', temperature)} />
+      </Fields>
+    </Stack>
+  )
+}
+const WHEN = ['leastIntervalDays', 'mostPerSeason', 'rainFastHours', 'maxWindMs', 'minTempC', 'maxTempC'] as const
 
 /** What else the label says of where, how and against what it may be used. */
 function MoreOfLabel({
@@ -264,6 +310,7 @@ function MoreOfLabel({
         onChange={(places) => set({ places: places as Product['places'] })}
       />
       <Checkbox label={t('product.licensedOnly')} {...bind.check('licensedOnly')} />
+      <TextField label={t('product.registration')} {...bind.text('registration')} />
       <TextField label={t('product.active')} {...bind.text('active')} />
       <Line>
         <Select

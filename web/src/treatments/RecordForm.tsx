@@ -8,7 +8,7 @@ import { useFormat } from '../design/useFormat.js'
 import { Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ReminderLater } from '../library/toldApartLater.js'
-import { ProductCautions } from '../windows/PlanPanel.js'
+import { ProductCautions } from './ProductCautions.js'
 import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
 
 /** A treatment as it was done: what is known is filled in, the rest is typed. */

@@ -1,4 +1,4 @@
-import { endpoints, type InfectionForecast, type Label, type Treatment, type WatchForecast } from '@bocado/contract'
+import { endpoints, type InfectionForecast, type Organism, type Treatment, type WatchForecast } from '@bocado/contract'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -6,10 +6,9 @@ import { usePlaces, useWrite } from '../api/hooks.js'
 import { useRecorded } from '../api/useRecorded.js'
 import { RequestProblem } from '../api/client.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
-import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
-import { cohortsFor, coverageOn, waitingADay, type CostOfWaiting } from '../band/treatmentCoverage.js'
+import { idsOf, whichAssumed, type Means } from '../band/means.js'
+import { cohortsFor, coverageOn, waitingADay, type CostOfWaiting, type TreatmentReach } from '../band/treatmentCoverage.js'
 import { Button, TextButton } from '../design/buttons.js'
-import { Select } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
 import { FormLine } from '../design/FormLine.js'
@@ -20,22 +19,25 @@ import { useText } from '../messages/useText.js'
 import { TellApartLater } from '../library/toldApartLater.js'
 import { useToldApart } from '../library/useToldApart.js'
 import { PlaceSelect } from '../treatments/PlaceSelect.js'
+import { ProductCautions } from '../treatments/ProductCautions.js'
 import { useKeys } from '../shell/keys.js'
 import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
-import { Waiting } from '../shell/Waiting.js'
 import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import { HarvestThere } from './HarvestThere.js'
 import type { Planning } from './usePlanning.js'
-import { useShelfFor, type Offered } from './useShelfFor.js'
+import { StillReaching, useReachOn } from './StillReaching.js'
+import { membersOn, useHours } from './useHours.js'
+import { chosenOf, useOffered, type Offered, type ShelfHere } from './useShelfFor.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 
 const SeveralDays = partLater(async () => (await import('./SeveralDays.js')).SeveralDays)
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
-export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; planning: Planning }) {
+export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; planning: Planning; shelf: ShelfHere }) {
+  const { forecast, organism, planning, shelf } = p
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -45,18 +47,11 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   const [general, setGeneral] = useState<string | null>(null)
   const plan = useRecorded(endpoints.treatments.plan)
   const move = useWrite(endpoints.treatments.move)
-  const shelf = useShelfFor(forecast.watch)
   const told = useToldApart(forecast.watch.id)
   const { block } = shelf
   const near = useNear(block?.id ?? null)
-  // In a garden and on land the hand comes before the label.
-  const offered = ['garden', 'land'].includes(site.kind)
-    ? [...shelf.byHand, ...shelf.fits, ...shelf.doubtful]
-    : [...shelf.fits, ...shelf.byHand, ...shelf.doubtful]
-  // What was used here before is thought of first, then what works best.
-  const before = forecast.treatments.at(-1)
-  const wanted = planning.means ?? (moving ? keyOf(moving) : before ? keyOf(before) : null)
-  const chosen = offered.find(({ means }) => means.key === wanted) ?? offered[0]
+  const offered = useOffered(shelf)
+  const chosen = chosenOf(offered, forecast, planning)
   const { data: places = [] } = usePlaces(site.id)
   const [placeId, setPlaceId] = useState<string | null | undefined>(undefined)
   const chosenPlace = placeId === undefined ? (moving?.placeId ?? null) : placeId
@@ -107,14 +102,8 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
     return (
       <Stack>
         <Heading>{t('plan.title')}</Heading>
-        {shelf.known ? (
-          <>
-            <p>{t('plan.nothingFits')}</p>
-            <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
-          </>
-        ) : (
-          <Waiting />
-        )}
+        <p>{t('plan.nothingFits')}</p>
+        <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelf')}</Link>
         <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
         {planned}
       </Stack>
@@ -126,24 +115,23 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
   if (told && told.state !== 'clear' && !moving)
     return (
       <Stack>
-        <Heading>{t('plan.title')}</Heading>
         <TellApartLater told={told} subject={subject} />
         {planned}
       </Stack>
     )
   return (
     <Stack>
-      <Heading>{moving ? t('plan.moving') : t('plan.title')}</Heading>
+      <StillReaching
+        forecast={forecast}
+        organism={organism}
+        offers={offered}
+        chosen={means.key}
+        onChoose={planning.setMeans}
+        date={date}
+        error={errors['productId'] ?? errors['methodId']}
+      />
+      {moving ? <Heading as="h3">{t('plan.moving')}</Heading> : null}
       <FormLine onSave={save} isBarred={plan.isBarred || move.isBarred}>
-        <Select
-          label={t('plan.product')}
-          placeholder={t('choose')}
-          width="26ch"
-          options={offered.map((o) => ({ id: o.means.key, label: o.means.name }))}
-          value={means.key}
-          onChange={planning.setMeans}
-          error={errors['productId'] ?? errors['methodId']}
-        />
         {block ? <PlaceSelect block={block} places={places} value={chosenPlace} onChange={setPlaceId} error={errors['placeId']} /> : null}
         <Button $plain aria-label={t('plan.earlier')} onPress={() => nudge(-1)}>
           <ChevronLeft size={16} aria-hidden />
@@ -162,7 +150,7 @@ export function PlanPanel({ forecast, planning }: { forecast: WatchForecast; pla
           {t(`gate.${gate.because}`, { name: means.name })} <Link to={`/sites/${site.id}/treatments`}>{t('plan.toShelfNow')}</Link>
         </Caution>
       ) : date ? (
-        <Reached forecast={forecast} means={means} stages={gate.stages} date={date} onDate={setDate} />
+        <Reached forecast={forecast} offers={offered} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
       {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
       {date && product && product.preHarvestDays > 0 ? <HarvestThere forecast={forecast} product={product} date={date} /> : null}
@@ -212,20 +200,17 @@ function NotForIt({ refused, watchId }: { refused: readonly Offered<'refused'>[]
   )
 }
 
-function Reached({
-  forecast,
-  means,
-  stages,
-  date,
-  onDate,
-}: {
+function Reached(p: {
   forecast: WatchForecast
+  /** Everything that may be taken. */
+  offers: readonly (Offered<'fits'> | Offered<'doubtful'>)[]
   means: Means
   /** Those that it reaches here. */
   stages: readonly string[]
   date: string
   onDate: (date: string) => void
 }) {
+  const { forecast, means, stages, date, onDate } = p
   const t = useText()
   const f = useFormat()
   const start = forecast.watch.season
@@ -275,6 +260,7 @@ function Reached({
           ({ countedOn, checkAreaId }) => checkAreaId === null && countedOn >= f.nudge(date, -COUNT_HOLDS_DAYS),
         )}
       />
+      <IfNot forecast={forecast} means={means} date={date} offers={p.offers} days={days} generation={reached.generation} />
       <CoverageChart
         days={days}
         chosen={index}
@@ -295,6 +281,7 @@ function Reached({
             from={Math.max(forecast.heat.todayIndex, days[0]?.day ?? 0)}
             to={days.at(-1)?.day ?? 0}
             start={start}
+            label={means.product}
             onDate={onDate}
           />
         ) : null}
@@ -304,6 +291,42 @@ function Reached({
         {assumed.length > 0 ? t('plan.assumed', { by: means.product ? 'product' : 'hand', which: whichAssumed(assumed) }) : null}
       </Small>
     </>
+  )
+}
+
+/** What is done where the day cannot be used: how likely that is, the best other day that probably can, and another way on the same day. */
+function IfNot(p: {
+  forecast: WatchForecast
+  offers: readonly (Offered<'fits'> | Offered<'doubtful'>)[]
+  means: Means
+  date: string
+  days: readonly { day: number; coverage: TreatmentReach | undefined }[]
+  generation: string
+}) {
+  const { forecast, offers, means, date, days, generation } = p
+  const t = useText()
+  const f = useFormat()
+  const hours = useHours(forecast, means)
+  const start = forecast.watch.season
+  const others = useMemo(() => offers.filter((one) => one.means.key !== means.key), [offers, means.key])
+  const ways = useReachOn(forecast, others, f.seasonIndex(start, date))
+  const usable = hours && membersOn(hours, date)
+  if (!hours || usable === undefined) return null
+  const share = ({ coverage }: (typeof days)[number]): number => coverage?.bounds.p50 ?? 0
+  const other = days
+    .filter(({ day, coverage }) => {
+      const on = f.seasonDay(start, day)
+      const members = membersOn(hours, on)
+      return on !== date && coverage?.generation === generation && members !== undefined && members * 2 >= hours.members
+    })
+    .sort((a, b) => share(b) - share(a))[0]
+  const way = [...ways].sort((a, b) => (b.reached?.bounds.p50 ?? 0) - (a.reached?.bounds.p50 ?? 0))[0]
+  return (
+    <Small data-testid="if-not">
+      {t('plan.usable', { date: f.date(date), usable, members: hours.members })}{' '}
+      {other ? t('plan.ifNotDay', { date: f.date(f.seasonDay(start, other.day)), share: f.percent(share(other)) }) : t('plan.ifNotNone')}{' '}
+      {way?.reached ? t('plan.ifNotWay', { name: way.offer.means.name, share: f.percent(way.reached.bounds.p50) }) : null}
+    </Small>
   )
 }
 
@@ -358,25 +381,6 @@ function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; mea
         })}
       </b>
     </p>
-  )
-}
-
-/** What the label asks, always in view where the product is chosen. */
-export function ProductCautions({ product }: { product: Label }) {
-  const t = useText()
-  const f = useFormat()
-  return (
-    <Stack $gap={4}>
-      <Caution>{t('caution.label')}</Caution>
-      {product.bees === 'none-stated' ? null : <Caution>{t(`bees.${product.bees}`)}</Caution>}
-      <Small>
-        {t('plan.intervals', {
-          reEntry: f.number(product.reEntryHours, 1),
-          preHarvest: product.preHarvestDays,
-          protection: product.protection,
-        })}
-      </Small>
-    </Stack>
   )
 }
 

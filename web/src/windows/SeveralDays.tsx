@@ -41,15 +41,18 @@ export function SeveralDays(p: {
   to: number
   /** First day of the season. */
   start: string
+  /** What the label asks between two, and how many it allows; null where it says nothing, or nobody typed it. */
+  label: { leastIntervalDays: number | null; mostPerSeason: number | null } | null
   onDate: (date: string) => void
 }) {
   const t = useText()
   const f = useFormat()
   const { effect, residualDays } = p.action
-  const [interval, setInterval] = useState<number | null>(USUAL_INTERVAL)
+  const [interval, setInterval] = useState<number | null>(p.label?.leastIntervalDays ?? USUAL_INTERVAL)
   const typed = readable(interval)
-  const isInRange = typed !== null && typed >= 1 && typed <= LONGEST_INTERVAL
-  const minInterval = isInRange ? typed : USUAL_INTERVAL
+  const least = p.label?.leastIntervalDays ?? 1
+  const isInRange = typed !== null && typed >= least && typed <= LONGEST_INTERVAL
+  const minInterval = isInRange ? typed : Math.max(least, USUAL_INTERVAL)
   const own = p.cohorts.generations.find(({ generation }) => generation === p.generation)
   const { from, to } = p
   // The same for as long as the same is asked: a day that is dragged past asks for nothing new.
@@ -62,42 +65,44 @@ export function SeveralDays(p: {
     <Stack $gap={8} data-testid="several-days">
       <NumberField
         label={t('jointly.interval')}
-        hint={t('jointly.label')}
+        hint={t(p.label?.leastIntervalDays == null ? 'jointly.label' : 'jointly.byLabel', { days: least })}
         width="14ch"
         digits={0}
         unit={t('jointly.days')}
         value={interval}
         onChange={setInterval}
-        error={isInRange ? undefined : t('jointly.range')}
+        error={isInRange ? undefined : t('jointly.range', { least })}
       />
       {found === null ? <Small role="status">{t('jointly.finding')}</Small> : null}
       {found !== null && found.length === 0 ? <Small>{t('jointly.none')}</Small> : null}
       <Rows>
-        {(isInRange ? (found ?? []) : []).map(({ days }) => {
-          const reach = reachedBySeveral(p.cohorts, p.action, p.generation, days)
-          return reach ? (
-            <li key={days.length}>
-              {days.map((day, i) => {
-                const date = f.seasonDay(p.start, day)
-                return (
-                  <span key={day}>
-                    {i === 0 ? '' : ', '}
-                    <TextButton aria-label={t('jointly.take', { date: f.date(date) })} onPress={() => p.onDate(date)}>
-                      {f.date(date)}
-                    </TextButton>
-                  </span>
-                )
-              })}{' '}
-              {t('jointly.reach', {
-                share: f.percent(reach.p50),
-                low: f.number(100 * reach.p10),
-                high: f.number(100 * reach.p90),
-                generation: p.name,
-                count: days.length,
-              })}
-            </li>
-          ) : null
-        })}
+        {(isInRange ? (found ?? []) : [])
+          .filter(({ days }) => days.length <= (p.label?.mostPerSeason ?? days.length))
+          .map(({ days }) => {
+            const reach = reachedBySeveral(p.cohorts, p.action, p.generation, days)
+            return reach ? (
+              <li key={days.length}>
+                {days.map((day, i) => {
+                  const date = f.seasonDay(p.start, day)
+                  return (
+                    <span key={day}>
+                      {i === 0 ? '' : ', '}
+                      <TextButton aria-label={t('jointly.take', { date: f.date(date) })} onPress={() => p.onDate(date)}>
+                        {f.date(date)}
+                      </TextButton>
+                    </span>
+                  )
+                })}{' '}
+                {t('jointly.reach', {
+                  share: f.percent(reach.p50),
+                  low: f.number(100 * reach.p10),
+                  high: f.number(100 * reach.p90),
+                  generation: p.name,
+                  count: days.length,
+                })}
+              </li>
+            ) : null
+          })}
       </Rows>
     </Stack>
   )

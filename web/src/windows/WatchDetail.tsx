@@ -1,15 +1,14 @@
-import { endpoints, type bloomEvents, type Organism, type Round, type WatchForecast } from '@bocado/contract'
-import { useMemo, useState } from 'react'
-import { CaughtBiofix } from './CaughtBiofix.js'
+import { endpoints, type Organism, type WatchForecast } from '@bocado/contract'
+import { memo, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
-import { isCrossed, thresholdOf } from '../band/threshold.js'
 import { Decided } from '../scouting/Decided.js'
+import { thresholdOf } from '../band/threshold.js'
 import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
-import { Button, TextButton } from '../design/buttons.js'
+import { TextButton } from '../design/buttons.js'
 import { Checkbox, Choice } from '../design/controls.js'
 import { Explained } from '../design/Explained.js'
 import { onStageFill, stageFill, StageShape } from '../design/StageShape.js'
@@ -23,6 +22,8 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
 import { EditWatchLater, EventDatesLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
 import { SeenToday } from './SeenToday.js'
+import '../messages/en/field.js'
+import '../messages/en/windows.js'
 
 const Stages = styled.table`
   width: 100%;
@@ -45,11 +46,10 @@ const Stages = styled.table`
 
 const PANELS = ['now', 'ways', 'dates', 'moved', 'numbers', 'records'] as const
 
-/** What the band says about one watch, in words: now, its dates, why they moved, and the numbers they rest on. */
-export function WatchDetail(p: {
+/** What is known of one watch: now, its dates, why they moved, the numbers they rest on, and what was recorded. */
+export const WatchDetail = memo(function WatchDetail(p: {
   forecast: WatchForecast
-  organism: Organism | undefined
-  blockName: string
+  organism: Organism
   /** A way to act was taken up: its key, as planning takes it. */
   onPlan: (key: string) => void
 }) {
@@ -57,10 +57,7 @@ export function WatchDetail(p: {
   const t = useText()
   const [panel, setPanel] = useState<(typeof PANELS)[number]>('now')
   return (
-    <Stack>
-      <Heading as="h2" data-at={`watch ${forecast.watch.id}`} tabIndex={-1}>
-        {t('detail.watch', { organism: forecast.organismName, block: p.blockName })}
-      </Heading>
+    <Stack data-part="detail">
       <Choice
         label={t('detail.panels')}
         options={PANELS.map((id) => ({ id, label: t(`detail.panel.${id}`) }))}
@@ -68,60 +65,19 @@ export function WatchDetail(p: {
         onChange={setPanel}
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
-      {panel === 'ways' && organism ? <WaysToActLater forecast={forecast} organism={organism} onPlan={p.onPlan} /> : null}
+      {panel === 'ways' ? <WaysToActLater forecast={forecast} organism={organism} onPlan={p.onPlan} /> : null}
       {panel === 'dates' ? <EventDatesLater forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMovedLater forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFiguresLater forecast={forecast} /> : null}
       {panel === 'records' ? <OwnRecordsLater forecast={forecast} /> : null}
     </Stack>
   )
-}
-
-/** How the last count stands against the threshold, where one is known; where none is, that there is none. */
-function CountedAgainst({ forecast, organism, last }: { forecast: WatchForecast; organism: Organism; last: Round | undefined }) {
-  const t = useText()
-  const f = useFormat()
-  const { sampling } = organism
-  const threshold = thresholdOf(forecast.watch, organism)
-  const counted = {
-    counted: last ? 'yes' : 'no',
-    count: f.number(last?.per100 ?? 0, 1),
-    items: sampling.items,
-    date: last ? f.date(last.countedOn) : '',
-  }
-  if (threshold === null)
-    return (
-      <p>
-        {sampling.decision !== undefined && sampling.serves === 'outcome'
-          ? t('detail.decideBy', { ...counted, decision: sampling.decision })
-          : t('detail.noThreshold', counted)}
-      </p>
-    )
-  if (threshold.from === 'every-one') return <p>{t('detail.everyOne', counted)}</p>
-  const shown = { ...counted, threshold: f.number(threshold.per100, 1) }
-  // What it decides was said by the threshold of its day.
-  const verdict = last && last.threshold?.per100 === threshold.per100 ? last.verdict : null
-  return (
-    <p>
-      <Explained>
-        {last ? t(isCrossed(last.per100, threshold) ? 'detail.crossed' : 'detail.below', shown) : t('detail.noCount', shown)}
-      </Explained>{' '}
-      {verdict === 'undecided' || verdict === 'too-few' ? <b>{t(`detail.sure.${verdict}`)}</b> : null}{' '}
-      {forecast.watch.threshold
-        ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
-        : t('detail.libraryThreshold', {
-            region: sampling.threshold.region,
-            confidence: t(`confidence.${sampling.threshold.confidence}`),
-          })}
-    </p>
-  )
-}
+})
 
 function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
   const t = useText()
   const f = useFormat()
   const [editing, setEditing] = useState(false)
-  const last = forecast.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
   return (
     <Stack>
       {forecast.grade === 'calendar' ? (
@@ -143,8 +99,6 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
         </>
       )}
       <SeenToday forecast={forecast} />
-      {forecast.biofix.how === 'expected' ? <BloomBiofix forecast={forecast} organism={organism} /> : null}
-      {forecast.biofix.how === 'expected' ? <CaughtBiofix forecast={forecast} organism={organism} /> : null}
       {forecast.biofix.how === 'expected' && forecast.grade !== 'calendar' ? (
         <Caution>
           <Explained>{t('detail.expected', { span: expectedSpan(forecast, f), ask: organism?.biofix.ask ?? '' })}</Explained>
@@ -155,7 +109,7 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
         <InfectionWords forecast={forecast} infection={forecast.infection} organism={organism} />
       ) : null}
       <EmergenceWords forecast={forecast} />
-      {organism ? <CountedAgainst forecast={forecast} organism={organism} last={last} /> : null}
+      {organism ? <ThresholdFrom forecast={forecast} organism={organism} /> : null}
       <Decided row={forecast} />
       <ReportDuty organismId={forecast.watch.organismId} />
       <Caution>{t('caution.look')}</Caution>
@@ -179,6 +133,21 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
         </Line>
       )}
     </Stack>
+  )
+}
+
+/** Where the threshold comes from that counts are held against. */
+function ThresholdFrom({ forecast, organism }: { forecast: WatchForecast; organism: Organism }) {
+  const t = useText()
+  const threshold = thresholdOf(forecast.watch, organism)
+  if (threshold === null || threshold.from === 'every-one') return null
+  const { region, confidence } = organism.sampling.threshold
+  return (
+    <p>
+      {forecast.watch.threshold
+        ? t('detail.ownThreshold', { reason: forecast.watch.threshold.reason })
+        : t('detail.libraryThreshold', { region, confidence: t(`confidence.${confidence}`) })}
+    </p>
   )
 }
 
@@ -243,44 +212,6 @@ function SeasonBeyondHeat({ forecast }: { forecast: WatchForecast }) {
         </Small>
       )}
     </>
-  )
-}
-
-/** A biofix that waits for a bloom, where the log has that bloom: it is offered, and taken only when somebody says so. */
-function BloomBiofix({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
-  const t = useText()
-  const f = useFormat()
-  const site = useSite()
-  const params = { siteId: site.id }
-  const waits = organism?.biofix.bloom ?? null
-  const { data: records } = useRead(endpoints.bloom.records, { params, input: {} }, waits !== null)
-  const { data: plants } = useRead(endpoints.library.indicators, { params, input: {} }, waits !== null)
-  const update = useWrite(endpoints.watches.update)
-  const { watch } = forecast
-  const seen = records
-    ?.filter((r) => !r.notYet && r.season === watch.season && r.plantId === waits?.plantId && r.event === waits.event)
-    .filter((r) => r.blockId === null || r.blockId === watch.blockId)
-    .map(({ seenFrom }) => seenFrom)
-    .sort()[0]
-  if (!waits || !seen) return null
-  const plant = plants?.find(({ id }) => id === waits.plantId)?.name ?? waits.plantId
-  const event = t(`bloom.event.${waits.event as (typeof bloomEvents)[number]}`)
-  const { biofixNote: _, ...kept } = watch
-  return (
-    <Line data-testid="bloom-biofix">
-      <span style={{ flex: '1 1 30ch' }}>{t('detail.bloomBiofix', { plant, event, date: f.date(seen) })}</span>
-      <Button
-        isDisabled={update.isBarred}
-        onPress={() =>
-          void update.save({
-            params: { ...params, watchId: watch.id },
-            input: { ...kept, biofix: seen, biofixNote: t('detail.bloomBiofixNote', { plant, event }) },
-          })
-        }
-      >
-        {t('detail.takeBloomBiofix', { date: f.date(seen) })}
-      </Button>
-    </Line>
   )
 }
 

@@ -3,9 +3,10 @@ import type { BandTable } from '../band/BandTable.js'
 import type { ComponentProps } from 'react'
 import { later } from '../shell/later.js'
 import { Nothing, partLater } from '../shell/partLater.js'
+import type { HourBoard } from './HourBoard.js'
 import type { NewWatch } from './AddWatch.js'
 import type { FirstSteps } from './FirstSteps.js'
-import type { PhoneViewProps } from './PhoneView.js'
+import type { ViewProps } from './View.js'
 import type { Planning } from './usePlanning.js'
 
 /* Forms and panels that few open at once: each comes when somebody asks for it, so that the windows stand sooner. */
@@ -14,11 +15,12 @@ const records = later(() => import('./OwnRecords.js'))
 const figures = later(() => import('./ModelFigures.js'))
 const ways = later(() => import('./WaysToAct.js'))
 const adding = later(() => import('./AddWatch.js'))
-const planning = later(() => import('./PlanPanel.js'))
-const phoneView = later(() => import('./PhoneView.js'))
+const acting = later(() => import('./Acting.js'))
+const view = later(() => import('./View.js'))
 const steps = later(() => import('./FirstSteps.js'))
 const editing = later(() => import('./EditWatch.js'))
 const table = later(() => import('../band/BandTable.js'))
+const board = later(() => import('./HourBoard.js'))
 const dates = later(() => import('./EventDates.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
@@ -34,9 +36,10 @@ export const WhyMovedLater = partLater<OfWatch>(async () => (await moved()).WhyM
 export const WaysToActLater = partLater<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(
   async () => (await ways()).WaysToAct,
 )
-export const PlanPanelLater = partLater<OfWatch & { planning: Planning }>(async () => (await planning()).PlanPanel)
+export const ActingLater = partLater<OfWatch & { organism: Organism; planning: Planning }>(async () => (await acting()).Acting)
 /** Small aids: while they come, their places stay empty. */
-export const PhoneViewLater = partLater<PhoneViewProps>(async () => (await phoneView()).PhoneView, { meanwhile: Nothing })
+export const ViewLater = partLater<ViewProps>(async () => (await view()).View, { meanwhile: Nothing })
 export const FirstStepsLater = partLater<ComponentProps<typeof FirstSteps>>(async () => (await steps()).FirstSteps, { meanwhile: Nothing })
 export const BandTableLater = partLater<ComponentProps<typeof BandTable>>(async () => (await table()).BandTable)
 export const AddWatchLater = partLater<NewWatch>(async () => (await adding()).AddWatch)
+export const HourBoardLater = partLater<ComponentProps<typeof HourBoard>>(async () => (await board()).HourBoard, { meanwhile: Nothing })

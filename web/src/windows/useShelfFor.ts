@@ -1,9 +1,10 @@
-import { endpoints, type Block, type Method, type Organism, type Product } from '@bocado/contract'
+import { endpoints, type Block, type Method, type Organism, type Product, type WatchForecast } from '@bocado/contract'
 import { useMemo } from 'react'
 import { useBlocks, useOrganisms, useProducts, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import type { Planning } from './usePlanning.js'
 import type { GateVerdict } from '../band/gate.js'
-import { handMeans, meansGate, productMeans, type Means } from '../band/means.js'
+import { handMeans, keyOf, meansGate, productMeans, type Means } from '../band/means.js'
 
 /** What may be done with, and what it may be planned for. */
 export interface Offered<V extends GateVerdict['verdict'] = GateVerdict['verdict']> {
@@ -47,12 +48,14 @@ export function shelfFor(
   return shelf
 }
 
-/** What one can act with against an organism in a block: the shelf, and what is done by hand. */
-export function useShelfFor({ organismId, blockId }: { organismId: string; blockId: string }): ShelfFor & {
+export interface ShelfHere extends ShelfFor {
   block: Block | undefined
   /** All is there that it is made of. */
   known: boolean
-} {
+}
+
+/** What one can act with against an organism in a block: the shelf, and what is done by hand. */
+export function useShelfFor({ organismId, blockId }: { organismId: string; blockId: string }): ShelfHere {
   const site = useSite()
   const { data: products } = useProducts(site.id)
   const { data: methods } = useMethods()
@@ -71,4 +74,25 @@ export function useShelfFor({ organismId, blockId }: { organismId: string; block
 export function useMethods() {
   const site = useSite()
   return useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+}
+
+/** Everything that may be taken, as it is thought of first: in a garden and on land the hand comes before the label. */
+export function useOffered({ byHand, fits, doubtful }: ShelfFor): (Offered<'fits'> | Offered<'doubtful'>)[] {
+  const { kind } = useSite()
+  const handFirst = ['garden', 'land'].includes(kind)
+  return useMemo(
+    () => (handFirst ? [...byHand, ...fits, ...doubtful] : [...fits, ...byHand, ...doubtful]),
+    [byHand, fits, doubtful, handFirst],
+  )
+}
+
+/** What is taken of it: what somebody chose, what was used here before, or what is thought of first. */
+export function chosenOf<T extends { means: Means }>(
+  offered: readonly T[],
+  { treatments }: Pick<WatchForecast, 'treatments'>,
+  { means, moving }: Pick<Planning, 'means' | 'moving'>,
+): T | undefined {
+  const before = treatments.at(-1)
+  const wanted = means ?? (moving ? keyOf(moving) : before ? keyOf(before) : null)
+  return offered.find((one) => one.means.key === wanted) ?? offered[0]
 }

@@ -48,7 +48,7 @@ export const windows = {
   'band.heat': 'even heat',
   'band.own': 'its own heat',
   'band.rows': 'Watches; arrows go from one to the next',
-  'phoneView.title': 'View',
+  'band.view': 'View',
   'band.label':
     'Season band: stages of {rows, plural, one {one watch} other {{rows, number} watches}} along the season. The sentences beside it say the same in words.',
   'band.howToRead':

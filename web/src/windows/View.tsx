@@ -7,10 +7,11 @@ import { GROUPINGS, type Grouping } from '../band/urgency.js'
 import { Button } from '../design/buttons.js'
 import { Checkbox, Choice } from '../design/controls.js'
 import { Options } from '../design/fields.js'
+import { PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import '../messages/en/windows.js'
 
-export interface PhoneViewProps {
+export interface ViewProps {
   asTable: boolean
   onTable: (asTable: boolean) => void
   by: Grouping
@@ -29,16 +30,30 @@ const Views = styled.div`
   width: min(360px, 92vw);
 `
 
-/** How the windows are shown, where a desk's tools have no room: behind one button. */
-export function PhoneView(p: PhoneViewProps) {
+/** A phone has room for the sign only. */
+const OnDesk = styled.span`
+  @media ${PHONE} {
+    display: none;
+  }
+`
+/** The season in miniature stands under the bar on a desk, and here on a phone. */
+const OnPhone = styled.div`
+  display: none;
+  @media ${PHONE} {
+    display: block;
+  }
+`
+
+/** How the windows are shown: behind one button. */
+export function View(p: ViewProps) {
   const t = useText()
   return (
     <DialogTrigger>
-      <Button $plain aria-label={t('phoneView.title')}>
-        <SlidersHorizontal size={18} aria-hidden style={{ verticalAlign: '-4px' }} />
+      <Button $plain aria-label={t('band.view')}>
+        <SlidersHorizontal size={18} aria-hidden style={{ verticalAlign: '-4px' }} /> <OnDesk>{t('band.view')}</OnDesk>
       </Button>
       <Options style={{ maxHeight: 'none' }}>
-        <Dialog aria-label={t('phoneView.title')} style={{ outline: 'none' }}>
+        <Dialog aria-label={t('band.view')} style={{ outline: 'none' }}>
           <Views>
             <Choice
               label={t('weather.view')}
@@ -61,7 +76,9 @@ export function PhoneView(p: PhoneViewProps) {
               />
             ) : null}
             <Checkbox label={t('band.past')} value={p.past} onChange={p.onPast} />
-            <SeasonStrip whole={false} inside />
+            <OnPhone>
+              <SeasonStrip whole={false} inside />
+            </OnPhone>
           </Views>
         </Dialog>
       </Options>

@@ -1,0 +1,117 @@
+import type { HourBlock, HourLimits } from '../windows/usableHours.js'
+
+/** Highest wind, m/s at 2 m, in which drops are let go where the label names none. */
+export const MAX_WIND = 5
+/** Delta T, °C, between which fine drops arrive. */
+export const FINE_DELTA_T = [2, 8] as const
+/** Hours without rain that what is sprayed needs where the label names none. */
+export const RAIN_FAST_HOURS = 4
+/** Oils, soaps and sulphur burn leaves above this air temperature, °C, where the label names none. */
+export const BURNS_ABOVE = 30
+/** Rain, mm in an hour, in which nobody works outside. */
+export const POURS_MM = 1
+/** Hours for which a residue that lasts for some hours is taken to harm bees: longer than a June night. */
+export const SHORT_BEE_HOURS = 8
+
+/** Methods of the library that burn leaves in heat. */
+const BURNING: readonly string[] = ['horticultural-oil', 'insecticidal-soap', 'sulphur']
+/** Methods whose residue harms no bee once it is dry, and those whose residue harms for hours. Any other is taken to harm for days. */
+const DRY_SPARES_BEES: readonly string[] = [
+  'insecticidal-soap',
+  'horticultural-oil',
+  'bt',
+  'granulosis-virus',
+  'kaolin',
+  'sulphur',
+  'copper',
+  'nematodes',
+]
+const HARMS_FOR_HOURS: readonly string[] = ['spinosyn', 'pyrethrin', 'azadirachtin']
+
+/** Ways of application by what their drops are: fine ones drift and dry, coarse ones fall, the rest has none. */
+const FINE: readonly string[] = ['spray', 'dusting']
+const COARSE: readonly string[] = ['spot-spray', 'paint']
+
+/** What hours are judged by: a product with what its label says, or work by hand. */
+export interface ActingMeans {
+  /** Null: work by hand. */
+  product: {
+    ways: readonly string[]
+    bees: 'none-stated' | 'hazardous-in-bloom' | 'forbidden-in-bloom'
+    maxWindMs: number | null
+    minTempC: number | null
+    maxTempC: number | null
+    rainFastHours: number | null
+  } | null
+  /** Methods of the library that it is for. */
+  methods: readonly string[]
+  /** The plant takes it up: in bloom it comes to the flower. */
+  systemic: boolean
+}
+
+/** Whose a limit is. */
+export type LimitFrom = 'label' | 'usual'
+export interface LimitsOfMeans {
+  limits: HourLimits
+  /** Of each reason that can block an hour, whose limit it is. */
+  from: Partial<Record<HourBlock, LimitFrom>>
+}
+
+/**
+ * What binds a way to act, hour by hour: first its label, then what is usual for drops of its kind.
+ *
+ * @param flowers something that bees visit is in flower in or beside the place
+ */
+export function hourLimits({ product, methods, systemic }: ActingMeans, flowers: boolean): LimitsOfMeans {
+  if (!product) return { limits: { daylight: true, maxRain: POURS_MM }, from: { dark: 'usual', rain: 'usual' } }
+  const { ways, bees, maxWindMs, minTempC, maxTempC, rainFastHours } = product
+  const from: LimitsOfMeans['from'] = {}
+  const limits: HourLimits = {}
+  const whose = (reason: HourBlock, label: unknown): void => {
+    from[reason] = label === null ? 'usual' : 'label'
+  }
+  if (flowers && bees !== 'none-stated') {
+    limits.bees = bees === 'forbidden-in-bloom' || systemic ? 'never' : beeHours(methods)
+    from.bees = bees === 'forbidden-in-bloom' ? 'label' : 'usual'
+  }
+  if (methods.includes('nematodes')) {
+    limits.dark = true
+    from.sun = 'usual'
+  } else {
+    // Where nobody has said how it is applied it is taken for a fine spray, which is bound most.
+    const isFine = ways.length === 0 || ways.some((way) => FINE.includes(way))
+    const isCoarse = ways.some((way) => COARSE.includes(way))
+    if (isFine || isCoarse) {
+      limits.maxWind = maxWindMs ?? MAX_WIND
+      whose('wind', maxWindMs)
+      limits.rainFastHours = rainFastHours ?? RAIN_FAST_HOURS
+      whose('rain', rainFastHours)
+    } else {
+      limits.maxRain = POURS_MM
+      limits.daylight = true
+      from.rain = from.dark = 'usual'
+      if (maxWindMs !== null) {
+        limits.maxWind = maxWindMs
+        from.wind = 'label'
+      }
+    }
+    if (isFine) {
+      limits.inversion = true
+      limits.deltaT = FINE_DELTA_T
+      from.inversion = from['delta-t'] = 'usual'
+    }
+  }
+  const burns = methods.some((method) => BURNING.includes(method)) ? BURNS_ABOVE : null
+  const highest = maxTempC ?? burns
+  if (highest !== null) limits.maxTemperature = highest
+  if (minTempC !== null) limits.minTemperature = minTempC
+  if (highest !== null || minTempC !== null) from.temperature = maxTempC === null && minTempC === null ? 'usual' : 'label'
+  return { limits, from }
+}
+
+/** For how many hours a residue is taken to harm bees; `never` harmless within a night where its class is not known. */
+function beeHours(methods: readonly string[]): number | 'never' {
+  if (methods.length > 0 && methods.every((method) => DRY_SPARES_BEES.includes(method))) return 0
+  if (methods.length > 0 && methods.every((method) => [...DRY_SPARES_BEES, ...HARMS_FOR_HOURS].includes(method))) return SHORT_BEE_HOURS
+  return 'never'
+}

@@ -1,0 +1,29 @@
+import { register } from '../registry.js'
+
+/** The hours of the days ahead, under the chosen row. */
+export const board = {
+  'board.title': 'Hours for {name}',
+  'board.noForecast': 'No forecast is here: nothing is known of the hours ahead.',
+  'board.next': 'Next: {runs}.',
+  'board.run': '{day} {from} to {until} ({usable} of {members})',
+  'board.nothing': 'On no day in view is there an hour for it in half of the ways the weather may go.',
+  'board.costs': 'Hours go to {costs}.',
+  'board.cost': '{reason} {hours, number} ({whose, select, label {its label} other {usual limit}})',
+  'board.wayOut':
+    '{reason, select, bees {Mow what flowers the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} other {Coarser drops, or spot by spot, are not bound by it.}}',
+  'board.usable': '{date}, {from} to {until}: usable in {usable} of {members}.',
+  'board.over': '{date}, {from} to {until}: over.',
+  'board.others': 'Against it: {reasons}.',
+  'board.blocked': '{reason} in {count}',
+  'board.unknown': 'Not known in {count}.',
+  'board.reason.bees': 'bees',
+  'board.reason.wind': 'wind',
+  'board.reason.inversion': 'still air',
+  'board.reason.rain': 'rain',
+  'board.reason.temperature': 'heat or cold',
+  'board.reason.delta-t': 'too dry or damp',
+  'board.reason.dark': 'dark',
+  'board.reason.sun': 'sun',
+} as const
+
+register(board)

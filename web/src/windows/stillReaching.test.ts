@@ -1,0 +1,35 @@
+import { describe, expect, test } from 'vitest'
+import type { Means } from '../band/means.js'
+import { byReach, type WayThen } from './StillReaching.js'
+
+const way = (name: string, share: number | null, more: { other?: number; doubtful?: boolean } = {}): WayThen => {
+  const bounds = (p50: number) => ({ generation: 'first', bounds: { p10: p50, p50, p90: p50 } })
+  const means = { key: name, name } as Means
+  const offer: WayThen['offer'] = more.doubtful
+    ? { means, gate: { verdict: 'doubtful' as const, because: 'unmapped' as const } }
+    : { means, gate: { verdict: 'fits' as const, methods: [], stages: ['egg'] } }
+  return {
+    offer,
+    reached: share === null ? undefined : bounds(share),
+    other: more.other === undefined ? undefined : bounds(more.other),
+  }
+}
+const kinds = { spray: 'chemical', virus: 'biological', sweep: 'cultural', cover: 'prevention' } as const
+const sorted = (ways: WayThen[]): string[] =>
+  byReach(ways, ({ name }) => kinds[name as keyof typeof kinds]).map(({ offer }) => offer.means.name)
+
+describe('ways to act', () => {
+  test('stand by what they reach', () => {
+    expect(sorted([way('cover', 0.1), way('spray', 0.4), way('sweep', 0.25)])).toEqual(['spray', 'sweep', 'cover'])
+  })
+
+  test('of two that reach as much the gentler stands first', () => {
+    expect(sorted([way('spray', 0.301), way('virus', 0.299), way('cover', 0.3)])).toEqual(['cover', 'virus', 'spray'])
+  })
+
+  test('what reaches another generation stands before what reaches none, and what nobody has said enough of is last', () => {
+    expect(
+      sorted([way('unknown', null, { doubtful: true }), way('sweep', null), way('virus', null, { other: 0.9 }), way('spray', 0.01)]),
+    ).toEqual(['spray', 'virus', 'sweep', 'unknown'])
+  })
+})
