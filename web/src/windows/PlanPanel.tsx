@@ -180,7 +180,7 @@ function NotForIt({ refused, watchId }: { refused: readonly Offered<'refused'>[]
   const [open, setOpen] = useState(false)
   if (refused.length === 0) return null
   return (
-    <Stack $gap={4}>
+    <Stack $gap={4} data-part="not-for-it">
       <TextButton aria-expanded={open} onPress={() => setOpen(!open)}>
         {t('plan.notForIt', { count: refused.length })}
       </TextButton>

@@ -120,14 +120,14 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
       {forecast.heat.filledShare > 0.05 ? <Caution>{t('caution.filled', { share: f.percent(forecast.heat.filledShare) })}</Caution> : null}
       <Hazards hazards={organism?.hazards ?? []} />
       {forecast.grade === 'calendar' ? null : (
-        <Small>
+        <Small data-part="origin">
           <Explained>{originSentence(forecast, t, f)}</Explained>
         </Small>
       )}
       {editing ? (
         <EditWatchLater forecast={forecast} items={organism?.sampling.items ?? ''} onDone={() => setEditing(false)} />
       ) : (
-        <Line>
+        <Line data-part="watch">
           <TextButton onPress={() => setEditing(true)}>{t('detail.edit')}</TextButton>
           <RemoveWatch forecast={forecast} />
         </Line>
