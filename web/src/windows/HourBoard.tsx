@@ -29,7 +29,7 @@ const Frame = styled.section<{ $words: number }>`
   background: ${colour.white};
   .words {
     padding-left: ${({ $words }) => ($words === 0 ? 10 : 20)}px;
-    max-height: ${({ $words }) => ($words === 0 ? 58 : 150)}px;
+    max-height: ${({ $words }) => ($words === 0 ? 80 : 150)}px;
     overflow: hidden;
   }
   b {

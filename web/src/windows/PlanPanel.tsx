@@ -308,7 +308,11 @@ function IfNot(p: {
   const f = useFormat()
   const hours = useHours(forecast, means)
   const start = forecast.watch.season
-  const others = useMemo(() => offers.filter((one) => one.means.key !== means.key), [offers, means.key])
+  // What harms bees may find no hour at all: it is no way out.
+  const others = useMemo(
+    () => offers.filter((one) => one.means.key !== means.key && (one.means.product?.bees ?? 'none-stated') === 'none-stated'),
+    [offers, means.key],
+  )
   const ways = useReachOn(forecast, others, f.seasonIndex(start, date))
   const usable = hours && membersOn(hours, date)
   if (!hours || usable === undefined) return null

@@ -1,2 +1,2 @@
 /** px that the board of hours takes: its words beside it, or above it where there is no room. */
-export const boardHeight = (narrow: boolean): number => (narrow ? 218 : 158)
+export const boardHeight = (narrow: boolean): number => (narrow ? 240 : 158)
