@@ -221,6 +221,12 @@ test('what is decided about the chosen row is in view: which ways reach it, the 
     .nth((await labels.first().getAttribute('data-selected')) === null ? 0 : 1)
     .click()
   await expect.poll(reads).not.toBe(before)
+  // What was done before says what it met.
+  await page
+    .getByTestId('met')
+    .first()
+    .getByText(/^(It met \d+ % \(|By the weather that came nothing)/)
+    .waitFor()
   const board = page.getByTestId('hour-board')
   await board
     .getByText(/^Hours for /)

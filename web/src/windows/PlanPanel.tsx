@@ -1,4 +1,5 @@
 import { endpoints, type InfectionForecast, type Organism, type Treatment, type WatchForecast } from '@bocado/contract'
+import { MS_PER_DAY } from '@bocado/core/time'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -6,7 +7,7 @@ import { usePlaces, useWrite } from '../api/hooks.js'
 import { useRecorded } from '../api/useRecorded.js'
 import { RequestProblem } from '../api/client.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
-import { idsOf, whichAssumed, type Means } from '../band/means.js'
+import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
 import { cohortsFor, coverageOn, waitingADay, type CostOfWaiting, type TreatmentReach } from '../band/treatmentCoverage.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { DateField } from '../design/DateField.js'
@@ -83,6 +84,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
   const planned = (
     <PlannedList
       forecast={forecast}
+      offered={offered}
       onMove={(treatment) => {
         setPlaceId(undefined)
         planning.take(treatment)
@@ -388,11 +390,57 @@ function Covered(p: { forecast: WatchForecast; infection: InfectionForecast; mea
   )
 }
 
-function PlannedList({ forecast, onMove }: { forecast: WatchForecast; onMove: (treatment: Treatment) => void }) {
+/** What something did, or may do: the stages that it reaches here, and how much of them it kills for how long. */
+interface Done {
+  forecast: WatchForecast
+  treatment: Treatment
+  stages: readonly string[] | undefined
+}
+
+/** What a deed met, by the weather that came; nothing is said of a use that neither the library nor the label names. */
+function Met({ forecast, treatment, stages }: Done) {
+  const t = useText()
+  const f = useFormat()
+  const { done, deviation } = treatment
+  const isKnown = done !== null && deviation === null && forecast.grade === 'dates' && !forecast.infection
+  const met = useMemo(() => {
+    if (!isKnown || stages === undefined) return undefined
+    const action = { stages, effect: done.does.effect, residualDays: done.does.residualDays }
+    const day = Math.round((Date.parse(done.day) - Date.parse(forecast.watch.season)) / MS_PER_DAY)
+    return coverageOn(cohortsFor(forecast, action), action, day)
+  }, [forecast, isKnown, done, stages])
+  if (!met) return null
+  const { p10, p50, p90 } = met.bounds
+  return (
+    <Small as="span" data-testid="met">
+      {p90 < HARDLY
+        ? t('plan.metNothing')
+        : t('plan.met', {
+            share: f.number(100 * p50),
+            low: f.number(100 * p10),
+            high: f.number(100 * p90),
+            generation: forecast.generations.find(({ id }) => id === met.generation)?.name ?? '',
+          })}
+    </Small>
+  )
+}
+
+interface Planned {
+  forecast: WatchForecast
+  offered: readonly (Offered<'fits'> | Offered<'doubtful'>)[]
+  onMove: (treatment: Treatment) => void
+}
+
+/** What is planned and done against the watch in its season. */
+function PlannedList({ forecast, offered, onMove }: Planned) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
   if (forecast.treatments.length === 0) return null
+  const stagesOf = (treatment: Treatment): readonly string[] | undefined => {
+    const gate = offered.find(({ means }) => means.key === keyOf(treatment))?.gate
+    return gate?.verdict === 'fits' ? gate.stages : undefined
+  }
   return (
     <Rows>
       {forecast.treatments.map((treatment) => {
@@ -402,7 +450,9 @@ function PlannedList({ forecast, onMove }: { forecast: WatchForecast; onMove: (t
             {treatment.done
               ? t('plan.done', { name, when: f.moment(treatment.done.startedAt), person: treatment.personName })
               : t('plan.planned', { name, date: f.dateInDays(treatment.plannedOn) })}{' '}
-            {treatment.done ? null : (
+            {treatment.done ? (
+              <Met forecast={forecast} treatment={treatment} stages={stagesOf(treatment)} />
+            ) : (
               <Line as="span" style={{ display: 'inline-flex' }}>
                 <TextButton onPress={() => onMove(treatment)}>{t('plan.change')}</TextButton>
                 <Link to={`/sites/${site.id}/treatments?record=${treatment.id}`}>{t('treatments.record')}</Link>

@@ -163,6 +163,7 @@ export function StillReaching({ forecast, organism, offers, chosen, onChoose, da
           {open ? t('reaching.fewer') : t('reaching.more', { count: ways.length - few.length })}
         </TextButton>
       ) : null}
+      {open || ways.length === few.length ? <NotOnShelf organism={organism} offers={offers} methods={methods} /> : null}
     </Stack>
   )
 }
@@ -199,6 +200,24 @@ function Share({ reached, other, when, known }: ShareProps) {
       <small>{t('reaching.range', { low: f.number(100 * p10), high: f.number(100 * p90) })}</small>
     </span>
   )
+}
+
+/** Kinds of product that reach it and of which nothing stands on the shelf. */
+export function missingKinds(
+  organism: Pick<Organism, 'reach'>,
+  offers: readonly { means: Pick<Means, 'product'> }[],
+  methods: readonly Pick<Method, 'id' | 'name' | 'product'>[],
+): string[] {
+  const here = new Set(offers.flatMap(({ means }) => means.product?.methods ?? []))
+  const reaching = new Set(organism.reach.map(({ method }) => method))
+  return methods.filter(({ id, product }) => product && reaching.has(id) && !here.has(id)).map(({ name }) => name)
+}
+
+function NotOnShelf(p: { organism: Organism | undefined; offers: Props['offers']; methods: readonly Method[] | undefined }) {
+  const t = useText()
+  const { organism, offers, methods } = p
+  const names = organism && methods ? missingKinds(organism, offers, methods) : []
+  return names.length === 0 ? null : <Small>{t('reaching.notOnShelf', { names: names.join(', ') })}</Small>
 }
 
 /** What a way meets, how well it is known to work, and what it takes. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { Means } from '../band/means.js'
-import { byReach, type WayThen } from './StillReaching.js'
+import { byReach, missingKinds, type WayThen } from './StillReaching.js'
 
 const way = (name: string, share: number | null, more: { other?: number; doubtful?: boolean } = {}): WayThen => {
   const bounds = (p50: number) => ({ generation: 'first', bounds: { p10: p50, p50, p90: p50 } })
@@ -32,4 +32,13 @@ describe('ways to act', () => {
       sorted([way('unknown', null, { doubtful: true }), way('sweep', null), way('virus', null, { other: 0.9 }), way('spray', 0.01)]),
     ).toEqual(['spray', 'virus', 'sweep', 'unknown'])
   })
+})
+
+test('kinds of product that reach it and are not on the shelf are named; what is done by hand is not', () => {
+  const method = (id: string, product = true) => ({ id, name: `the ${id}`, product })
+  const reach = (ids: readonly string[]) => ids.map((id) => ({ method: id, stages: ['egg'] }))
+  const shelf = [{ means: { product: { methods: ['spray'] } } as never }, { means: { product: null } }]
+  const methods = [method('spray'), method('virus'), method('oil'), method('sweep', false)]
+  expect(missingKinds({ reach: reach(['spray', 'virus', 'sweep']) } as never, shelf, methods)).toEqual(['the virus'])
+  expect(missingKinds({ reach: reach(['spray']) } as never, shelf, methods)).toEqual([])
 })

@@ -96,6 +96,9 @@ export const plan = {
     '{crop} may be ready to pick from {since} on; after this it may be picked from {from} only ({days, plural, one {one day} other {{days, number} days}} by the label).',
   'plan.planned': '{name}, planned for {date}.',
   'plan.done': '{name}, done {when}, recorded by {person}.',
+  'plan.met': 'It met {share} % ({low} to {high}) of the {generation}.',
+  'plan.metNothing': 'By the weather that came nothing of it was in reach then.',
+  'reaching.notOnShelf': 'Would reach it too, and nothing of the kind is on the shelf: {names}.',
   'plan.removed': '{name} removed.',
   'plan.says': '{name} planned against {organism} on {date}',
 } as const
