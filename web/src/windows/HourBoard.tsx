@@ -3,14 +3,14 @@ import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
 import type { Means } from '../band/means.js'
 import { colour, font, size } from '../design/theme.js'
-import { useFormat, type Format } from '../design/useFormat.js'
-import { useText, type Say } from '../messages/useText.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
 import { boardHeight } from './boardHeight.js'
-import { runsOf, useHours } from './useHours.js'
+import { boardWords, hourWords, leading, type Reason } from './hourWords.js'
+import { useHours } from './useHours.js'
 import '../messages/en/board.js'
 
 type Hour = WatchHours['hours'][number]
-type Reason = WatchHours['limits'][number]['reason']
 
 const HEAD = 20
 const HOUR = 5
@@ -217,60 +217,4 @@ function Why({ hours, day, x, width }: { hours: WatchHours; day: number; x: numb
       {word}
     </text>
   )
-}
-
-/** The reason that blocks an hour in most of the members. */
-function leading({ blocked }: Hour): Reason | null {
-  const [first] = Object.entries(blocked).sort(([, a], [, b]) => b - a)
-  return first ? (first[0] as Reason) : null
-}
-
-const clock = (hour: number): string => `${String(hour).padStart(2, '0')}:00`
-const SHOWN_RUNS = 3
-
-/** When it can next be used, and what takes most of the other hours. */
-function boardWords(hours: WatchHours, t: Say, f: Format): string {
-  if (hours.members === 0) return t('board.noForecast')
-  const runs = runsOf(hours)
-  const costs = hours.costs.slice(0, 2).map(({ reason, hours: count }) =>
-    t('board.cost', {
-      reason: t(`board.reason.${reason}`),
-      hours: count,
-      whose: hours.limits.find((limit) => limit.reason === reason)?.from ?? 'usual',
-    }),
-  )
-  const most = costs.length > 0 ? t('board.costs', { costs: costs.join(', ') }) : ''
-  if (runs.length === 0) {
-    const [first] = hours.costs
-    const out = first && ['bees', 'inversion', 'delta-t', 'wind'].includes(first.reason) ? t('board.wayOut', { reason: first.reason }) : ''
-    return [t('board.nothing'), most, out].filter(Boolean).join(' ')
-  }
-  const next = runs.slice(0, SHOWN_RUNS).map(({ from, until, usable }) =>
-    t('board.run', {
-      day: f.date(f.nudge(hours.from, Math.floor(from / 24))),
-      from: clock(from % 24),
-      until: clock(until % 24),
-      usable,
-      members: hours.members,
-    }),
-  )
-  return [t('board.next', { runs: next.join('; ') }), most].filter(Boolean).join(' ')
-}
-
-/** What is known of one hour. */
-function hourWords(hours: WatchHours, at: number, t: Say, f: Format): string {
-  const hour = hours.hours[at]
-  if (!hour) return ''
-  const when = { date: f.date(f.nudge(hours.from, Math.floor(at / 24))), from: clock(at % 24), until: clock((at + 1) % 24) }
-  if (at < hours.over) return t('board.over', when)
-  const reasons = Object.entries(hour.blocked)
-    .sort(([, a], [, b]) => b - a)
-    .map(([reason, count]) => t('board.blocked', { reason: t(`board.reason.${reason as Reason}`), count }))
-  return [
-    t('board.usable', { ...when, usable: hour.usable, members: hours.members }),
-    reasons.length > 0 ? t('board.others', { reasons: reasons.join(', ') }) : '',
-    hour.unknown > 0 ? t('board.unknown', { count: hour.unknown }) : '',
-  ]
-    .filter(Boolean)
-    .join(' ')
 }
