@@ -1,7 +1,7 @@
 import { endpoints, type InfectionForecast, type Organism, type Treatment, type WatchForecast } from '@bocado/contract'
 import { MS_PER_DAY } from '@bocado/core/time'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { usePlaces, useWrite } from '../api/hooks.js'
 import { useRecorded } from '../api/useRecorded.js'
@@ -305,7 +305,9 @@ function IfNot(p: {
   days: readonly { day: number; coverage: TreatmentReach | undefined }[]
   generation: string
 }) {
-  const { forecast, offers, means, date, days, generation } = p
+  const { forecast, offers, means, days, generation } = p
+  // A pin that is dragged is drawn first.
+  const date = useDeferredValue(p.date)
   const t = useText()
   const f = useFormat()
   const hours = useHours(forecast, means)

@@ -3,6 +3,7 @@ import { memo } from 'react'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { isCrossed, thresholdOf } from '../band/threshold.js'
+import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { windowSentence } from '../band/words.js'
 import { Button } from '../design/buttons.js'
 import { Explained } from '../design/Explained.js'
@@ -13,7 +14,7 @@ import { CaughtBiofix } from './CaughtBiofix.js'
 import '../messages/en/field.js'
 import '../messages/en/windows.js'
 
-/** What a decision begins with: how the window stands, how the last count stands against the threshold, and a biofix that waits to be taken. */
+/** What a decision begins with: how the window stands, what helps where it is too late, the last count, and a biofix that waits to be taken. */
 export const Said = memo(function Said({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
   const t = useText()
   const f = useFormat()
@@ -23,6 +24,7 @@ export const Said = memo(function Said({ forecast, organism }: { forecast: Watch
       <p>
         <b>{windowSentence(forecast, t, f)}</b>
       </p>
+      <Advice forecast={forecast} organism={organism} />
       {organism ? <CountedAgainst forecast={forecast} organism={organism} last={last} /> : null}
       {forecast.biofix.how === 'expected' ? (
         <>
@@ -104,4 +106,14 @@ function BloomBiofix({ forecast, organism }: { forecast: WatchForecast; organism
       </Button>
     </Line>
   )
+}
+
+/** What still helps when it is too late, and what to do where a treatment reaches little. */
+function Advice({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
+  const t = useText()
+  const urgency = urgencyOf(forecast)
+  if (!organism || forecast.grade !== 'dates') return null
+  const poor = urgency === 'poorly-reachable' || currentWindow(forecast)?.state === 'poorly-reachable'
+  if (poor && organism.poorlyReachable) return <p data-testid="advice">{t('advice.poor', { text: organism.poorlyReachable })}</p>
+  return urgency === 'past' ? <p data-testid="advice">{t('advice.late', { text: organism.tooLate })}</p> : null
 }

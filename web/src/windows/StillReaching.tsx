@@ -1,5 +1,5 @@
 import { methodKinds, type Method, type Organism, type WatchForecast } from '@bocado/contract'
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { Radio, RadioGroup } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Means } from '../band/means.js'
@@ -125,11 +125,14 @@ interface Props {
 }
 
 /** Which ways to act reach what is there on the day that is thought about, and how much of it. */
-export function StillReaching({ forecast, organism, offers, chosen, onChoose, date, error }: Props) {
+export function StillReaching(p: Props) {
+  const { forecast, organism, offers, chosen, onChoose, error } = p
   const t = useText()
   const f = useFormat()
   const { data: methods } = useMethods()
   const [open, setOpen] = useState(false)
+  // A pin that is dragged is drawn first.
+  const date = useDeferredValue(p.date)
   const day = date === null ? null : f.seasonIndex(forecast.watch.season, date)
   const then = useReachOn(forecast, offers, day)
   const ways = useMemo(() => byReach(then, (means) => methodOf(means, methods)?.kind), [then, methods])

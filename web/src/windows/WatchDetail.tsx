@@ -6,7 +6,6 @@ import { useSite } from '../api/workplace.js'
 import { stageBoundsOn } from '../band/streams.js'
 import { Decided } from '../scouting/Decided.js'
 import { thresholdOf } from '../band/threshold.js'
-import { currentWindow, urgencyOf } from '../band/urgency.js'
 import { expectedSpan, heatSentence, monthSpan, originSentence, windowSentence } from '../band/words.js'
 import { TextButton } from '../design/buttons.js'
 import { Checkbox, Choice } from '../design/controls.js'
@@ -20,7 +19,7 @@ import { useText } from '../messages/useText.js'
 import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
-import { EditWatchLater, EventDatesLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './panelsLater.js'
+import { EditWatchLater, EventDatesLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './detailLater.js'
 import { SeenToday } from './SeenToday.js'
 import '../messages/en/field.js'
 import '../messages/en/windows.js'
@@ -94,7 +93,6 @@ function Now({ forecast, organism }: { forecast: WatchForecast; organism: Organi
             <Windows forecast={forecast} />
           )}
           <SeasonBeyondHeat forecast={forecast} />
-          <Advice forecast={forecast} organism={organism} />
           <BloomWords forecast={forecast} />
         </>
       )}
@@ -253,16 +251,6 @@ function BloomWords({ forecast }: { forecast: WatchForecast }) {
       />
     </div>
   )
-}
-
-/** What still helps when it is too late, and what to do where a treatment reaches little. */
-function Advice({ forecast, organism }: { forecast: WatchForecast; organism: Organism | undefined }) {
-  const t = useText()
-  const urgency = urgencyOf(forecast)
-  if (!organism || forecast.grade !== 'dates') return null
-  const poor = urgency === 'poorly-reachable' || currentWindow(forecast)?.state === 'poorly-reachable'
-  if (poor && organism.poorlyReachable) return <p data-testid="advice">{t('advice.poor', { text: organism.poorlyReachable })}</p>
-  return urgency === 'past' ? <p data-testid="advice">{t('advice.late', { text: organism.tooLate })}</p> : null
 }
 
 /** What months and blooms say where there is no weather. */
