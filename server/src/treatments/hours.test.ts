@@ -142,6 +142,17 @@ describe('what a label says of when', () => {
     expect(await refused({ maxWindMs: 40 })).toBe('maxWindMs')
   })
 
+  test('holds for twenty who plan at once as it does for one', async () => {
+    const productId = await shelf({ name: 'At once', leastIntervalDays: 30 })
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        app.call(treatments.plan, at, { watchId, productId, plannedOn: `2026-06-${String(i + 10).padStart(2, '0')}` }, as),
+      ),
+    )
+    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1)
+    expect(answers.filter(({ status }) => status === 422)).toHaveLength(19)
+  })
+
   test('spaces what is planned on the same ground, whichever of its watches it is for', async () => {
     const productId = await shelf({ name: 'Spaced', methods: ['spinosyn'], leastIntervalDays: 7, mostPerSeason: 2 })
     const second = done(

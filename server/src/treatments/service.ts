@@ -162,6 +162,8 @@ async function requireOutOfBloom(deps: Deps, siteId: string, { product }: Means,
 /** Refuses a day that the label does not allow after or before others of the same product on the same block, or one more than it allows. */
 async function requireSpaced(w: Write, { product }: Means, watch: StoredWatch, day: string, except?: string): Promise<void> {
   if (!product || (product.leastIntervalDays === null && product.mostPerSeason === null)) return
+  // Who plans it at the same moment waits here, and then sees this one.
+  await w.tx.query('SELECT id FROM place WHERE id = ? FOR UPDATE', [watch.blockId])
   const [rows] = await w.tx.query<Row[]>('SELECT id FROM watch WHERE site_id = ? AND block_id = ? AND season = ? AND deleted_at IS NULL', [
     w.siteId,
     watch.blockId,
