@@ -151,11 +151,13 @@ function Board(p: { hours: WatchHours; days: number; width: number; at: number |
               width={wide - 3}
             />
           ))}
-          <Why hours={hours} day={day} x={x(day) + 3} width={wide - 3} />
         </g>
       ))}
       {[6, 12, 18].map((hour) => (
         <line key={hour} x1={SIDE} x2={width} y1={HEAD + hour * HOUR} y2={HEAD + hour * HOUR} stroke={colour.white} strokeWidth="1.5" />
+      ))}
+      {Array.from({ length: days }, (_, day) => (
+        <Why key={day} hours={hours} day={day} x={x(day) + 3} width={wide - 3} />
       ))}
       {at === null ? null : (
         <rect

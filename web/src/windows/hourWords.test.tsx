@@ -47,7 +47,11 @@ describe('the hours ahead', () => {
     expect(none).toMatch(/^On no day in view/)
     expect(none).toContain('wind 40 (its label)')
     expect(none).toContain('wait for a calmer day')
-    const bees = board({}, { costs: [{ reason: 'bees', hours: 150 }], limits: [{ reason: 'bees', from: 'usual' }] })
+    const bees = board(
+      {},
+      { costs: [{ reason: 'bees', hours: 150 }], limits: [{ reason: 'bees', from: 'usual' }], flowers: ['White clover'] },
+    )
+    expect(boardWords(bees, t, f)).toContain('In flower there: White clover.')
     expect(boardWords(bees, t, f)).toContain('Mow what flowers the evening before')
     // Nothing can be done about the dark.
     const dark = board({}, { costs: [{ reason: 'dark', hours: 60 }], limits: [] })

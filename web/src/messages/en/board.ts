@@ -9,6 +9,7 @@ export const board = {
   'board.nothing': 'On no day in view is there an hour for it in half of the ways the weather may go.',
   'board.costs': 'Hours go to {costs}.',
   'board.cost': '{reason} {hours, number} ({whose, select, label {its label} other {usual limit}})',
+  'board.flowers': 'In flower there: {names}.',
   'board.wayOut':
     '{reason, select, bees {Mow what flowers the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} other {Coarser drops, or spot by spot, are not bound by it.}}',
   'board.usable': '{date}, {from} to {until}: usable in {usable} of {members}.',
