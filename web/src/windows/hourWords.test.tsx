@@ -52,7 +52,7 @@ describe('the hours ahead', () => {
       { costs: [{ reason: 'bees', hours: 150 }], limits: [{ reason: 'bees', from: 'usual' }], flowers: ['White clover'] },
     )
     expect(boardWords(bees, t, f)).toContain('In flower there: White clover.')
-    expect(boardWords(bees, t, f)).toContain('Mow what flowers the evening before')
+    expect(boardWords(bees, t, f)).toContain('mow what may be mown the evening before')
     // Nothing can be done about the dark.
     const dark = board({}, { costs: [{ reason: 'dark', hours: 60 }], limits: [] })
     expect(boardWords(dark, t, f)).toMatch(/dark 60 \(usual limit\)\.$/)

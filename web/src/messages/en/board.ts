@@ -11,7 +11,7 @@ export const board = {
   'board.cost': '{reason} {hours, number} ({whose, select, label {its label} other {usual limit}})',
   'board.flowers': 'In flower there: {names}.',
   'board.wayOut':
-    '{reason, select, bees {Mow what flowers the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} other {Coarser drops, or spot by spot, are not bound by it.}}',
+    '{reason, select, bees {Where that is over, say so under Bloom; else mow what may be mown the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} other {Coarser drops, or spot by spot, are not bound by it.}}',
   'board.usable': '{date}, {from} to {until}: usable in {usable} of {members}.',
   'board.over': '{date}, {from} to {until}: over.',
   'board.others': 'Against it: {reasons}.',
