@@ -13,6 +13,7 @@ import { harvests } from './harvests.js'
 import { helping } from './helping.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
+import { rules } from './rules.js'
 import { phones } from './phones.js'
 import { places } from './places.js'
 import { privacy } from './privacy.js'
@@ -51,6 +52,7 @@ export const endpoints = {
   arrivals,
   helping,
   outcomes,
+  rules,
   devices,
   demo,
 }

@@ -114,6 +114,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   },
   treatments: { reads: 'look', writes: 'treat' },
   outcomes: { reads: 'look', writes: 'look' },
+  rules: { reads: 'look', writes: 'lead' },
   devices: { reads: 'device', writes: 'device' },
   demo: { reads: 'nothing', writes: 'signed-in' },
 }

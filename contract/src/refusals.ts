@@ -26,6 +26,11 @@ export const refusals = {
   'label.spaced': 'the label of {name} asks for at least {days} days between two treatments, and there is one on {other}: take another day',
   'label.most-per-season':
     'the label of {name} allows {most} treatments of the same ground a season, and as many are planned or done: take another way to act',
+  'label.not-within':
+    'the label of {name} asks for {days} days between it and {other}, and {there} is planned or done on {on}: take another day, or another way to act',
+  'label.most-amount':
+    'the label of {name} allows {most} a season on the same ground, and that much has been used: take another way to act',
+  'rule.closed': 'is closed by a rule of this place, {name}: take another day, or another way to act',
   'day.within-season': 'must lie in the season, {from} to {to}',
 } as const
 export type RefusalCode = keyof typeof refusals

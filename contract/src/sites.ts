@@ -3,6 +3,7 @@ import { MONTHLY_RAIN_LIMITS, READING_LIMITS } from '@bocado/core/limits'
 import { z } from 'zod'
 import { aspects } from './aspects.js'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
+import { chemicalPolicies } from './rules.js'
 import { endpoint } from './endpoint.js'
 import { roles } from './rights.js'
 
@@ -52,6 +53,8 @@ export const siteSchema = z.object({
   units: z.enum(unitSystems),
   /** Whose rules hold here, and when the site's list of what must be reported was last held against them; null: nobody did yet. */
   rules: z.object({ country: z.string(), region: z.string(), checkedOn: civilDateSchema.nullable() }),
+  /** How it uses chemicals, and the organic certificate that it holds, where it does. */
+  policy: z.object({ chemicals: z.enum(chemicalPolicies), certificate: z.string(), certifiedOn: civilDateSchema.nullable() }),
   rowVersion,
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
@@ -121,6 +124,17 @@ export const siteInput = z.object({ ...siteFields, holdingId: z.uuid().nullable(
 const ruler = z.string().trim().max(80, { error: 'use at most 80 characters' })
 /** Rules of another country or region are checked anew. */
 export const rulesInput = z.object({ country: ruler, region: ruler, checkedOn: civilDateSchema.nullable().default(null), rowVersion })
+export const policyInput = z
+  .object({
+    chemicals: z.enum(chemicalPolicies, { error: 'choose how chemicals are used here' }),
+    certificate: z.string().trim().max(120, { error: 'use at most 120 characters' }).default(''),
+    certifiedOn: civilDateSchema.nullable().default(null),
+    rowVersion,
+  })
+  .refine(({ chemicals, certificate }) => chemicals !== 'organic' || certificate !== '', {
+    path: ['certificate'],
+    error: 'name the certificate',
+  })
 export const sitePatch = z.object({ ...siteFields, kind: z.enum(siteKinds), rowVersion })
 
 export const checkAreaSchema = z.object({ id, blockId: id, name: z.string(), note: z.string(), rowVersion })
@@ -296,6 +310,14 @@ export const sites = {
     summary: 'Say whose rules hold at a site, and that its list of what must be reported was held against them',
     params: siteParams,
     input: rulesInput,
+    response: siteSchema,
+  }),
+  setPolicy: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/policy',
+    summary: 'Say how a site uses chemicals, and which organic certificate it holds',
+    params: siteParams,
+    input: policyInput,
     response: siteSchema,
   }),
   nameHolding: endpoint({

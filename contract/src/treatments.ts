@@ -64,6 +64,8 @@ export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bl
 /** What a label seldom says: a guess by the kind of material stands in for it, and is marked. */
 export const assumable = ['effect', 'residualDays'] as const
 
+const rateForSchema = z.object({ crop: z.string(), target: z.string().nullable(), rate: z.number() })
+const notWithinSchema = z.object({ method: z.string(), days: z.int() })
 export const productSchema = z.object({
   id,
   name: z.string(),
@@ -102,6 +104,31 @@ export const productSchema = z.object({
   maxWindMs: z.number().nullable(),
   minTempC: z.number().nullable(),
   maxTempC: z.number().nullable(),
+  /** Lower rates of the label for crops and targets, in the same unit. */
+  rates: z.array(rateForSchema),
+  /** Most of it a season on the same ground, in the unit of its rate. */
+  mostAmount: z.number().nullable(),
+  /** Least water, L/ha. */
+  leastVolume: z.number().nullable(),
+  /** Days until something else may be sown, and until animals may graze there. */
+  plantBackDays: z.int().nullable(),
+  grazingDays: z.int().nullable(),
+  /** It stays in hay, manure or compost of what was treated. */
+  carriesOver: z.boolean(),
+  /** m kept from water, and with nozzles that let little drift. */
+  bufferM: z.number().nullable(),
+  bufferLowDriftM: z.number().nullable(),
+  /** Group of its mode of action, as the label prints it; empty where nobody typed it. */
+  actionGroup: z.string(),
+  /** Methods that need so many days between it and them. */
+  notWithin: z.array(notWithinSchema),
+  /** Varieties that it harms. */
+  burns: z.array(z.string()),
+  /** Stages of the crop in which the label allows it, in its words. */
+  cropStages: z.string(),
+  soilMinC: z.number().nullable(),
+  /** An organic certificate allows it; null: nobody said. */
+  organic: z.boolean().nullable(),
   /** Every site of the holding has it on its shelf. */
   shared: z.boolean(),
   rowVersion,
@@ -153,6 +180,32 @@ const productFields = z.object({
   maxWindMs: number('the highest wind on the label', 0, 20).nullable().default(null),
   minTempC: number('the lowest temperature on the label', -20, 50).nullable().default(null),
   maxTempC: number('the highest temperature on the label', -20, 50).nullable().default(null),
+  rates: z
+    .array(
+      z.object({
+        crop: z.string().trim().max(80).default(''),
+        target: z.string().max(80).nullable().default(null),
+        rate: number('the rate', 0.0001, 100_000),
+      }),
+    )
+    .max(50)
+    .default([]),
+  mostAmount: number('the most a season on the label', 0.0001, 1_000_000).nullable().default(null),
+  leastVolume: number('the least water on the label', 0.1, 20_000).nullable().default(null),
+  plantBackDays: wholeOf('the days until something else is sown', 1, 3650),
+  grazingDays: wholeOf('the days until animals graze', 1, 3650),
+  carriesOver: z.boolean().default(false),
+  bufferM: number('the distance from water', 0.1, NEAR_M, 'm').nullable().default(null),
+  bufferLowDriftM: number('the distance from water', 0, NEAR_M, 'm').nullable().default(null),
+  actionGroup: z.string().trim().max(40, { error: 'use at most 40 characters' }).default(''),
+  notWithin: z
+    .array(z.object({ method: z.string().max(80), days: z.int({ error: 'enter the days between' }).min(1).max(365) }))
+    .max(20)
+    .default([]),
+  burns: z.array(z.string().trim().min(2).max(80)).max(50).default([]),
+  cropStages: z.string().trim().max(300, { error: 'use at most 300 characters' }).default(''),
+  soilMinC: number('the lowest soil temperature on the label', -5, 40, '°C').nullable().default(null),
+  organic: z.boolean().nullable().default(null),
   shared: z.boolean().default(false),
 })
 /** A label that names two temperatures names the lower first. */
@@ -273,7 +326,7 @@ const treatmentParams = z.object({ siteId: id, treatmentId: id })
 const version = z.object({ rowVersion })
 
 /** Why an hour cannot be used. */
-export const hourBlocks = ['bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'dark', 'sun'] as const
+export const hourBlocks = ['rule', 'entry', 'bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'soil', 'dark', 'sun'] as const
 const hourBlock = z.enum(hourBlocks)
 export const watchHoursSchema = z.object({
   /** First civil day of `hours`, by the clock of the site: today. */
@@ -286,10 +339,12 @@ export const watchHoursSchema = z.object({
   hours: z.array(z.object({ usable: z.int(), unknown: z.int(), blocked: z.partialRecord(hourBlock, z.int()) })),
   /** Of each day the members in which at least one hour that is left can be used. */
   days: z.array(z.int()),
-  /** What binds it, and whose limit it is: of the label, or usual for its kind. */
-  limits: z.array(z.object({ reason: hourBlock, from: z.enum(['label', 'usual']) })),
+  /** What binds it, and whose limit it is: of the label, usual for its kind, or a rule of the place, by law or of its own. */
+  limits: z.array(z.object({ reason: hourBlock, from: z.enum(['label', 'usual', 'law', 'own']) })),
   /** Hours that a limit alone keeps from being used in at least half of the members. */
   costs: z.array(z.object({ reason: hourBlock, hours: z.int() })),
+  /** Rules of the place that close hours of the board or lower its wind. */
+  rules: z.array(z.string()),
   /** What flowers there on one of the days and binds it. */
   flowers: z.array(z.string()),
 })

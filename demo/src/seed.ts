@@ -10,6 +10,7 @@ import { addTrap, pasteChecks } from '@bocado/server/traps/service'
 import { addArrival } from '@bocado/server/arrivals/service'
 import { addPlanting, addStage } from '@bocado/server/crops/service'
 import { addHarvest } from '@bocado/server/harvests/service'
+import { addRule } from '@bocado/server/rules/service'
 import { clock } from '@bocado/server/clock'
 import { Database } from '@bocado/server/database/database'
 import { sqlInstant, updateRow, type Row, type Write } from '@bocado/server/database/index'
@@ -45,6 +46,7 @@ import { LANDMARKS, OUTLINES } from './ground.js'
 import {
   BLOCKS,
   HARVESTS,
+  RULES,
   PLANTINGS,
   PARTS,
   COPPER,
@@ -205,6 +207,7 @@ async function seed(deps: Deps): Promise<void> {
     for (const [stage, seenOn] of stages)
       await addStage(scout, deps, endpoints.crops.addStage.input.parse({ plantingId: id, stage, seenOn }))
   }
+  for (const rule of RULES) await addRule(lead, deps, endpoints.rules.add.input.parse(rule))
   for (const { part, ...picked } of HARVESTS)
     await addHarvest(scout, deps, endpoints.harvests.add.input.parse({ ...picked, placeId: parts.get(part) }))
   for (const { block, ...event } of WATERINGS)

@@ -1,4 +1,4 @@
-import type { blocks, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
+import type { blocks, rules, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
 import type { CropStage } from '@bocado/library'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
@@ -106,6 +106,21 @@ export const PARTS: readonly { block: string; level: Place['level']; name: strin
   { block: 'Creek Margin', level: 'patch', name: 'Knotweed by the culvert', areaM2: 42 },
 ]
 
+/** What the farm has set for itself, and what the district asks. */
+export const RULES: readonly InputOf<typeof rules.add>[] = [
+  { name: 'Neighbours hear of it before', kind: 'notice', act: 'spraying', whose: 'own', amount: 1 },
+  { name: 'No spraying while the school bus is about', kind: 'closed-hours', act: 'spraying', whose: 'own', fromHour: 7, untilHour: 8.5 },
+  {
+    name: 'Chemicals stay off the creek',
+    kind: 'kept-clear',
+    act: 'chemicals',
+    whose: 'law',
+    amount: 10,
+    source: 'water rules of the district',
+    readOn: '2026-02-03',
+  },
+]
+
 /** Peppers of the tunnel, bay by bay. */
 export const HARVESTS: readonly { part: string; pickedOn: string; kg: number; pieces?: number; spoilt?: number; spoiltBy?: string }[] = [
   { part: 'Bay 1', pickedOn: '2026-06-04', kg: 11.5 },
@@ -176,6 +191,10 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     mostPerSeason: 4,
     rainFastHours: 4,
     maxWindMs: 4.5,
+    leastVolume: 500,
+    bufferM: 15,
+    bufferLowDriftM: 5,
+    rates: [{ crop: 'grape', target: null, rate: 0.3 }],
     protection: 'gloves, long sleeves, eye protection; wash before eating',
   },
   {
@@ -185,6 +204,8 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     formulation: 'liquid',
     ways: ['spray'],
     crops: ['apple', 'pear', 'peach', 'nectarine', 'ornamentals', 'pepper'],
+    notWithin: [{ method: 'sulphur', days: 21 }],
+    leastVolume: 1000,
     stages: ['egg'],
     effect: 0.6,
     residualDays: 0,

@@ -16,6 +16,7 @@ import { groundRoutes } from './ground/routes.js'
 import { arrivalRoutes } from './arrivals/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
+import { ruleRoutes } from './rules/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
 import { signInOf } from './http/identity.js'
@@ -93,6 +94,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     placeRoutes,
     groundRoutes,
     harvestRoutes,
+    ruleRoutes,
     cropRoutes,
     arrivalRoutes,
     helpingRoutes,

@@ -50,6 +50,8 @@ beforeAll(async () => {
   ).id
   const rule = { weights: { 'fresh-entry': 1 }, reason: 'sold at the gate', rowVersion: null }
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
+  const closedHours = { name: 'school hours', kind: 'closed-hours', act: 'spraying', whose: 'own', fromHour: 8, untilHour: 16 } as const
+  const siteRuleId = done(await app.call(endpoints.rules.add, at, closedHours, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
   const pinned = { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-10', sight: 'standing' } as const
   const flagId = done(await app.call(endpoints.flags.add, at, pinned, as)).id
@@ -79,6 +81,7 @@ beforeAll(async () => {
     aerialId,
     findId,
     ruleId,
+    siteRuleId,
     siteId: place.site.id,
     blockId: place.blockId,
     placeId: part.id,

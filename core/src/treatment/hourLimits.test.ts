@@ -36,6 +36,17 @@ describe('what binds a way to act', () => {
     expect(hourLimits(means({ ways: ['drench'] }, { methods: ['nematodes'] }), false).limits).toEqual({ dark: true })
   })
 
+  test('nematodes want soil above what their label says, else above the floor of their species', () => {
+    const living = { ways: ['drench'], methods: ['nematodes'] }
+    const of = (soilMinC: number | null, soilFloor: number | null) => {
+      const { limits, from } = hourLimits({ ...means({ ways: living.ways, soilMinC }), methods: living.methods, soilFloor }, false)
+      return [limits.soil, from.soil]
+    }
+    expect(of(null, 10)).toEqual([[10, 30], 'usual'])
+    expect(of(12, 10)).toEqual([[12, 30], 'label'])
+    expect(of(null, null)).toEqual([undefined, undefined])
+  })
+
   test('hands want to see, and stop when it pours', () => {
     expect(hourLimits({ product: null, methods: ['hand-pulling'], systemic: false }, true).limits).toEqual({ daylight: true, maxRain: 1 })
   })

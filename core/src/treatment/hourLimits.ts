@@ -1,4 +1,5 @@
 import type { HourBlock, HourLimits } from '../windows/usableHours.js'
+import { closedBy, holdsOn, type SiteRule } from './siteRules.js'
 
 /** Highest wind, m/s at 2 m, in which drops are let go where the label names none. */
 export const MAX_WIND = 5
@@ -12,6 +13,9 @@ export const BURNS_ABOVE = 30
 export const POURS_MM = 1
 /** Hours for which a residue that lasts for some hours is taken to harm bees: longer than a June night. */
 export const SHORT_BEE_HOURS = 8
+
+/** Soil, °C at 10 cm, above which nematodes die. */
+export const NEMATODE_CEILING = 30
 
 /** Methods of the library that burn leaves in heat. */
 const BURNING: readonly string[] = ['horticultural-oil', 'insecticidal-soap', 'sulphur']
@@ -42,15 +46,19 @@ export interface ActingMeans {
     minTempC: number | null
     maxTempC: number | null
     rainFastHours: number | null
+    /** Lowest soil temperature, °C, by its label. */
+    soilMinC?: number | null
   } | null
   /** Methods of the library that it is for. */
   methods: readonly string[]
   /** The plant takes it up: in bloom it comes to the flower. */
   systemic: boolean
+  /** Lowest soil temperature, °C, at which its strain or species works; null where it has none, or nobody has said which it is. */
+  soilFloor?: number | null
 }
 
 /** Whose a limit is. */
-export type LimitFrom = 'label' | 'usual'
+export type LimitFrom = 'label' | 'usual' | 'law' | 'own'
 export interface LimitsOfMeans {
   limits: HourLimits
   /** Of each reason that can block an hour, whose limit it is. */
@@ -62,7 +70,7 @@ export interface LimitsOfMeans {
  *
  * @param flowers something that bees visit is in flower in or beside the place
  */
-export function hourLimits({ product, methods, systemic }: ActingMeans, flowers: boolean): LimitsOfMeans {
+export function hourLimits({ product, methods, systemic, soilFloor = null }: ActingMeans, flowers: boolean): LimitsOfMeans {
   if (!product) return { limits: { daylight: true, maxRain: POURS_MM }, from: { dark: 'usual', rain: 'usual' } }
   const { ways, bees, maxWindMs, minTempC, maxTempC, rainFastHours } = product
   const from: LimitsOfMeans['from'] = {}
@@ -101,12 +109,41 @@ export function hourLimits({ product, methods, systemic }: ActingMeans, flowers:
       from.inversion = from['delta-t'] = 'usual'
     }
   }
+  const coolest = product.soilMinC ?? soilFloor
+  if (coolest !== null) {
+    limits.soil = [coolest, NEMATODE_CEILING]
+    whose('soil', product.soilMinC ?? null)
+  }
   const burns = methods.some((method) => BURNING.includes(method)) ? BURNS_ABOVE : null
   const highest = maxTempC ?? burns
   if (highest !== null) limits.maxTemperature = highest
   if (minTempC !== null) limits.minTemperature = minTempC
   if (highest !== null || minTempC !== null) from.temperature = maxTempC === null && minTempC === null ? 'usual' : 'label'
   return { limits, from }
+}
+
+/**
+ * The limits of one day with what the rules of the place add to them: hours that they close, and a wind below that of the label.
+ *
+ * @param rules those that bind what is done
+ * @param day civil day, YYYY-MM-DD
+ */
+export function withRules({ limits, from }: LimitsOfMeans, rules: readonly SiteRule[], day: string): LimitsOfMeans {
+  const result: LimitsOfMeans = { limits: { ...limits }, from: { ...from } }
+  for (const rule of rules) {
+    const closed = closedBy(rule, day)
+    if (closed.length > 0) {
+      result.limits.closed = [...(result.limits.closed ?? []), ...closed]
+      // A law outranks what somebody set for themselves.
+      if (result.from.rule !== 'law') result.from.rule = rule.whose
+    }
+    const isLower = rule.kind === 'wind' && rule.amount !== null && holdsOn(rule, day) && rule.amount < (result.limits.maxWind ?? Infinity)
+    if (isLower) {
+      result.limits.maxWind = rule.amount as number
+      result.from.wind = rule.whose
+    }
+  }
+  return result
 }
 
 /** For how many hours a residue is taken to harm bees; `never` harmless within a night where its class is not known. */

@@ -39,6 +39,21 @@ describe('what blocks an hour', () => {
     expect(blocks(wet, 15, { maxRain: 1 })).toEqual(['rain'])
   })
 
+  test('a rule of the place in its hours, and re-entry until it is over', () => {
+    const school: HourLimits = { closed: [[8, 16]] }
+    expect([7, 8, 15, 16].map((h) => blocks(day(), h, school).join())).toEqual(['', 'rule', 'rule', ''])
+    // Half an hour of it closes the hour.
+    expect([7, 8].map((h) => blocks(day(), h, { entryFrom: 7.5 }).join())).toEqual(['entry', ''])
+  })
+
+  test('soil too cool for one species and warm enough for another, too warm for any; not known without soil', () => {
+    const soil = (soil: number) => day(() => ({ soil }))
+    expect(blocks(soil(11), 21, { soil: [14, 30] })).toEqual(['soil'])
+    expect(blocks(soil(11), 21, { soil: [10, 30] })).toEqual([])
+    expect(blocks(soil(31), 21, { soil: [10, 30] })).toEqual(['soil'])
+    expect(hourVerdict(day(), 21, { soil: [10, 30] }, LIGHT)).toEqual({ blocks: [], unknown: ['soil'] })
+  })
+
   test('temperature outside its limits, and air so dry or damp that drops do not arrive', () => {
     expect(
       blocks(

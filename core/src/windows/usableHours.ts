@@ -7,6 +7,8 @@ export interface HourOfWeather {
   humidity: number
   rain: number
   wind: number
+  /** Of the soil at 10 cm, of that day; needed where soil binds. */
+  soil?: number
 }
 
 /** Hours of a civil day, standard time; null where the sun does not rise, set, dawn or dim. */
@@ -37,13 +39,19 @@ export interface HourLimits {
   dark?: boolean
   /** What flowers there: 'never' where the label forbids it in bloom; otherwise the hours for which its residue harms bees. */
   bees?: 'never' | number
+  /** Coolest and warmest soil, °C at 10 cm, in which what is put into it lives. */
+  soil?: readonly [coolest: number, warmest: number]
+  /** Hours of the day, from midnight, that a rule of the place forbids. */
+  closed?: readonly (readonly [from: number, until: number])[]
+  /** Hour of the day until which nobody may enter: of what was sprayed there. */
+  entryFrom?: number
 }
 
 /** Why an hour cannot be used. */
-export const hourBlocks = ['bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'dark', 'sun'] as const
+export const hourBlocks = ['rule', 'entry', 'bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'soil', 'dark', 'sun'] as const
 export type HourBlock = (typeof hourBlocks)[number]
 /** What is not known of an hour and would have to be. */
-export const hourDoubts = ['wind', 'rain', 'temperature', 'humidity', 'sun'] as const
+export const hourDoubts = ['wind', 'rain', 'temperature', 'humidity', 'soil', 'sun'] as const
 export type HourDoubt = (typeof hourDoubts)[number]
 
 /** How an hour stands: usable where nothing blocks it and nothing is unknown. */
@@ -70,7 +78,7 @@ export const WASHES_OFF_MM = 0.2
  */
 export function hourVerdict(hours: readonly HourOfWeather[], h: number, limits: HourLimits, light: readonly DayLight[]): HourVerdict {
   requireWithin('h', h, 0, hours.length - 1)
-  const { temperature, humidity, rain, wind } = hours[h] as HourOfWeather
+  const { temperature, humidity, rain, wind, soil = NaN } = hours[h] as HourOfWeather
   const blocks: HourBlock[] = []
   const unknown: HourDoubt[] = []
   const hour = h % 24
@@ -79,6 +87,8 @@ export function hourVerdict(hours: readonly HourOfWeather[], h: number, limits: 
     if (!known) unknown.push(doubt)
     else if (holds()) blocks.push(reason)
   }
+  if (limits.closed?.some(([from, until]) => hour + 1 > from && hour < until)) blocks.push('rule')
+  if (limits.entryFrom !== undefined && hour < limits.entryFrom) blocks.push('entry')
   if (limits.bees !== undefined) {
     if (limits.bees === 'never') blocks.push('bees')
     else {
@@ -109,6 +119,10 @@ export function hourVerdict(hours: readonly HourOfWeather[], h: number, limits: 
       const depression = deltaT(temperature, Math.min(100, Math.max(0, humidity)))
       return depression < low || depression > high
     })
+  }
+  if (limits.soil) {
+    const [coolest, warmest] = limits.soil
+    block('soil', !Number.isNaN(soil), 'soil', () => soil < coolest || soil > warmest)
   }
   if (limits.daylight === true || limits.dark === true) {
     const dark = nightAt(day, undefined, hour)

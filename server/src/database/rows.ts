@@ -56,6 +56,7 @@ export type Editable =
   | 'aerial_image'
   | 'trap_lure'
   | 'second_look'
+  | 'site_rule'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -101,6 +102,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   aerial_image: 'counts',
   second_look: 'counts',
   trap_lure: 'watches',
+  site_rule: 'site',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

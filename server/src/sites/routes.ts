@@ -15,6 +15,7 @@ import {
   removeSite,
   restorePerson,
   restoreSite,
+  setPolicy,
   setRules,
 } from './service.js'
 
@@ -28,6 +29,7 @@ export function siteRoutes(router: Router, serving: Serving): void {
   })
   write(router, serving, sites.create, ({ deps, input, personId }) => createSite(deps, personId, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
+  write(router, serving, sites.setPolicy, (ctx) => setPolicy(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.setRules, (ctx) => setRules(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.addPerson, (ctx) => addPerson(ctx, ctx.input))

@@ -148,6 +148,17 @@ export async function setRules(w: Write, clock: Clock, input: ParsedInputOf<type
   return getSite(w.tx, clock, w.siteId)
 }
 
+/** Says how chemicals are used here. A certificate is kept only where the site grows by it. */
+export async function setPolicy(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.setPolicy>): Promise<Site> {
+  const isOrganic = input.chemicals === 'organic'
+  await updateRow(w, 'site', w.siteId, input.rowVersion, {
+    chemicals: input.chemicals,
+    certificate: isOrganic ? input.certificate : '',
+    certified_on: isOrganic ? input.certifiedOn : null,
+  })
+  return getSite(w.tx, clock, w.siteId)
+}
+
 export async function nameHolding(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.nameHolding>): Promise<Holding> {
   await updateRow(w, 'holding', await holdingOf(w.tx, w.siteId), input.rowVersion, { name: input.name })
   return (await getSite(w.tx, clock, w.siteId)).holding

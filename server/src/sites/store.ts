@@ -22,6 +22,11 @@ const siteOf = (row: Row): StoredSite => ({
     region: row['rules_region'] as string,
     checkedOn: row['rules_checked_on'] as string | null,
   },
+  policy: {
+    chemicals: row['chemicals'] as Site['policy']['chemicals'],
+    certificate: row['certificate'] as string,
+    certifiedOn: row['certified_on'] as string | null,
+  },
   archivedAt: row['archived_at'] ? instantOf(row['archived_at'] as string) : null,
   rowVersion: row['row_version'] as number,
 })

@@ -109,6 +109,60 @@ describe('hours in which something can be used', () => {
     expect(night.every((h) => h >= 21 || h < 5)).toBe(true)
   })
 
+  test('are fewer by rules of the place, which are named with whose they are', async () => {
+    const productId = await shelf({ name: 'By rules', ways: ['spray'] })
+    const before = await hours({ productId })
+    const { rules } = endpoints
+    const add = (input: InputOf<typeof rules.add>) => app.call(rules.add, at, input, as)
+    const bus = { name: 'school bus', kind: 'closed-hours', act: 'spraying', whose: 'own', fromHour: 12, untilHour: 14 } as const
+    const closed = { name: 'fair', kind: 'closed-days', act: 'everything', whose: 'law', fromDay: '06-15', untilDay: '06-15' } as const
+    const calm = { name: 'calm only', kind: 'wind', act: 'spraying', whose: 'own', amount: 1.8 } as const
+    const typed = []
+    for (const rule of [bus, closed, calm]) typed.push(done(await add(rule)))
+    const board = await hours({ productId })
+    expect(board.rules.toSorted()).toEqual(['calm only', 'fair', 'school bus'])
+    expect(board.limits).toContainEqual({ reason: 'rule', from: 'law' })
+    expect(board.limits).toContainEqual({ reason: 'wind', from: 'own' })
+    expect(board.hours[24 + 12]!.blocked).toMatchObject({ rule: 3, wind: 3 })
+    expect(board.hours[24 + 14]!.blocked.rule).toBeUndefined()
+    expect(board.hours[72 + 4]!.blocked.rule).toBe(3)
+    expect(board.days.reduce((sum, n) => sum + n, 0)).toBeLessThan(before.days.reduce((sum, n) => sum + n, 0))
+    // Work by hand is bound by the rule for everything alone.
+    const byHand = await hours({ methodId: 'fallen-fruit' })
+    expect(byHand.rules).toEqual(['fair'])
+    for (const { id, rowVersion } of typed) done(await app.call(rules.remove, { ...at, siteRuleId: id }, { rowVersion }, as))
+    expect(await hours({ productId })).toEqual(before)
+  })
+
+  test('wait until one may enter again what was sprayed, though its watch is gone', async () => {
+    const block = done(await app.call(blocks.create, at, { name: 'Ladder Pears', kind: 'orchard', areaHa: 2, grows: 'pear' }, as)).id
+    const [there, other] = [
+      await watch(block),
+      done(await app.call(watches.create, at, { organismId: 'pear-psylla', blockId: block, season: SEASON, biofix: null }, as)),
+    ]
+    const productId = await shelf({ name: 'Stays shut', reEntryHours: 30 })
+    const record = { watchId: there, productId, startedAt: '2026-06-12T13:00:00Z', rate: 0.1, areaHa: 1, weather: {}, note: '' }
+    done(await app.call(treatments.recordUnplanned, at, record, as))
+    const watched = done(await app.call(watches.list, at, { season: SEASON })).find(({ id }) => id === there)!
+    done(await app.call(watches.remove, { ...at, watchId: there }, { rowVersion: watched.rowVersion }, as))
+    const board = await hours({ methodId: 'prune-out' }, other.id)
+    // Sprayed at 6 in the morning of the 12th: noon of the 13th is the first hour.
+    expect([11, 12].map((h) => board.hours[24 + h]!.blocked.entry)).toEqual([3, undefined])
+    expect(board.limits).toContainEqual({ reason: 'entry', from: 'label' })
+  })
+
+  test('of nematodes are those in which the soil is above the floor of their species', async () => {
+    const living = { methods: ['nematodes'], ways: ['drench' as const], stages: ['larva'] }
+    const of = async (name: string, strain: string | null, soilMinC: number | null = null) => {
+      const { limits, hours: all } = await hours({ productId: await shelf({ ...living, name, strain, soilMinC }) })
+      return { from: limits.find(({ reason }) => reason === 'soil')?.from, hour: all[24 + 23]! }
+    }
+    // Days of about 20 °C and no weather before: the soil stands at what the first of them say.
+    expect(await of('Feltiae', 'feltiae')).toMatchObject({ from: 'usual', hour: { usable: 3 } })
+    expect(await of('Cold label', 'feltiae', 25)).toMatchObject({ from: 'label', hour: { usable: 0, blocked: { soil: 3 } } })
+    expect((await of('Not said', null)).from).toBeUndefined()
+  })
+
   test('ask for one product or one method of this site', async () => {
     for (const input of [
       {},

@@ -1,5 +1,5 @@
 import type { Label, Made, ParsedInputOf, Product, Treatment, treatments } from '@bocado/contract'
-import { civilDate, dayNumber, seasonLater, type GateVerdict } from '@bocado/core'
+import { civilDate, dayNumber, rateFor, seasonLater, type GateVerdict, type RuledMeans } from '@bocado/core'
 import { hectaresFromSquareMetres, squareMetresFromHectares } from '@bocado/core/units'
 import { civilDayIn } from '../clock.js'
 import { getBlock } from '../blocks/service.js'
@@ -19,6 +19,8 @@ import { HttpProblem, fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { clearOf } from '../ground/service.js'
 import { blockOf, SAME_M2, tree, type StoredPlace } from '../places/store.js'
+import { methodsByIds } from '../library/catalogue.js'
+import { requireByRules } from '../rules/service.js'
 import { getSite } from '../sites/service.js'
 import { inFlowerOn } from '../bloom/blooming.js'
 import { requireToldApart } from '../library/toldApart.js'
@@ -58,6 +60,20 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   max_wind_ms: input.maxWindMs,
   min_temp_c: input.minTempC,
   max_temp_c: input.maxTempC,
+  rates: JSON.stringify(input.rates),
+  most_amount: input.mostAmount,
+  least_volume: input.leastVolume,
+  plant_back_days: input.plantBackDays,
+  grazing_days: input.grazingDays,
+  carries_over: input.carriesOver,
+  buffer_m: input.bufferM,
+  buffer_low_drift_m: input.bufferLowDriftM,
+  action_group: input.actionGroup,
+  not_within: JSON.stringify(input.notWithin),
+  burns: JSON.stringify(input.burns),
+  crop_stages: input.cropStages,
+  soil_min_c: input.soilMinC,
+  organic: input.organic,
 })
 
 async function actionColumns(w: Write, input: ProductInput) {
@@ -159,9 +175,23 @@ async function requireOutOfBloom(deps: Deps, siteId: string, { product }: Means,
     )
 }
 
+/** What is planned, as rules of the place tell it apart. */
+async function ruledMeans(w: Write, { product, method }: Means): Promise<RuledMeans> {
+  const methods = product ? product.methods : [method.id]
+  const known = await methodsByIds(w.tx, w.siteId, methods)
+  return { ways: product ? product.ways : null, methods, chemical: known.some(({ kind }) => kind === 'chemical') }
+}
+
+/** Refuses a day that a rule of the place closes, and chemicals where the site uses none. */
+async function requireAllowedHere(w: Write, deps: Deps, means: Means, day: string): Promise<void> {
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  await requireByRules(w.tx, site, { means: await ruledMeans(w, means), name: nameOf(means) }, day)
+}
+
 /** Refuses a day that the label does not allow after or before others of the same product on the same block, or one more than it allows. */
 async function requireSpaced(w: Write, { product }: Means, watch: StoredWatch, day: string, except?: string): Promise<void> {
-  if (!product || (product.leastIntervalDays === null && product.mostPerSeason === null)) return
+  if (!product) return
+  const { leastIntervalDays: least, mostPerSeason: most, mostAmount } = product
   // Who plans it at the same moment waits here, and then sees this one.
   await w.tx.query('SELECT id FROM place WHERE id = ? FOR UPDATE', [watch.blockId])
   const [rows] = await w.tx.query<Row[]>('SELECT id FROM watch WHERE site_id = ? AND block_id = ? AND season = ? AND deleted_at IS NULL', [
@@ -170,16 +200,39 @@ async function requireSpaced(w: Write, { product }: Means, watch: StoredWatch, d
     watch.season,
   ])
   const here = new Set(rows.map((row) => row['id'] as string))
-  const all = (await listTreatments(w.tx, w.siteId, watch.season)).filter(
-    ({ id, watchId, productId }) => id !== except && productId === product.id && here.has(watchId),
-  )
+  const others = (await listTreatments(w.tx, w.siteId, watch.season)).filter(({ id, watchId }) => id !== except && here.has(watchId))
+  const all = others.filter(({ productId }) => productId === product.id)
   // One day’s spray against two watches of the block is one treatment of the ground.
   const days = [...new Set(all.map(({ done, plannedOn }) => done?.day ?? plannedOn))].filter((other) => other !== day)
-  const { leastIntervalDays: least, mostPerSeason: most } = product
   const near = days.find((other) => least !== null && Math.abs(dayNumber(other) - dayNumber(day)) < least)
   if (near !== undefined && least !== null)
     throw refusal('plannedOn', 'label.spaced', { name: product.name, days: least, other: { day: near } })
   if (most !== null && days.length >= most) throw refusal('plannedOn', 'label.most-per-season', { name: product.name, most })
+  // The same ground on the same day against two watches is one treatment.
+  const rates = new Map(all.flatMap(({ done }) => (done?.rate == null ? [] : [[done.day, done.rate]])))
+  const used = [...rates.values()].reduce((sum, rate) => sum + rate, 0)
+  if (mostAmount !== null && used >= mostAmount)
+    throw refusal('productId', 'label.most-amount', { name: product.name, most: `${mostAmount} ${product.rateUnit}` })
+  await requireApart(w, product, others, day)
+}
+
+/** Refuses a day too near to what the label does not bear, planned or done on the same ground. */
+async function requireApart(w: Write, product: Label, others: readonly Treatment[], day: string): Promise<void> {
+  for (const other of others) {
+    const [on, otherProduct] = [other.done?.day ?? other.plannedOn, other.productId]
+    const gap = Math.abs(dayNumber(on) - dayNumber(day))
+    const label = other.done?.label ?? (otherProduct === null ? undefined : await findProduct(w.tx, w.siteId, otherProduct))
+    if (!label || label.id === product.id) continue
+    // Either label may ask for it.
+    const asks = [
+      ...product.notWithin.filter(({ method }) => label.methods.includes(method)).map(({ days }) => ({ name: product.name, days })),
+      ...label.notWithin.filter(({ method }) => product.methods.includes(method)).map(({ days }) => ({ name: label.name, days })),
+    ].find(({ days }) => gap < days)
+    if (asks) {
+      const named = asks.name === product.name ? label.name : product.name
+      throw refusal('plannedOn', 'label.not-within', { name: asks.name, days: asks.days, other: named, there: label.name, on: { day: on } })
+    }
+  }
 }
 
 /** The place that is named, or the watch's whole block; it has to lie in that block. */
@@ -208,6 +261,7 @@ export async function planTreatment(w: Write, deps: Deps, input: ParsedInputOf<t
   await requireFit(w, means, watch)
   await requireToldApart(w, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
+  await requireAllowedHere(w, deps, means, input.plannedOn)
   await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
   await requireSpaced(w, means, watch, input.plannedOn)
   const columns = {
@@ -237,6 +291,7 @@ export async function moveTreatment(
   const watch = await watchFor(w, before.watchId)
   await requireFit(w, means, watch)
   requireInSeason('plannedOn', input.plannedOn, watch.season)
+  await requireAllowedHere(w, deps, means, input.plannedOn)
   await requireOutOfBloom(deps, w.siteId, means, watch.blockId, input.plannedOn)
   await requireSpaced(w, means, watch, input.plannedOn, treatmentId)
   await updateRow(w, 'deed', treatmentId, input.rowVersion, {
@@ -269,11 +324,10 @@ interface DoneAt {
 }
 
 /** A product is used at a rate on an area; its label's highest rate is a limit, not a hint. */
-function requireByLabel(label: Label, { rate, areaHa }: DoneInput): void {
+function requireByLabel(label: Label, most: number, { rate, areaHa }: DoneInput): void {
   if (rate === null) throw fieldProblem('rate', 'enter the rate used')
   if (areaHa === null) throw fieldProblem('areaHa', 'enter the area treated')
-  if (rate > label.labelRate)
-    throw fieldProblem('rate', `is above the label of ${label.name}: at most ${label.labelRate} ${label.rateUnit}`)
+  if (rate > most) throw fieldProblem('rate', `is above the label of ${label.name}: at most ${most} ${label.rateUnit}`)
 }
 
 /** Refuses an area that reaches into the distance which is said to have been kept; a place that is not drawn tells nothing of that. */
@@ -303,7 +357,10 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy
   const { timeZone } = await getSite(w.tx, deps.clock, w.siteId)
   const day = civilDayIn(new Date(input.startedAt), timeZone)
   requireInSeason('startedAt', day, watch.season)
-  if (means.product) requireByLabel(means.product, input)
+  if (means.product) {
+    const { grows } = await getBlock(w.tx, w.siteId, watch.blockId)
+    requireByLabel(means.product, rateFor(means.product, watch.organismId, grows), input)
+  }
   if (place?.areaM2 && input.areaHa !== null && squareMetresFromHectares(input.areaHa) > place.areaM2 + SAME_M2)
     throw refusal('areaHa', 'area.more-than-place', { place: place.name, area: { si: hectaresFromSquareMetres(place.areaM2), unit: 'ha' } })
   if (place) await requireClear(w, place, input)

@@ -1,7 +1,7 @@
 import { isoInstant, MS_PER_HOUR } from '@bocado/core'
 import type { GateRefusal } from '@bocado/core'
 import type { Label, Product, Treatment } from '@bocado/contract'
-import { instantOf, jsonOf, OWN_OR_SHARED, type Queryable, type Row } from '../database/index.js'
+import { instantOf, jsonOf, OWN_OR_SHARED, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
 import { methodsByIds } from '../library/catalogue.js'
 import { doesByLabel, type Does } from './means.js'
@@ -39,6 +39,20 @@ const productOf = (row: Row): Product => ({
   maxWindMs: row['max_wind_ms'] as number | null,
   minTempC: row['min_temp_c'] as number | null,
   maxTempC: row['max_temp_c'] as number | null,
+  rates: jsonOf<Product['rates']>(row['rates']),
+  mostAmount: row['most_amount'] as number | null,
+  leastVolume: row['least_volume'] as number | null,
+  plantBackDays: row['plant_back_days'] as number | null,
+  grazingDays: row['grazing_days'] as number | null,
+  carriesOver: Boolean(row['carries_over']),
+  bufferM: row['buffer_m'] as number | null,
+  bufferLowDriftM: row['buffer_low_drift_m'] as number | null,
+  actionGroup: row['action_group'] as string,
+  notWithin: jsonOf<Product['notWithin']>(row['not_within']),
+  burns: jsonOf<string[]>(row['burns']),
+  cropStages: row['crop_stages'] as string,
+  soilMinC: row['soil_min_c'] as number | null,
+  organic: row['organic'] === null ? null : Boolean(row['organic']),
   shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
@@ -84,6 +98,20 @@ const NOT_SAID = {
   maxWindMs: null,
   minTempC: null,
   maxTempC: null,
+  rates: [],
+  mostAmount: null,
+  leastVolume: null,
+  plantBackDays: null,
+  grazingDays: null,
+  carriesOver: false,
+  bufferM: null,
+  bufferLowDriftM: null,
+  actionGroup: '',
+  notWithin: [],
+  burns: [],
+  cropStages: '',
+  soilMinC: null,
+  organic: null,
 }
 
 /** What was kept of a method when it was done by hand. */
@@ -188,4 +216,26 @@ async function named(db: Queryable, siteId: string, rows: readonly Row[]): Promi
 export async function findTreatment(db: Queryable, siteId: string, treatmentId: string): Promise<Treatment | undefined> {
   const [rows] = await db.query<Row[]>(`${SELECT} WHERE t.id = ? AND t.site_id = ? AND t.deleted_at IS NULL`, [treatmentId, siteId])
   return (await named(db, siteId, rows))[0]
+}
+
+/** Longest re-entry interval of a label, in days. */
+const LONGEST_ENTRY_DAYS = 366
+
+/**
+ * The moment until which nobody may enter a block after what was used there, by the labels of those days; null where everybody may. It stays
+ * closed though nobody watches there any more.
+ */
+export async function entryClosedUntil(db: Queryable, siteId: string, blockId: string, now: Date): Promise<number | null> {
+  const since = isoInstant(now.getTime() - LONGEST_ENTRY_DAYS * 24 * MS_PER_HOUR)
+  const [rows] = await db.query<Row[]>(
+    `SELECT t.started_at, t.product_then FROM deed t JOIN watch w ON w.id = t.watch_id
+     WHERE t.site_id = ? AND w.block_id = ? AND t.status = 'done' AND t.deleted_at IS NULL AND t.product_then IS NOT NULL AND t.started_at >= ?`,
+    [siteId, blockId, sqlInstant(since)],
+  )
+  const until = rows.map((row) => {
+    const { reEntryHours } = jsonOf<Pick<Label, 'reEntryHours'>>(row['product_then'])
+    return Date.parse(instantOf(row['started_at'] as string)) + reEntryHours * MS_PER_HOUR
+  })
+  const last = Math.max(-Infinity, ...until)
+  return last > now.getTime() ? last : null
 }

@@ -1,7 +1,8 @@
 import type { Block, Label, Organism } from '@bocado/contract'
-import { targetGate, type GateVerdict } from '@bocado/core'
+import { rateFor, targetGate, type GateVerdict } from '@bocado/core'
 
 export type { GateVerdict }
+export { rateFor }
 
 /** Whether a product is for an organism in a block, by the library and by what its label names. */
 export const gateOf = (

@@ -21,6 +21,9 @@ import { walked } from './en/walked.js'
 import { traps } from './en/traps.js'
 import { unsent } from './en/unsent.js'
 import { rule } from './en/rule.js'
+import { rules } from './en/rules.js'
+import { label } from './en/label.js'
+import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
 import { weather } from './en/weather.js'
@@ -61,6 +64,9 @@ export const en = {
   ...helping,
   ...board,
   ...rule,
+  ...rules,
+  ...label,
+  ...beside,
   ...threshold,
   ...kit,
   ...arrivals,

@@ -71,5 +71,6 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   for (const organismId of new Set(band?.watches.map(({ watch }) => watch.organismId)))
     await read(endpoints.library.entry, {}, { organismId })
   await read(endpoints.harvests.list, season)
+  await read(endpoints.rules.list, {})
   if (isAll) await noteReadForField(site.id)
 }

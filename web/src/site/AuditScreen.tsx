@@ -36,6 +36,7 @@ const KINDS = [
   'phone',
   'ground_shape',
   'harvest',
+  'site_rule',
   'planting',
   'crop_stage',
   'decision',

@@ -23,6 +23,7 @@ import { BlockForm } from './BlockForm.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
 import { PartsOfBlock } from './PartsOfBlock.js'
+import { RulesPanel } from './RulesPanel.js'
 import { SiteEnd } from './SiteEnd.js'
 import '../messages/en/field.js'
 import '../messages/en/ground.js'
@@ -156,6 +157,7 @@ export function SiteScreen() {
             <TextButton onPress={() => setMore(true)}>{t('site.more')}</TextButton>
           ) : (
             <>
+              <RulesPanel />
               <DutiesPanel />
               <NormalsPanel />
             </>

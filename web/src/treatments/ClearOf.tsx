@@ -1,12 +1,19 @@
+import { endpoints, type Label } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Bound } from '../api/bindings.js'
 import { NumberField, readable } from '../design/NumberField.js'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { productMeans } from '../band/means.js'
+import { keptClearBy, ruledMeans } from '../band/rules.js'
+import { TextButton } from '../design/buttons.js'
 import { Fields, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { LeftWords } from '../ground/KeptClear.js'
 import { useClear, useNear } from '../ground/near.js'
 import { useText } from '../messages/useText.js'
+import { useMethods } from '../windows/useShelfFor.js'
 import '../messages/en/ground.js'
 
 const Beside = styled.div`
@@ -27,6 +34,9 @@ export function ClearOf(p: {
   metres: number | null
   /** Hears how much ground is left, as soon as a distance is typed. */
   onLeft: (changes: { areaHa: number }) => void
+  /** What was used, and on which day: rules and its label may ask for a distance. */
+  label: Label
+  day: string
 }) {
   const t = useText()
   const f = useFormat()
@@ -41,8 +51,11 @@ export function ClearOf(p: {
     const ha = (clear.leftM2 / clear.wholeM2) * (placeHa ?? clear.wholeM2 / 10_000)
     onLeft({ areaHa: Number(ha.toPrecision(3)) })
   }, [isTyped, clear, placeHa, onLeft])
-  if (near.length === 0) return null
+  const { data: rules = [] } = useRead(endpoints.rules.list, { params: { siteId: useSite().id }, input: {} }, near.length > 0)
+  const { data: methods = [] } = useMethods()
   const { height } = f.measures
+  if (near.length === 0) return null
+  const asked = keptClearBy(rules, ruledMeans(productMeans({ ...p.label, shared: false }), methods), p.label.bufferM, p.day)
   return (
     <Fields>
       <NumberField
@@ -59,6 +72,16 @@ export function ClearOf(p: {
       />
       <Beside>
         <Small>{t('drawn.near', { near: near.join(', ') })}</Small>
+        {asked !== null && (metres === null || metres < asked) ? (
+          <TextButton
+            onPress={() => {
+              setTyped(true)
+              field.onChange(height.shown(asked))
+            }}
+          >
+            {t('record.clearAsked', { away: f.height(asked) })}
+          </TextButton>
+        ) : null}
         {clear ? <LeftWords clear={clear} /> : null}
       </Beside>
     </Fields>

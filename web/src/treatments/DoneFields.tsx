@@ -91,6 +91,8 @@ export function DoneFields(p: {
   place: { id: string; areaHa: number | null }
   /** Null where it is done by hand. */
   label: Label | null
+  /** Highest rate of the label here. */
+  most: number | null
   watchId: string
   /** The weather was typed or recorded before: it is not put over. */
   weatherStands: boolean
@@ -131,7 +133,7 @@ export function DoneFields(p: {
             width="16ch"
             digits={4}
             unit={label.rateUnit}
-            hint={t('record.rateHint', { rate: f.number(label.labelRate, 3) })}
+            hint={t('record.rateHint', { rate: f.number(p.most ?? label.labelRate, 3) })}
             {...bind.number('rate')}
           />
         ) : (
@@ -153,6 +155,8 @@ export function DoneFields(p: {
           metres={values.keptClearM}
           field={bind.number('keptClearM', f.measures.height)}
           onLeft={p.set}
+          label={label}
+          day={values.day ?? site.today}
         />
       ) : null}
       {label ? (

@@ -9,6 +9,7 @@ import { Sheet, Small, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import { ReminderLater } from '../library/toldApartLater.js'
 import { ProductCautions } from './ProductCautions.js'
+import { useMostRate } from './useMostRate.js'
 import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
 
 /** A treatment as it was done: what is known is filled in, the rest is typed. */
@@ -32,11 +33,12 @@ export function RecordForm({
   const site = useSite()
   const { done } = treatment
   const f = useFormat()
+  const most = useMostRate(product, against.organismId, treatment.placeId)
   const begun = done ? wallClockOf(done.startedAt, site.timeZone) : null
   const initial: DoneValues = {
     day: begun?.day ?? (treatment.plannedOn <= site.today ? treatment.plannedOn : site.today),
     time: done ? f.clock(done.startedAt) : '',
-    rate: done?.rate ?? product?.labelRate ?? null,
+    rate: done?.rate ?? most,
     areaHa: done ? done.areaHa : areaHa,
     keptClearM: done?.keptClearM ?? null,
     minutes: done?.minutes ?? null,
@@ -62,6 +64,7 @@ export function RecordForm({
           {...entry}
           place={{ id: treatment.placeId, areaHa }}
           label={product}
+          most={most}
           watchId={treatment.watchId}
           weatherStands={done !== null || entry.draftSince !== null}
         />

@@ -12,6 +12,7 @@ import { ProductCautions } from './ProductCautions.js'
 import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
 import { useMethods } from '../windows/useShelfFor.js'
 import { PlaceSelect } from './PlaceSelect.js'
+import { useMostRate } from './useMostRate.js'
 
 type Values = DoneValues & { watchId: string | null; means: string | null; placeId: string | null; deviationReason: string }
 
@@ -65,6 +66,7 @@ export function RecordUnplanned(p: {
   const means = all.find(({ key }) => key === values.means)
   const product = means?.product ?? null
   const gate = means ? gates.get(means.key) : undefined
+  const most = useMostRate(product, row?.watch.organismId ?? '', values.placeId ?? block?.id ?? '')
   const part = places.find(({ id }) => id === values.placeId)
   const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : (block?.areaHa ?? null)
   const nameOf = ({ watch, organismName }: WatchForecast): string =>
@@ -72,7 +74,7 @@ export function RecordUnplanned(p: {
   const save = async (): Promise<void> => {
     const says = t('record.says', { what: means?.name ?? '', organism: row?.organismName ?? '' })
     const saved = await entry.put({ siteId: site.id }, says, 'treatments?did=', (typed) => ({
-      ...doneInput({ ...typed, rate: typed.rate ?? product?.labelRate ?? null, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
+      ...doneInput({ ...typed, rate: typed.rate ?? most, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
       watchId: typed.watchId ?? '',
       ...idsOf(means),
       placeId: typed.placeId,
@@ -116,16 +118,17 @@ export function RecordUnplanned(p: {
           <>
             <DoneFields
               {...entry}
-              values={{ ...values, rate: values.rate ?? product?.labelRate ?? null, areaHa: values.areaHa ?? areaHa }}
+              values={{ ...values, rate: values.rate ?? most, areaHa: values.areaHa ?? areaHa }}
               bind={{
                 ...bind,
                 number: (path, measure) => {
                   const field = bind.number(path, measure)
-                  const known = path === 'rate' ? (product?.labelRate ?? null) : path === 'areaHa' ? areaHa : null
+                  const known = path === 'rate' ? most : path === 'areaHa' ? areaHa : null
                   return { ...field, value: field.value ?? (known !== null && measure ? measure.shown(known) : known) }
                 },
               }}
               label={product}
+              most={most}
               place={{ id: values.placeId ?? block.id, areaHa }}
               watchId={row.watch.id}
               weatherStands={entry.draftSince !== null}

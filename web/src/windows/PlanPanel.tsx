@@ -27,6 +27,7 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import { HarvestThere } from './HarvestThere.js'
+import { RulesThere } from './RulesThere.js'
 import type { Planning } from './usePlanning.js'
 import { StillReaching, useReachOn } from './StillReaching.js'
 import { membersOn, useHours } from './useHours.js'
@@ -130,6 +131,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
         chosen={means.key}
         onChoose={planning.setMeans}
         date={date}
+        block={block}
         error={errors['productId'] ?? errors['methodId']}
       />
       {moving ? <Heading as="h3">{t('plan.moving')}</Heading> : null}
@@ -154,11 +156,12 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
       ) : date ? (
         <Reached forecast={forecast} offers={offered} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
+      {date ? <RulesThere forecast={forecast} means={means} date={date} /> : null}
       {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
       {date && product && product.preHarvestDays > 0 ? <HarvestThere forecast={forecast} product={product} date={date} /> : null}
       {product && block && near.length > 0 ? <Caution>{t('drawn.keep', { block: block.name, near: near.join(', ') })}</Caution> : null}
       {product ? (
-        <ProductCautions product={product} />
+        <ProductCautions product={product} date={date} />
       ) : (
         <Small>
           {t('plan.byHand')} <Link to={`/sites/${site.id}/library/methods/${means.methodId ?? ''}`}>{t('plan.howItIsDone')}</Link>
@@ -176,7 +179,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
 }
 
 /** What stands on the shelf and is not for this, each with the reason; it can be recorded where it was used all the same. */
-function NotForIt({ refused, watchId }: { refused: readonly Offered<'refused'>[]; watchId: string }) {
+function NotForIt({ refused, watchId }: { refused: ShelfHere['refused']; watchId: string }) {
   const t = useText()
   const site = useSite()
   const [open, setOpen] = useState(false)

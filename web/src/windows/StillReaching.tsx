@@ -1,7 +1,8 @@
-import { methodKinds, type Method, type Organism, type WatchForecast } from '@bocado/contract'
+import { methodKinds, type Block, type Method, type Organism, type WatchForecast } from '@bocado/contract'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Radio, RadioGroup } from 'react-aria-components'
 import styled from 'styled-components'
+import { useSite } from '../api/workplace.js'
 import type { Means } from '../band/means.js'
 import { cohortsFor, coverageOn, type TreatmentReach } from '../band/treatmentCoverage.js'
 import { currentWindow } from '../band/urgency.js'
@@ -11,9 +12,13 @@ import { Heading, Quiet, Small, Stack } from '../design/text.js'
 import { colour, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { partLater } from '../shell/partLater.js'
 import { useMethods, type Offered } from './useShelfFor.js'
+import type { WayThen } from './wayThen.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
+
+const SideBySide = partLater(async () => (await import('./SideBySide.js')).SideBySide)
 
 const Ways = styled(RadioGroup)`
   display: grid;
@@ -57,22 +62,25 @@ const FEW = 4
 /** What reaches less than this on a day does not reach it. */
 const NOTHING = 0.005
 
-/** A way to act, and what it reaches on the day that is thought about. */
-export interface WayThen {
-  offer: Offered<'fits'> | Offered<'doubtful'>
-  /** Of the generation that is in question. */
-  reached: TreatmentReach | undefined
-  /** It reaches none of that on this day, but another generation. */
-  other?: TreatmentReach | undefined
-}
-
-/** Ways by what they reach, then from prevention to chemical; what nobody has said enough of comes last. */
-export function byReach<T extends WayThen>(ways: readonly T[], kindOf: (means: Means) => (typeof methodKinds)[number] | undefined): T[] {
+/**
+ * Ways by what they reach, then from prevention to chemical; what nobody has said enough of comes last.
+ *
+ * @param chemicalsLast the site uses chemicals last: they stand behind everything else that reaches it
+ */
+export function byReach<T extends WayThen>(
+  ways: readonly T[],
+  kindOf: (means: Means) => (typeof methodKinds)[number] | undefined,
+  chemicalsLast = false,
+): T[] {
   const share = ({ reached }: T): number => Math.round(100 * (reached?.bounds.p50 ?? 0))
   const doubtful = ({ offer }: T): number => (offer.gate.verdict === 'doubtful' ? 1 : 0)
   const elsewhere = ({ reached, other }: T): number => (reached || !other ? 0 : -1)
   const kind = ({ offer }: T): number => methodKinds.indexOf(kindOf(offer.means) ?? 'chemical')
-  return [...ways].sort((a, b) => doubtful(a) - doubtful(b) || share(b) - share(a) || elsewhere(a) - elsewhere(b) || kind(a) - kind(b))
+  const chemical = (way: T): number => (chemicalsLast && kindOf(way.offer.means) === 'chemical' ? 1 : 0)
+  return [...ways].sort(
+    (a, b) =>
+      doubtful(a) - doubtful(b) || chemical(a) - chemical(b) || share(b) - share(a) || elsewhere(a) - elsewhere(b) || kind(a) - kind(b),
+  )
 }
 
 const methodOf = (means: Means, methods: readonly Method[] | undefined): Method | undefined =>
@@ -122,6 +130,7 @@ interface Props {
   /** The day that is thought about. */
   date: string | null
   error: string | undefined
+  block: Block | undefined
 }
 
 /** Which ways to act reach what is there on the day that is thought about, and how much of it. */
@@ -135,7 +144,9 @@ export function StillReaching(p: Props) {
   const date = useDeferredValue(p.date)
   const day = date === null ? null : f.seasonIndex(forecast.watch.season, date)
   const then = useReachOn(forecast, offers, day)
-  const ways = useMemo(() => byReach(then, (means) => methodOf(means, methods)?.kind), [then, methods])
+  const last = ['last', 'organic'].includes(useSite().policy.chemicals)
+  const ways = useMemo(() => byReach(then, (means) => methodOf(means, methods)?.kind, last), [then, methods, last])
+  const [beside, setBeside] = useState(false)
   const isDated = forecast.grade === 'dates' && !forecast.infection && forecast.windows.length > 0
   const few = ways.filter(({ offer }, i) => i < FEW || offer.means.key === chosen)
   const shown = open ? ways : few
@@ -165,6 +176,21 @@ export function StillReaching(p: Props) {
         <TextButton aria-expanded={open} onPress={() => setOpen(!open)}>
           {open ? t('reaching.fewer') : t('reaching.more', { count: ways.length - few.length })}
         </TextButton>
+      ) : null}
+      {ways.length > 1 ? (
+        <TextButton aria-expanded={beside} onPress={() => setBeside(!beside)}>
+          {t(beside ? 'reaching.besideShut' : 'reaching.beside')}
+        </TextButton>
+      ) : null}
+      {beside ? (
+        <SideBySide
+          forecast={forecast}
+          organism={organism}
+          block={p.block}
+          ways={ways}
+          chosen={chosen}
+          methodOf={({ offer }) => methodOf(offer.means, methods)}
+        />
       ) : null}
       {open || ways.length === few.length ? <NotOnShelf organism={organism} offers={offers} methods={methods} /> : null}
     </Stack>
@@ -237,6 +263,7 @@ function WayFacts(p: { offer: Offered<'fits'> | Offered<'doubtful'>; organism: O
     method ? t(`evidence.${method.evidence}`) : '',
     !means.product && method ? t('reaching.hours', { hours: f.number(method.hours.perUnit, 1), unit: method.hours.unit }) : '',
     means.product && means.product.bees !== 'none-stated' ? t('reaching.bees') : '',
+    means.product?.licensedOnly ? t('reaching.licensed') : '',
   ]
   return (
     <small>

@@ -31,6 +31,7 @@ const board = (usable: Readonly<Record<number, number>>, change: Partial<WatchHo
   days: [12, 0],
   limits: [{ reason: 'wind', from: 'label' }],
   costs: [{ reason: 'wind', hours: 40 }],
+  rules: [],
   flowers: [],
   ...change,
 })

@@ -30,10 +30,14 @@ export function boardWords(hours: WatchHours, t: Say, f: Format): string {
   )
   const most = costs.length > 0 ? t('board.costs', { costs: costs.join(', ') }) : ''
   const flowers = hours.flowers.length > 0 ? t('board.flowers', { names: hours.flowers.join(', ') }) : ''
+  const rules = hours.rules.length > 0 ? t('board.rules', { names: hours.rules.join(', ') }) : ''
   if (runs.length === 0) {
     const [first] = hours.costs
-    const out = first && ['bees', 'inversion', 'delta-t', 'wind'].includes(first.reason) ? t('board.wayOut', { reason: first.reason }) : ''
-    return [t('board.nothing'), most, flowers, out].filter(Boolean).join(' ')
+    const out =
+      first && ['bees', 'inversion', 'delta-t', 'wind', 'rule', 'soil'].includes(first.reason)
+        ? t('board.wayOut', { reason: first.reason })
+        : ''
+    return [t('board.nothing'), most, rules, flowers, out].filter(Boolean).join(' ')
   }
   const next = runs.slice(0, SHOWN_RUNS).map(({ from, until, usable }) =>
     t('board.run', {
@@ -44,7 +48,7 @@ export function boardWords(hours: WatchHours, t: Say, f: Format): string {
       members: hours.members,
     }),
   )
-  return [t('board.next', { runs: next.join('; ') }), most, flowers].filter(Boolean).join(' ')
+  return [t('board.next', { runs: next.join('; ') }), most, rules, flowers].filter(Boolean).join(' ')
 }
 
 /** What is known of one hour. */

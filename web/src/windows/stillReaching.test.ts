@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { Means } from '../band/means.js'
-import { byReach, missingKinds, type WayThen } from './StillReaching.js'
+import { byReach, missingKinds } from './StillReaching.js'
+import type { WayThen } from './wayThen.js'
 
 const way = (name: string, share: number | null, more: { other?: number; doubtful?: boolean } = {}): WayThen => {
   const bounds = (p50: number) => ({ generation: 'first', bounds: { p10: p50, p50, p90: p50 } })
@@ -25,6 +26,12 @@ describe('ways to act', () => {
 
   test('of two that reach as much the gentler stands first', () => {
     expect(sorted([way('spray', 0.301), way('virus', 0.299), way('cover', 0.3)])).toEqual(['cover', 'virus', 'spray'])
+  })
+
+  test('a chemical stands behind everything else that reaches it where the site uses them last', () => {
+    const ways = [way('spray', 0.9), way('sweep', 0.1), way('cover', null)]
+    const names = byReach(ways, ({ name }) => kinds[name as keyof typeof kinds], true).map(({ offer }) => offer.means.name)
+    expect(names).toEqual(['sweep', 'cover', 'spray'])
   })
 
   test('what reaches another generation stands before what reaches none, and what nobody has said enough of is last', () => {

@@ -4,12 +4,19 @@ import { useBlocks, useOrganisms, useProducts, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import type { Planning } from './usePlanning.js'
 import type { GateVerdict } from '../band/gate.js'
+import { ruledMeans } from '../band/rules.js'
 import { handMeans, keyOf, meansGate, productMeans, type Means } from '../band/means.js'
 
 /** What may be done with, and what it may be planned for. */
 export interface Offered<V extends GateVerdict['verdict'] = GateVerdict['verdict']> {
   means: Means
   gate: Extract<GateVerdict, { verdict: V }>
+}
+
+/** What the site's own way with chemicals rules out. */
+export interface RuledOut {
+  means: Means
+  gate: { verdict: 'refused'; because: 'site-uses-none' }
 }
 
 /**
@@ -20,7 +27,7 @@ export interface ShelfFor {
   fits: Offered<'fits'>[]
   byHand: Offered<'fits'>[]
   doubtful: Offered<'doubtful'>[]
-  refused: Offered<'refused'>[]
+  refused: (Offered<'refused'> | RuledOut)[]
 }
 
 export function shelfFor(
@@ -28,13 +35,16 @@ export function shelfFor(
   methods: readonly Method[],
   organism: Organism | undefined,
   block: Block | undefined,
+  usesNone = false,
 ): ShelfFor {
   const shelf: ShelfFor = { fits: [], byHand: [], doubtful: [], refused: [] }
   if (!organism || !block) return shelf
   for (const product of products) {
     const means = productMeans(product)
     const gate = meansGate(means, organism, block)
-    if (gate.verdict === 'fits') shelf.fits.push({ means, gate })
+    if (usesNone && gate.verdict !== 'refused' && ruledMeans(means, methods).chemical)
+      shelf.refused.push({ means, gate: { verdict: 'refused', because: 'site-uses-none' } })
+    else if (gate.verdict === 'fits') shelf.fits.push({ means, gate })
     else if (gate.verdict === 'doubtful') shelf.doubtful.push({ means, gate })
     else shelf.refused.push({ means, gate })
   }
@@ -57,6 +67,7 @@ export interface ShelfHere extends ShelfFor {
 /** What one can act with against an organism in a block: the shelf, and what is done by hand. */
 export function useShelfFor({ organismId, blockId }: { organismId: string; blockId: string }): ShelfHere {
   const site = useSite()
+  const usesNone = site.policy.chemicals === 'never'
   const { data: products } = useProducts(site.id)
   const { data: methods } = useMethods()
   const { data: organisms } = useOrganisms()
@@ -65,8 +76,8 @@ export function useShelfFor({ organismId, blockId }: { organismId: string; block
   const organism = organisms?.find(({ id }) => id === organismId)
   const known = products !== undefined && methods !== undefined && organism !== undefined && block !== undefined
   return useMemo(
-    () => ({ ...shelfFor(products ?? [], methods ?? [], organism, block), block, known }),
-    [products, methods, organism, block, known],
+    () => ({ ...shelfFor(products ?? [], methods ?? [], organism, block, usesNone), block, known }),
+    [usesNone, products, methods, organism, block, known],
   )
 }
 

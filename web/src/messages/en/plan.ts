@@ -25,6 +25,7 @@ export const plan = {
   'gate.no-stage': '{name} reaches, by its label, none of the stages that can be reached so.',
   'gate.target-not-on-label': '{name} does not name this on its label.',
   'gate.crop-not-on-label': '{name} does not name what grows here on its label.',
+  'gate.site-uses-none': '{name} is a chemical, and this site uses none.',
   'gate.place-not-on-label': '{name} is not for such a place by its label.',
   'gate.unmapped': 'Nobody has said what {name} is: it can be planned, but what it reaches is not known, nor whether it is for this.',
   'gate.strain-not-said':
@@ -41,6 +42,9 @@ export const plan = {
   'reaching.doubtful': 'its entry on the shelf does not say what it works on',
   'reaching.hours': '{hours} h for {unit}',
   'reaching.bees': 'harms bees',
+  'reaching.licensed': 'licensed only',
+  'reaching.beside': 'Two side by side',
+  'reaching.besideShut': 'One alone',
   'plan.product': 'With',
   'plan.date': 'On',
   'plan.earlier': 'A day earlier',

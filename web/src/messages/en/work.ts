@@ -44,6 +44,7 @@ export const work = {
   'record.rateHint': 'label: at most {rate}',
   'record.area': 'Area',
   'record.clear': 'Distance kept',
+  'record.clearAsked': 'Kept clear by {away}, as rules or the label ask',
   'record.clearHint': 'as the label or the law asks, or more',
   'record.minutes': 'Took',
   'record.inAll': 'in all {amount}',

@@ -1,0 +1,23 @@
+CREATE TABLE IF NOT EXISTS site_rule (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  name VARCHAR(120) NOT NULL COMMENT 'what it says, in the words of whoever typed it',
+  kind ENUM('closed-days', 'closed-hours', 'wind', 'notice', 'kept-clear') NOT NULL,
+  act ENUM('everything', 'spraying', 'chemicals', 'cutting', 'burning', 'soil-work') NOT NULL,
+  whose ENUM('own', 'law') NOT NULL,
+  from_day CHAR(5) NULL COMMENT 'MM-DD; NULL: it holds all year',
+  until_day CHAR(5) NULL,
+  from_hour DOUBLE NULL COMMENT 'of the clock of the site' CHECK (from_hour BETWEEN 0 AND 24),
+  until_hour DOUBLE NULL CHECK (until_hour BETWEEN 0 AND 24),
+  amount DOUBLE NULL COMMENT 'm/s, days or m, by its kind' CHECK (amount >= 0),
+  source VARCHAR(300) NOT NULL DEFAULT '' COMMENT 'where it is written',
+  read_on DATE NULL COMMENT 'when somebody last read it there',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id),
+  CHECK ((from_day IS NULL) = (until_day IS NULL)),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

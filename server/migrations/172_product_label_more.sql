@@ -1,0 +1,15 @@
+ALTER TABLE product
+  ADD COLUMN IF NOT EXISTS rates JSON NOT NULL DEFAULT '[]' COMMENT 'lower rates of the label for crops and targets',
+  ADD COLUMN IF NOT EXISTS most_amount DOUBLE NULL COMMENT 'most of it a season, in the unit of its rate' CHECK (most_amount > 0),
+  ADD COLUMN IF NOT EXISTS least_volume DOUBLE NULL COMMENT 'least water, L/ha, that the label asks for' CHECK (least_volume > 0),
+  ADD COLUMN IF NOT EXISTS plant_back_days INT NULL COMMENT 'days until something else may be sown there' CHECK (plant_back_days BETWEEN 1 AND 3650),
+  ADD COLUMN IF NOT EXISTS grazing_days INT NULL COMMENT 'days until animals may graze there' CHECK (grazing_days BETWEEN 1 AND 3650),
+  ADD COLUMN IF NOT EXISTS carries_over BOOLEAN NOT NULL DEFAULT FALSE COMMENT 'it stays in hay, manure or compost of what was treated',
+  ADD COLUMN IF NOT EXISTS buffer_m DOUBLE NULL COMMENT 'm kept from water by the label' CHECK (buffer_m > 0),
+  ADD COLUMN IF NOT EXISTS buffer_low_drift_m DOUBLE NULL COMMENT 'the same with nozzles that let little drift' CHECK (buffer_low_drift_m >= 0),
+  ADD COLUMN IF NOT EXISTS action_group VARCHAR(40) NOT NULL DEFAULT '' COMMENT 'group of its mode of action, as the label prints it',
+  ADD COLUMN IF NOT EXISTS not_within JSON NOT NULL DEFAULT '[]' COMMENT 'methods, and days that have to lie between',
+  ADD COLUMN IF NOT EXISTS burns JSON NOT NULL DEFAULT '[]' COMMENT 'varieties that it harms',
+  ADD COLUMN IF NOT EXISTS crop_stages VARCHAR(300) NOT NULL DEFAULT '' COMMENT 'stages of the crop in which the label allows it',
+  ADD COLUMN IF NOT EXISTS soil_min_c DOUBLE NULL COMMENT 'lowest soil temperature by the label' CHECK (soil_min_c BETWEEN -5 AND 40),
+  ADD COLUMN IF NOT EXISTS organic BOOLEAN NULL COMMENT 'an organic certificate allows it; NULL: nobody said'

@@ -1,0 +1,24 @@
+import type { SiteRule } from '@bocado/contract'
+import type { Queryable, Row } from '../database/index.js'
+
+/** The rules of a site, those of law first. */
+export async function listRules(db: Queryable, siteId: string): Promise<SiteRule[]> {
+  const [rows] = await db.query<Row[]>('SELECT * FROM site_rule WHERE site_id = ? AND deleted_at IS NULL ORDER BY whose DESC, name, id', [
+    siteId,
+  ])
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    name: row['name'] as string,
+    kind: row['kind'] as SiteRule['kind'],
+    act: row['act'] as SiteRule['act'],
+    whose: row['whose'] as SiteRule['whose'],
+    fromDay: row['from_day'] as string | null,
+    untilDay: row['until_day'] as string | null,
+    fromHour: row['from_hour'] as number | null,
+    untilHour: row['until_hour'] as number | null,
+    amount: row['amount'] as number | null,
+    source: row['source'] as string,
+    readOn: row['read_on'] as string | null,
+    rowVersion: row['row_version'] as number,
+  }))
+}
