@@ -24,6 +24,8 @@ export const outcomeSchema = z.object({
   watchId: id,
   productName: z.string(),
   treatedOn: civilDateSchema,
+  /** Of work; null where nobody measured. */
+  minutes: z.number().nullable(),
   threshold: thresholdSchema.nullable(),
   item: z.string(),
   units: z.string(),

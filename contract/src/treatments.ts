@@ -350,7 +350,29 @@ export const watchHoursSchema = z.object({
 })
 export type WatchHours = z.infer<typeof watchHoursSchema>
 
+/** What is known of what may still be saved where nothing reaches an organism any more. */
+export const lateSchema = z.object({
+  /** Weight of one fruit, head or bunch in kg, by what was picked there; null while fewer than two harvests have both weight and number. */
+  ownWeightKg: z.number().nullable(),
+  /** First frost of autumn by past seasons of the station: of an early year, and of a usual one; null where fewer than five are known. */
+  frost: z.object({ early: civilDateSchema, usual: civilDateSchema, seasons: z.int() }).nullable(),
+  /** Crops of other families that may ripen before frost where they are sown today, the surest first. */
+  replace: z.array(
+    z.object({ cropName: z.string(), from: civilDateSchema, until: civilDateSchema, ripens: z.enum(['surely', 'perhaps']) }),
+  ),
+})
+export type Late = z.infer<typeof lateSchema>
+
 export const treatments = {
+  late: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/watches/:watchId/late',
+    restsOn: ['weather', 'stations', 'treatments', 'blooms', 'watches', 'site', 'day'],
+    summary: 'What may still be saved where nothing reaches it any more',
+    params: z.object({ siteId: id, watchId: id }),
+    input: z.object({}),
+    response: lateSchema,
+  }),
   hours: endpoint({
     method: 'get',
     path: '/sites/:siteId/watches/:watchId/hours',

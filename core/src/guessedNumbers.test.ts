@@ -7,6 +7,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   METRES_PER_FOOT: 'by definition',
   UNITS: 'names of units',
   HOURS: 'by the clock',
+  LATE_BY: 'names of methods',
+  AT_SOWING: 'names of methods',
   DAYS_PER_YEAR: 'by the calendar',
   SHORTENING_DAYS: 'by the calendar',
   HPA_AT_ZERO: 'published, with the formula',

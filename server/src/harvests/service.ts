@@ -17,7 +17,7 @@ import {
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
-import { tree, type StoredPlace } from '../places/store.js'
+import { isOneGround, tree } from '../places/store.js'
 import { getSite, seasonOf } from '../sites/service.js'
 import { listHarvests } from './store.js'
 
@@ -53,12 +53,6 @@ async function doneSince(db: Queryable, siteId: string, since: number): Promise<
       preHarvestDays: label.preHarvestDays,
     }
   })
-}
-
-/** Whether one of two places lies in the other, or they are one. */
-function isOneGround(places: ReadonlyMap<string, StoredPlace>, a: string, b: string): boolean {
-  const above = (id: string | null | undefined): string[] => (id ? [id, ...above(places.get(id)?.parentId)] : [])
-  return above(a).includes(b) || above(b).includes(a)
 }
 
 const waitOf = ({ treatmentId, name, placeName, treatedOn, preHarvestDays }: Done): HarvestWait => ({

@@ -130,6 +130,7 @@ function outcomeOf(
     watchId: treatment.watchId,
     productName: treatment.name,
     treatedOn: day,
+    minutes: treatment.done?.minutes ?? null,
     threshold,
     item: organism.sampling.items,
     units: organism.sampling.units,

@@ -78,3 +78,9 @@ export async function liveBlock(db: Queryable, siteId: string, blockId: string, 
   if (row['level'] !== 'block') throw new HttpProblem(404, 'There is no such block at this site.')
   return row
 }
+
+/** Whether one of two places lies in the other, or they are one. */
+export function isOneGround(places: ReadonlyMap<string, StoredPlace>, a: string, b: string): boolean {
+  const above = (id: string | null | undefined): string[] => (id ? [id, ...above(places.get(id)?.parentId)] : [])
+  return above(a).includes(b) || above(b).includes(a)
+}

@@ -13,6 +13,7 @@ import {
   weatherForWatch,
 } from './service.js'
 import { hoursOfWatch } from './hours.js'
+import { lateOf } from './late.js'
 import { signTreatment } from './signing.js'
 import { listProducts, listTreatments } from './store.js'
 
@@ -21,6 +22,7 @@ export function treatmentRoutes(router: Router, serving: Serving): void {
   read(router, serving, treatments.products, ({ deps, params }) => listProducts(deps.db, params.siteId))
   write(router, serving, treatments.addProduct, (ctx) => addProduct(ctx, ctx.input))
   write(router, serving, treatments.updateProduct, (ctx) => changeProduct(ctx, ctx.params.productId, ctx.input))
+  read(router, serving, treatments.late, ({ deps, params }) => lateOf(deps, params.siteId, params.watchId))
   read(router, serving, treatments.hours, ({ deps, params, input }) => hoursOfWatch(deps, params.siteId, params.watchId, input))
   read(router, serving, treatments.list, ({ deps, params, input }) => listTreatments(deps.db, params.siteId, input.season))
   read(router, serving, treatments.weatherAt, ({ deps, params, input }) => weatherForWatch(deps, params.siteId, params.watchId, input.at))

@@ -11,6 +11,7 @@ import { useText, type Say } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { BeforeAfter } from './BeforeAfter.js'
+import { seasonSum } from './seasonSum.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
@@ -51,12 +52,32 @@ export function OutcomesScreen() {
           <Link to={`/sites/${site.id}/treatments`}>{t('outcomes.toTreatments')}</Link>
         </Empty>
       ) : null}
+      {outcomes.length > 0 ? <SumOfSeason outcomes={outcomes} /> : null}
       {outcomes.map((outcome) => {
         const row = band.watches.find(({ watch }) => watch.id === outcome.watchId)
         const block = blocks.find(({ id }) => id === row?.watch.blockId)
         return <OutcomeCase key={outcome.treatmentId} outcome={outcome} organism={row?.organismName ?? ''} block={block?.name ?? ''} />
       })}
     </Page>
+  )
+}
+
+/** Whether what was done all season had anything in reach. */
+function SumOfSeason({ outcomes }: { outcomes: readonly Outcome[] }) {
+  const t = useText()
+  const f = useFormat()
+  const { nothing, minutesForNothing, names, ...sum } = seasonSum(outcomes)
+  return (
+    <p data-testid="season-sum">
+      {t('outcomes.sum', sum)}{' '}
+      {nothing > 0
+        ? t('outcomes.sumNothing', {
+            nothing,
+            names: names.join(', '),
+            hours: minutesForNothing === null ? 'none' : f.number(minutesForNothing / 60, 1),
+          })
+        : null}
+    </p>
   )
 }
 

@@ -9,6 +9,8 @@ import { RequestProblem } from '../api/client.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { idsOf, keyOf, whichAssumed, type Means } from '../band/means.js'
 import { cohortsFor, coverageOn, waitingADay, type CostOfWaiting, type TreatmentReach } from '../band/treatmentCoverage.js'
+import { isAtSowing } from '../band/late.js'
+import { urgencyOf } from '../band/urgency.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
@@ -35,6 +37,7 @@ import { chosenOf, useOffered, type Offered, type ShelfHere } from './useShelfFo
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
 
+const TooLate = partLater(async () => (await import('./TooLate.js')).TooLate)
 const SeveralDays = partLater(async () => (await import('./SeveralDays.js')).SeveralDays)
 
 /** A treatment planned into the window: its coverage follows the date as it is typed, nudged or dragged on the band. */
@@ -52,7 +55,13 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
   const told = useToldApart(forecast.watch.id)
   const { block } = shelf
   const near = useNear(block?.id ?? null)
-  const offered = useOffered(shelf)
+  const all = useOffered(shelf)
+  // What is chosen when something is sown stands apart, unless somebody took it up.
+  const offered = useMemo(
+    () => all.filter(({ means: { key, methodId } }) => !isAtSowing({ methodId }) || key === planning.means),
+    [all, planning.means],
+  )
+  const atSowing = useMemo(() => all.filter(({ means }) => isAtSowing(means)).map(({ means: { name } }) => name), [all])
   const chosen = chosenOf(offered, forecast, planning)
   const { data: places = [] } = usePlaces(site.id)
   const [placeId, setPlaceId] = useState<string | null | undefined>(undefined)
@@ -132,8 +141,12 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
         onChoose={planning.setMeans}
         date={date}
         block={block}
+        atSowing={atSowing}
         error={errors['productId'] ?? errors['methodId']}
       />
+      {urgencyOf(forecast) === 'past' && !isPast ? (
+        <TooLate forecast={forecast} organism={organism} block={block} onPlan={planning.setMeans} />
+      ) : null}
       {moving ? <Heading as="h3">{t('plan.moving')}</Heading> : null}
       <FormLine onSave={save} isBarred={plan.isBarred || move.isBarred}>
         {block ? <PlaceSelect block={block} places={places} value={chosenPlace} onChange={setPlaceId} error={errors['placeId']} /> : null}

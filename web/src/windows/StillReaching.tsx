@@ -131,6 +131,8 @@ interface Props {
   date: string | null
   error: string | undefined
   block: Block | undefined
+  /** Names of what is chosen when something is sown: nothing of it reaches what is there now. */
+  atSowing: readonly string[]
 }
 
 /** Which ways to act reach what is there on the day that is thought about, and how much of it. */
@@ -191,6 +193,9 @@ export function StillReaching(p: Props) {
           chosen={chosen}
           methodOf={({ offer }) => methodOf(offer.means, methods)}
         />
+      ) : null}
+      {(open || ways.length === few.length) && p.atSowing.length > 0 ? (
+        <Small>{t('reaching.atSowing', { names: p.atSowing.join(', ') })}</Small>
       ) : null}
       {open || ways.length === few.length ? <NotOnShelf organism={organism} offers={offers} methods={methods} /> : null}
     </Stack>

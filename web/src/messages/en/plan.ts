@@ -42,6 +42,7 @@ export const plan = {
   'reaching.doubtful': 'its entry on the shelf does not say what it works on',
   'reaching.hours': '{hours} h for {unit}',
   'reaching.bees': 'harms bees',
+  'reaching.atSowing': 'Chosen at the next sowing or planting: {names}.',
   'reaching.licensed': 'licensed only',
   'reaching.beside': 'Two side by side',
   'reaching.besideShut': 'One alone',

@@ -199,6 +199,10 @@ export const work = {
   'check.name': 'Where it is',
   'check.explain': 'A part of the block that is left untreated and counted like the rest.',
 
+  'outcomes.sum':
+    'Of {deeds, plural, one {one deed} other {{deeds, number} deeds}} this season {met, plural, =0 {none} one {one} other {{met, number}}} had something in reach, by the weather that came{unknown, plural, =0 {} one {; of one nothing can be said} other {; of {unknown, number} nothing can be said}}.',
+  'outcomes.sumNothing':
+    '{nothing, plural, one {One} other {{nothing, number}}} met nothing{hours, select, none {} other {, {hours} h of work}}: {names}.',
   'outcomes.title': 'Outcomes',
   'outcomes.empty': 'No treatment has been recorded this season. Once one is, its counts before and after are compared here.',
   'outcomes.toTreatments': 'To the treatments',
