@@ -41,6 +41,7 @@ setStage(
 afterEach(() => page.emulateMedia({ media: 'screen', colorScheme: 'light' }))
 
 const SCREENS = [
+  'today',
   'site',
   'weather',
   'bloom',

@@ -2,7 +2,7 @@ import { endpoints, type Block, type Organism } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useArrivals, useBand, useBlocks, useFlags, useOrganisms, usePlaces, useShapes, useTraps, useWrite } from '../api/hooks.js'
+import { useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { errands, fitting, inWalkOrder, type Errand } from '../band/walk.js'
 import { TextButton } from '../design/buttons.js'
@@ -15,6 +15,8 @@ import { useText } from '../messages/useText.js'
 import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
 import { calendarFile } from './calendarFile.js'
+import { errandPath, errandWhat, errandWhy } from './errandWords.js'
+import { useWalked, type Walked } from './useWalked.js'
 import '../messages/en/field.js'
 import '../messages/en/walk.js'
 import '../messages/en/windows.js'
@@ -61,29 +63,12 @@ const Tally = styled.table`
 
 const WorkDayKit = partLater(async () => (await import('./WorkDayKit.js')).WorkDayKit)
 
-/** Everything that the walk is made from; null as long as some of it is not there. */
-function useKnown() {
-  const site = useSite()
-  const { data: band } = useBand(site.id, site.season.start)
-  const { data: blocks } = useBlocks(site.id)
-  const { data: places } = usePlaces(site.id)
-  const { data: organisms } = useOrganisms()
-  const { data: traps } = useTraps(site.id, site.season.start)
-  const { data: flags } = useFlags(site.id)
-  const { data: shapes } = useShapes(site.id)
-  const { data: arrivals } = useArrivals(site.id)
-  return band && blocks && places && organisms && traps && flags && shapes && arrivals
-    ? { band, blocks, places, organisms, traps, flags: flags.flags, shapes, arrivals }
-    : null
-}
-type Known = NonNullable<ReturnType<typeof useKnown>>
-
 /** What to go and look at today, block by block in the order of a walk; printed, with a sheet to tally on. */
 export function WalkPanel() {
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const known = useKnown()
+  const known = useWalked()
   const [kitOf, setKitOf] = useState<string | null>(null)
   const [hours, setHours] = useState<number | null>(null)
   const [otherwise, setOtherwise] = useState<number | null>(15)
@@ -166,24 +151,12 @@ export function WalkPanel() {
 }
 
 /** The middle of a block as it is drawn; null where it is not. */
-function middleOf(shapes: Known['shapes'], blockId: string): [number, number] | null {
+function middleOf(shapes: Walked['shapes'], blockId: string): [number, number] | null {
   const geometry = shapes.find(({ placeId }) => placeId === blockId)?.geometry
   const points = JSON.stringify(geometry?.coordinates ?? []).match(/-?\d+(\.\d+)?/g) ?? []
   const mean = (odd: number): number => points.filter((_, i) => i % 2 === odd).reduce((sum, n) => sum + Number(n), 0) / (points.length / 2)
   return points.length === 0 ? null : [mean(0), mean(1)]
 }
-
-type Say = ReturnType<typeof useText>
-
-/** What is to be done, in a few words. */
-const what = ({ kind, row, trap, flags, arrival }: Errand, t: Say): string =>
-  kind === 'count'
-    ? t('walk.count', { name: row?.organismName ?? '' })
-    : kind === 'trap'
-      ? t('walk.trap', { name: trap?.name ?? '' })
-      : kind === 'arrival'
-        ? t('walk.arrival', { name: arrival?.name ?? '' })
-        : t('walk.flags', { count: flags?.length ?? 0, numbers: (flags ?? []).map(({ number }) => `#${number}`).join(', ') })
 
 /** What is not for today, a line each. */
 function Listed({ title, errands: all, blocks }: { title: string; errands: readonly Errand[]; blocks: readonly Block[] }) {
@@ -197,7 +170,7 @@ function Listed({ title, errands: all, blocks }: { title: string; errands: reado
           .sort((a, b) => (a.due < b.due ? -1 : 1))
           .map((errand) => (
             <li key={errand.id}>
-              {f.date(errand.due)}: {what(errand, t)} <Quiet>{blocks.find(({ id }) => id === errand.blockId)?.name}</Quiet>
+              {f.date(errand.due)}: {errandWhat(errand, t)} <Quiet>{blocks.find(({ id }) => id === errand.blockId)?.name}</Quiet>
             </li>
           ))}
       </Rows>
@@ -214,7 +187,7 @@ function CalendarLink({ errands: all, blocks }: { errands: readonly Errand[]; bl
     const entries = all.map((errand) => ({
       id: `${site.id} ${errand.id}`,
       day: errand.due < site.today ? site.today : errand.due,
-      title: what(errand, t),
+      title: errandWhat(errand, t),
       place: `${blocks.find(({ id }) => id === errand.blockId)?.name ?? ''}, ${site.name}`,
       text: errand.last ? t('walk.last', { date: f.date(errand.last) }) : t('walk.never'),
     }))
@@ -273,25 +246,6 @@ function OfBlock(p: { block: Block; errands: readonly Errand[]; organisms: reado
   const f = useFormat()
   const site = useSite()
   const { block, errands: all, organisms } = p
-  const pathOf = ({ kind, row, flags }: Errand): string =>
-    kind === 'count'
-      ? `/sites/${site.id}/scouting/${row?.watch.id}/count`
-      : kind === 'arrival'
-        ? `/sites/${site.id}/site`
-        : `/sites/${site.id}/scouting?panel=${kind === 'trap' ? 'traps' : 'flags'}${flags?.[0] ? `&flag=${flags[0].id}` : ''}`
-  const why = ({ because, kind, last, due, arrival }: Errand): string =>
-    [
-      kind === 'count' ? t(`walk.because.${because ?? 'window'}`) : '',
-      kind === 'arrival'
-        ? t(arrival?.isolatedUntil === due ? 'walk.apartOver' : 'walk.apart', { date: f.date(due) })
-        : last
-          ? t('walk.last', { date: f.date(last) })
-          : kind === 'flags'
-            ? t('walk.since', { date: f.date(due) })
-            : t('walk.never'),
-    ]
-      .filter(Boolean)
-      .join('; ')
   /** After a count that found nothing one looks at another hour or place, as the entry says. */
   const otherwise = ({ row }: Errand): string => {
     const last = row?.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
@@ -315,14 +269,14 @@ function OfBlock(p: { block: Block; errands: readonly Errand[]; organisms: reado
             <li key={errand.id}>
               <One>
                 <span>
-                  <b>{what(errand, t)}</b>{' '}
+                  <b>{errandWhat(errand, t)}</b>{' '}
                   <Small as="span">
-                    {why(errand)} {otherwise(errand)}
+                    {errandWhy(errand, t, f)} {otherwise(errand)}
                   </Small>
                 </span>
                 <Go>
                   {errand.minutes === null ? null : <Quiet>{t('walk.minutes', { minutes: errand.minutes })}</Quiet>}
-                  <Link to={pathOf(errand)} aria-label={t('walk.goOne', { what: what(errand, t), block: block.name })}>
+                  <Link to={errandPath(errand, site.id)} aria-label={t('walk.goOne', { what: errandWhat(errand, t), block: block.name })}>
                     {t(`walk.go.${errand.kind}`)}
                   </Link>
                 </Go>

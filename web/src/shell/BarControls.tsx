@@ -264,7 +264,7 @@ function Places({ sites, close }: { sites: Site[]; close: () => void }) {
       ) : null}
       <Sections>{t('place.sites')}</Sections>
       {others.map(({ id, name }) => (
-        <Link key={id} to={`/sites/${id}/windows`} onClick={close}>
+        <Link key={id} to={`/sites/${id}/today`} onClick={close}>
           {name}
         </Link>
       ))}

@@ -17,6 +17,6 @@ export function FirstSite() {
   const last = localStorage.getItem('bocado.site')
   const site = data.find(({ id }) => id === last) ?? data[0]
   // Whoever looks after other people's ground begins with what presses on each.
-  const first = site?.kind === 'others' && data.length > 1 ? 'overview' : 'windows'
+  const first = site?.kind === 'others' && data.length > 1 ? 'overview' : 'today'
   return <Navigate to={site ? `/sites/${site.id}/${first}` : '/start'} replace />
 }

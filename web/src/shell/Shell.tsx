@@ -31,9 +31,9 @@ import { Waiting } from './Waiting.js'
 const Bar = styled.header`
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 7px;
   min-height: 52px;
-  padding: 6px 20px;
+  padding: 6px 16px 6px 20px;
   background: ${colour.bar};
   color: ${colour.onBar};
   @media (max-width: 1180px) {
@@ -70,9 +70,9 @@ const Word = styled(Link)`
 `
 const Nav = styled.nav`
   display: flex;
-  gap: 2px;
+  gap: 0;
   a {
-    padding: 6px 8px;
+    padding: 6px 7px;
     border-radius: 4px;
     color: ${colour.onBarSoft};
     text-decoration: none;
@@ -369,7 +369,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         {t('nav.skip')}
       </Skip>
       <Bar>
-        <Word to={to(site.kind === 'others' && sites.length > 1 ? 'overview' : 'windows')}>Bocado</Word>
+        <Word to={to(site.kind === 'others' && sites.length > 1 ? 'overview' : 'today')}>Bocado</Word>
         <Nav aria-label={t('nav.screens')}>
           {SCREENS.map(({ path, word }) => (
             <NavLink key={path} to={to(path)}>

@@ -54,7 +54,8 @@ export const router = createBrowserRouter([
           {
             errorElement: <Stumble />,
             children: [
-              { index: true, element: <Navigate to="windows" replace /> },
+              { index: true, element: <Navigate to="today" replace /> },
+              { path: 'today', ...screen(() => import('../today/TodayScreen.js').then(({ TodayScreen }) => TodayScreen)) },
               { path: 'overview', ...screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
               { path: 'site', ...screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
               { path: 'labels', ...screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },

@@ -1,8 +1,9 @@
-import { BookOpen, CloudSun, Crosshair, Flower2, Map, PanelsTopLeft, Scale, SprayCan } from 'lucide-react'
+import { BookOpen, CloudSun, Crosshair, Flower2, Map, PanelsTopLeft, Scale, SprayCan, Sunrise } from 'lucide-react'
 import type { MessageId } from '../messages/useText.js'
 
 /** The screens that exist, in the order of the work. */
 export const SCREENS = [
+  { path: 'today', word: 'nav.today', icon: Sunrise },
   { path: 'site', word: 'nav.site', icon: Map },
   { path: 'weather', word: 'nav.weather', icon: CloudSun },
   { path: 'bloom', word: 'nav.bloom', icon: Flower2 },
@@ -14,7 +15,7 @@ export const SCREENS = [
 ] as const satisfies readonly { path: string; word: MessageId; icon: unknown }[]
 
 /** Those with a place on a phone's bar. */
-export const ON_THE_PHONE: readonly string[] = ['windows', 'scouting', 'treatments']
+export const ON_THE_PHONE: readonly string[] = ['today', 'scouting', 'treatments']
 
 /** "2026", or "2026/27" where a season spans two years; by its first day. */
 export const seasonName = (start: string): string => {

@@ -89,7 +89,7 @@ function Presses({ onKnown }: { onKnown: () => void }) {
 function SiteName({ site }: { site: Site }) {
   return (
     <Heading as="h2">
-      <Link to={`/sites/${site.id}/windows`}>{site.name}</Link> <Quiet>{site.place}</Quiet>
+      <Link to={`/sites/${site.id}/today`}>{site.name}</Link> <Quiet>{site.place}</Quiet>
     </Heading>
   )
 }

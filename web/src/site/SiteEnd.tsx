@@ -28,7 +28,7 @@ export function SiteEnd() {
     const { rowVersion } = await remove.save({ params, input: { rowVersion: site.rowVersion } })
     undo.offer(t('site.removed', { name: site.name }), () => restore.save({ params, input: { rowVersion } }))
     const next = sites.find(({ id }) => id !== site.id)
-    await navigate(next ? `/sites/${next.id}/windows` : '/start')
+    await navigate(next ? `/sites/${next.id}/today` : '/start')
   }
   return (
     <Stack $gap={6}>

@@ -80,7 +80,7 @@ export function StartScreen() {
               <Button onPress={() => void start()} isDisabled={entry.isBarred}>
                 {t('start.button')}
               </Button>
-              {sites[0] ? <Link to={`/sites/${sites[0].id}/windows`}>{t('start.back', { name: sites[0].name })}</Link> : null}
+              {sites[0] ? <Link to={`/sites/${sites[0].id}/today`}>{t('start.back', { name: sites[0].name })}</Link> : null}
             </Line>
           </Stack>
         </Sheet>

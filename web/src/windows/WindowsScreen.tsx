@@ -1,4 +1,4 @@
-import { endpoints, type Band, type WatchForecast } from '@bocado/contract'
+import { endpoints, type WatchForecast } from '@bocado/contract'
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type ComponentProps } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
@@ -15,7 +15,8 @@ import { useAsked } from '../shell/useAsked.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
 import { Decision } from './Decision.js'
-import { AddWatchLater, BandTableLater, FirstStepsLater, HourBoardLater } from './panelsLater.js'
+import { FirstStepsHere } from './FirstStepsHere.js'
+import { AddWatchLater, BandTableLater, HourBoardLater } from './panelsLater.js'
 import { PhoneRows } from './PhoneRows.js'
 import { boardHeight } from './boardHeight.js'
 import { usePlanning, type Planning } from './usePlanning.js'
@@ -49,10 +50,6 @@ const Beside = styled.aside`
 `
 
 /** Where the first steps will stand, so that nothing moves when they come. */
-const StepsPlace = styled.div`
-  min-height: 45px;
-`
-
 /** Dragging a pin changes nothing of the head. */
 const Chosen = memo(Decision)
 
@@ -109,12 +106,10 @@ export function WindowsScreen() {
 
   // What is said of each watch stands without the list of organisms, which is long.
   if (!band || !blocks) return <Waiting />
-  // Until somebody has looked, or something was seen, the site is new.
-  const isNew = !all.some(({ rounds, seen }) => rounds.length > 0 || seen.length > 0)
   const chosen = { blockNames, sentences, selected: selected?.watch.id ?? '', onSelect: select }
   return (
     <main>
-      {isNew ? <FirstStepsHere band={band} /> : null}
+      <FirstStepsHere band={band} />
       <Split>
         <div>
           <WindowsHead
@@ -177,25 +172,6 @@ export function WindowsScreen() {
       </Split>
       {selected || adding ? null : <NothingWatched noBlocks={blocks.length === 0} onAdd={() => setAdding(true)} />}
     </main>
-  )
-}
-
-/** The first steps of a new site, until somebody puts them away. */
-function FirstStepsHere({ band }: { band: Band }) {
-  const site = useSite()
-  const key = `bocado.first-steps ${site.id}`
-  const [hidden, setHidden] = useState(() => localStorage.getItem(key) !== null)
-  if (hidden) return null
-  return (
-    <StepsPlace className="off-paper">
-      <FirstStepsLater
-        band={band}
-        onHide={() => {
-          localStorage.setItem(key, 'hidden')
-          setHidden(true)
-        }}
-      />
-    </StepsPlace>
   )
 }
 

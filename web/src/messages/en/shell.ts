@@ -69,6 +69,7 @@ export const shell = {
   'area.unit': 'in',
   'nav.skip': 'To the screen itself',
   'nav.screens': 'Screens',
+  'nav.today': 'Today',
   'nav.site': 'Site',
   'nav.weather': 'Weather',
   'nav.scouting': 'Scouting',

@@ -1,0 +1,65 @@
+import type { WatchHours } from '@bocado/contract'
+import type { TodayLine } from '../band/today.js'
+import { rowSentence } from '../band/words.js'
+import type { Format } from '../design/useFormat.js'
+import type { Say } from '../messages/useText.js'
+import { errandPath, errandWhat, errandWhy } from '../scouting/errandWords.js'
+import { runsOf } from '../windows/useHours.js'
+import '../messages/en/field.js'
+import '../messages/en/today.js'
+import '../messages/en/windows.js'
+
+const clock = (hour: number): string => `${String(hour % 24).padStart(2, '0')}:00`
+
+/** What has to be done, in a few words. */
+export function lineWhat({ kind, treatment, row, rows = [], errand, blooms = [] }: TodayLine, t: Say): string {
+  if (kind === 'deed') return t('today.deed', { name: treatment?.name ?? '', place: treatment?.placeName ?? '' })
+  if (kind === 'decide') {
+    const isCounted = row?.rounds.some(({ checkAreaId, crossed }) => checkAreaId === null && crossed) === true && !row.infection
+    return t('today.decide', { organism: row?.organismName ?? '', state: isCounted ? 'counted' : 'presses' })
+  }
+  if (kind === 'months') return t('today.lookOver', { names: rows.map(({ organismName }) => organismName).join(', ') })
+  if (kind === 'bloom') {
+    const plants = [...new Set(blooms.map(({ name }) => name))]
+    return t('today.bloom', { plants: plants.join(', ') })
+  }
+  if (kind === 'flags') return t('today.flags', { count: errand?.flags?.length ?? 0 })
+  return errand ? errandWhat(errand, t) : ''
+}
+
+/** Where it is done. */
+export function linePath({ kind, treatment, row, errand }: TodayLine, siteId: string): string {
+  if (kind === 'deed') return `/sites/${siteId}/treatments?record=${treatment?.id ?? ''}`
+  if (kind === 'decide') return `/sites/${siteId}/windows?watch=${row?.watch.id ?? ''}`
+  if (kind === 'bloom') return `/sites/${siteId}/bloom`
+  if (kind === 'months') return `/sites/${siteId}/scouting?panel=walk`
+  return errand ? errandPath(errand, siteId) : ''
+}
+
+/** By when: the hours of today where they are known, else the day. */
+export function lineWhen({ kind, due }: TodayLine, hours: WatchHours | undefined, t: Say, f: Format): string {
+  if (due < f.today) return t('today.when.overdue', { date: f.date(due) })
+  if (due === f.today && kind === 'deed' && hours && hours.members > 0) {
+    const run = runsOf(hours).find(({ from }) => from < 24)
+    return run ? t('today.when.hours', { from: clock(run.from), until: clock(run.until) }) : t('today.when.noHour')
+  }
+  if (due === f.today) return t('today.when.today')
+  return due === f.nudge(f.today, 1) ? t('today.when.tomorrow') : t('today.when.by', { date: f.date(due) })
+}
+
+/** On what it rests: the kind of clock first, then what that says. */
+export function lineWhy({ kind, restsOn, row, errand, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
+  const says: string[] = [t(`today.rests.${restsOn}`)]
+  if (errand) says.push(errandWhy(errand, t, f))
+  if (kind === 'months') says.push(t('walk.because.months'))
+  if (row && (kind === 'deed' || kind === 'decide' || restsOn === 'dates' || restsOn === 'bloom')) says.push(rowSentence(row, t, f))
+  const last = row?.rounds.findLast(({ checkAreaId }) => checkAreaId === null)
+  if (kind === 'decide' && last)
+    says.push(t('today.counted', { count: f.number(last.per100, 1), items: last.unit.many, date: f.date(last.countedOn) }))
+  for (const { name, eventName, date } of blooms)
+    if (date.p10 !== null && date.p90 !== null)
+      says.push(
+        t('today.expected', { what: `${name}, ${eventName}`, span: f.span(f.seasonDay(season, date.p10), f.seasonDay(season, date.p90)) }),
+      )
+  return says.filter(Boolean).join(' · ')
+}

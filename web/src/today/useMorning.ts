@@ -1,0 +1,52 @@
+import { endpoints, type Treatment } from '@bocado/contract'
+import { useMemo } from 'react'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { bloomKey, MORNING_DAYS, todayLines, type TodayLine } from '../band/today.js'
+import { errands } from '../band/walk.js'
+import { useFormat } from '../design/useFormat.js'
+import { useWalked, type Walked } from '../scouting/useWalked.js'
+import { useNow } from '../shell/useNow.js'
+
+export interface Morning {
+  walked: Walked
+  lines: TodayLine[]
+  /** Treatments that were done and whose re-entry is still running. */
+  closed: Treatment[]
+  blockName: (id: string) => string
+}
+
+/** Everything that a morning is made from; null as long as some of it is not there. */
+export function useMorning(): Morning | null {
+  const f = useFormat()
+  const site = useSite()
+  const walked = useWalked()
+  const now = useNow()
+  const { data: records } = useRead(endpoints.bloom.records, { params: { siteId: site.id }, input: {} })
+  return useMemo(() => {
+    if (!walked || !records) return null
+    const { band, blocks, places } = walked
+    const blockOf = (placeId: string): string => {
+      const parent = places.find(({ id }) => id === placeId)?.parentId
+      return parent ? blockOf(parent) : placeId
+    }
+    const from = { ...walked, rows: band.watches, blockOf, today: site.today }
+    const seen = new Set(
+      records
+        .filter(({ season, notYet }) => season === site.season.start && !notYet)
+        .map(({ plantId, event }) => bloomKey({ plant: plantId, event })),
+    )
+    const lines = todayLines({
+      rows: band.watches,
+      errands: errands(from, f.nudge(site.today, MORNING_DAYS)),
+      blooms: band.blooms,
+      seen,
+      season: site.season.start,
+      today: site.today,
+    })
+    const closed = band.watches
+      .flatMap(({ treatments }) => treatments)
+      .filter(({ done }) => done?.reEntryUntil != null && Date.parse(done.reEntryUntil) > now)
+    return { walked, lines, closed, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
+  }, [walked, records, site, f, now])
+}
