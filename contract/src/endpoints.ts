@@ -13,6 +13,7 @@ import { harvests } from './harvests.js'
 import { helping } from './helping.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
+import { programmes } from './programmes.js'
 import { rules } from './rules.js'
 import { phones } from './phones.js'
 import { places } from './places.js'
@@ -52,6 +53,7 @@ export const endpoints = {
   arrivals,
   helping,
   outcomes,
+  programmes,
   rules,
   devices,
   demo,

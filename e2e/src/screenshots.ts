@@ -33,6 +33,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     for (const key of ['1', 'n', 'n', '1', '1', '2', 'n']) await page.keyboard.press(key)
   }
   const shots: Shot[] = [
+    { name: 'today', path: 'today' },
     { name: 'windows', path: `windows?watch=${watch}` },
     { name: 'windows-even-heat', path: `windows?watch=${watch}`, act: (page) => page.keyboard.press('h') },
     {
@@ -90,7 +91,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
         await heat.blur()
       },
     },
-    { name: 'phone-windows', path: `windows?watch=${watch}`, size: PHONE },
+    { name: 'phone-today', path: 'today', size: PHONE },
     { name: 'phone-scouting', path: 'scouting', size: PHONE },
     { name: 'phone-treatments', path: 'treatments', size: PHONE },
   ]

@@ -16,6 +16,7 @@ import { groundRoutes } from './ground/routes.js'
 import { arrivalRoutes } from './arrivals/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
+import { programmeRoutes } from './programmes/routes.js'
 import { ruleRoutes } from './rules/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
@@ -94,6 +95,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     placeRoutes,
     groundRoutes,
     harvestRoutes,
+    programmeRoutes,
     ruleRoutes,
     cropRoutes,
     arrivalRoutes,

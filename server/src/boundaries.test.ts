@@ -52,6 +52,9 @@ beforeAll(async () => {
   const ruleId = done(await app.call(scouting.setRule, { ...at, organismId: 'codling-moth' }, rule, as)).id
   const closedHours = { name: 'school hours', kind: 'closed-hours', act: 'spraying', whose: 'own', fromHour: 8, untilHour: 16 } as const
   const siteRuleId = done(await app.call(endpoints.rules.add, at, closedHours, as)).id
+  const once = { methodId: 'fallen-fruit', when: { kind: 'at-once' }, visits: [1, 1, 1] } as const
+  const programme = { name: 'Sweep', steps: [once] } as never
+  const programmeId = done(await app.call(endpoints.programmes.add, { ...at, watchId: watch.id }, programme, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
   const pinned = { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-10', sight: 'standing' } as const
   const flagId = done(await app.call(endpoints.flags.add, at, pinned, as)).id
@@ -82,6 +85,7 @@ beforeAll(async () => {
     findId,
     ruleId,
     siteRuleId,
+    programmeId,
     siteId: place.site.id,
     blockId: place.blockId,
     placeId: part.id,

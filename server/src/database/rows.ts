@@ -57,6 +57,7 @@ export type Editable =
   | 'trap_lure'
   | 'second_look'
   | 'site_rule'
+  | 'programme'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -103,6 +104,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   second_look: 'counts',
   trap_lure: 'watches',
   site_rule: 'site',
+  programme: 'treatments',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

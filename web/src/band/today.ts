@@ -1,14 +1,15 @@
 import type { BloomForecast, Treatment, WatchForecast } from '@bocado/contract'
 import { civilDate, currentWindow, dayNumber, urgencyOf } from '@bocado/core'
+import type { StepDue } from './programme.js'
 import type { Errand } from './walk.js'
 
 /** On what a line of the morning rests. */
-export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'arrivals'
+export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'arrivals' | 'programme'
 
 /** Something of the morning: what has to be done, decided or looked at, where, by when, and on what that rests. */
 export interface TodayLine {
   id: string
-  kind: 'deed' | 'decide' | 'bloom' | 'months' | Errand['kind']
+  kind: 'deed' | 'step' | 'decide' | 'bloom' | 'months' | Errand['kind']
   /** Civil day by which. */
   due: string
   /** Empty where it is of the whole site. */
@@ -17,6 +18,7 @@ export interface TodayLine {
   row?: WatchForecast
   treatment?: Treatment
   errand?: Errand
+  step?: StepDue
   /** Of one block, known by months alone: whoever is there looks at all of them. */
   rows?: WatchForecast[]
   blooms?: BloomForecast[]
@@ -102,7 +104,7 @@ function byBlock(lines: readonly TodayLine[]): TodayLine[] {
 export const bloomKey = ({ plant, event }: { plant: string; event: string }): string => `${plant} ${event}`
 
 /** What is looked at in the order of a morning: deeds before decisions, those before what is looked at. */
-const ORDER: readonly TodayLine['kind'][] = ['deed', 'decide', 'count', 'arrival', 'trap', 'flags', 'months', 'bloom']
+const ORDER: readonly TodayLine['kind'][] = ['deed', 'step', 'decide', 'count', 'arrival', 'trap', 'flags', 'months', 'bloom']
 
 const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = { count: 'counts', trap: 'traps', flags: 'flags', arrival: 'arrivals' }
 
@@ -110,6 +112,8 @@ const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = { count: 'counts
 export function todayLines(p: {
   rows: readonly WatchForecast[]
   errands: readonly Errand[]
+  /** Steps of followed programmes that come up. */
+  steps?: readonly StepDue[]
   blooms: readonly BloomForecast[]
   /** Blooms that were seen this season, by `bloomKey`. */
   seen: ReadonlySet<string>
@@ -119,6 +123,15 @@ export function todayLines(p: {
   const until = civilDate(dayNumber(p.today) + MORNING_DAYS)
   const lines: TodayLine[] = byBlock([
     ...p.rows.flatMap((row) => [...deedsOf(row, until), ...decisionOf(row, p.today)]),
+    ...(p.steps ?? []).map((step): TodayLine => ({
+      id: `step ${step.programme.id} ${step.at}`,
+      kind: 'step',
+      due: step.day,
+      blockId: step.row.watch.blockId,
+      restsOn: 'programme',
+      row: step.row,
+      step,
+    })),
     ...p.errands.map((errand): TodayLine => {
       const { id, kind, due, blockId, row } = errand
       return {

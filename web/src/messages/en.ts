@@ -23,6 +23,7 @@ import { unsent } from './en/unsent.js'
 import { rule } from './en/rule.js'
 import { rules } from './en/rules.js'
 import { label } from './en/label.js'
+import { programme } from './en/programme.js'
 import { today } from './en/today.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
@@ -68,6 +69,7 @@ export const en = {
   ...rule,
   ...rules,
   ...label,
+  ...programme,
   ...today,
   ...late,
   ...beside,

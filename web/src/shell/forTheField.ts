@@ -72,5 +72,6 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
     await read(endpoints.library.entry, {}, { organismId })
   await read(endpoints.harvests.list, season)
   await read(endpoints.rules.list, {})
+  await read(endpoints.programmes.list, {})
   if (isAll) await noteReadForField(site.id)
 }

@@ -37,6 +37,7 @@ const KINDS = [
   'ground_shape',
   'harvest',
   'site_rule',
+  'programme',
   'planting',
   'crop_stage',
   'decision',

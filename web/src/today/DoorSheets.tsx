@@ -92,7 +92,7 @@ function OfPlace({ block, lines, morning }: { block: Block; lines: readonly Toda
   const f = useFormat()
   const site = useSite()
   const deeds = lines.filter(({ kind }) => kind === 'deed')
-  const looks = lines.filter(({ kind }) => kind !== 'deed' && kind !== 'decide')
+  const looks = lines.filter(({ kind }) => kind !== 'deed' && kind !== 'decide' && kind !== 'step')
   const shut = morning.closed.filter(({ watchId }) => blockOfWatch(morning, watchId) === block.id)
   const met = new Set(
     lines.flatMap(({ row, rows = [], errand }) => [
@@ -110,7 +110,7 @@ function OfPlace({ block, lines, morning }: { block: Block; lines: readonly Toda
         <ul>
           {all.map((line) => (
             <li key={line.id}>
-              <b>{lineWhat(line, t)}</b> {lineWhen(line, undefined, t, f)}
+              <b>{lineWhat(line, t, morning.nameOf)}</b> {lineWhen(line, undefined, t, f)}
               <Small>{lineWhy(line, site.season.start, t, f)}</Small>
             </li>
           ))}
@@ -155,7 +155,7 @@ function TallyOf({ line, morning }: { line: TodayLine; morning: Morning }) {
   return (
     <Tear>
       <caption style={{ textAlign: 'left', paddingTop: 6 }}>
-        {t('today.sheetTally')}: {lineWhat(line, t)} · {t('today.sheetBy')}
+        {t('today.sheetTally')}: {lineWhat(line, t, morning.nameOf)} · {t('today.sheetBy')}
       </caption>
       <tbody>
         <tr>

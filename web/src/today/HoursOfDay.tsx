@@ -2,6 +2,7 @@ import type { WatchForecast } from '@bocado/contract'
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
 import type { Means } from '../band/means.js'
+import { Quiet } from '../design/text.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -109,6 +110,16 @@ const ROOM_FOR_WORD = 2
 /** And so many on a phone. */
 const NARROW_ROOM = 6
 
+/** Where a deed will stand, so that nothing moves when it comes. */
+export function HourRowLater() {
+  return (
+    <>
+      <span>&nbsp;</span>
+      <Hours />
+    </>
+  )
+}
+
 /** A deed: when it can be done today. */
 export function HourRow({ row, means, place }: { row: WatchForecast; means: Means; place: string }) {
   const t = useText()
@@ -123,7 +134,7 @@ export function HourRow({ row, means, place }: { row: WatchForecast; means: Mean
     return (
       <>
         {name}
-        <span>{hours ? boardWords(hours, t, f) : ' '}</span>
+        <Quiet style={{ display: 'block', minHeight: 28 }}>{hours ? boardWords(hours, t, f) : ' '}</Quiet>
       </>
     )
   const day = hours.hours.slice(0, UNTIL)

@@ -19,9 +19,9 @@ import { FirstStepsHere } from '../windows/FirstStepsHere.js'
 import { chosenOf, useMethods, useOffered, useShelfFor } from '../windows/useShelfFor.js'
 import { useHours } from '../windows/useHours.js'
 import { Changed } from './Changed.js'
-import { HourRow, HoursOfDay } from './HoursOfDay.js'
+import { HourRow, HourRowLater, HoursOfDay } from './HoursOfDay.js'
 import { OpensSoon, SOON_DAYS } from './OpensSoon.js'
-import { linePath, lineWhat, lineWhen, lineWhy } from './todayWords.js'
+import { linePath, lineWhat, lineWhen, lineWhy, type NameOf } from './todayWords.js'
 import { useMorning, type Morning } from './useMorning.js'
 import '../messages/en/today.js'
 
@@ -126,7 +126,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
   const isNow = ({ due }: TodayLine): boolean => due <= site.today
   const shown = open ? lines : lines.slice(0, few)
   const pressing = lines.filter(isNow)
-  const deeds = pressing.filter(({ kind }) => kind === 'deed' || kind === 'decide').length
+  const deeds = pressing.filter(({ kind }) => kind === 'deed' || kind === 'step' || kind === 'decide').length
   return (
     <>
       <FirstStepsHere band={walked.band} />
@@ -146,7 +146,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
               ) : (
                 <Lines data-testid="today-lines">
                   {shown.map((line) => (
-                    <One key={line.id} line={line} place={blockName(line.blockId)} isNow={isNow(line)} />
+                    <One key={line.id} line={line} place={blockName(line.blockId)} isNow={isNow(line)} nameOf={morning.nameOf} />
                   ))}
                 </Lines>
               )}
@@ -195,14 +195,14 @@ function useMeansOf(): (line: TodayLine) => Means | undefined {
 
 const isErrand = (kind: TodayLine['kind']): kind is Errand['kind'] => ['count', 'trap', 'flags', 'arrival'].includes(kind)
 
-function One({ line, place, isNow }: { line: TodayLine; place: string; isNow: boolean }) {
+function One({ line, place, isNow, nameOf }: { line: TodayLine; place: string; isNow: boolean; nameOf: NameOf }) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
   const meansOf = useMeansOf()
   const isDeed = line.kind === 'deed' && line.due <= site.today
   const hours = useHours(isDeed ? line.row : undefined, isDeed ? meansOf(line) : undefined)
-  const what = lineWhat(line, t)
+  const what = lineWhat(line, t, nameOf)
   const { kind } = line
   const go = isErrand(kind) ? t(`walk.go.${kind}`) : t(`today.go.${kind}`)
   const named = line.kind === 'deed' ? (line.row?.organismName ?? '') : place
@@ -241,12 +241,13 @@ function HoursToday({ lines }: { lines: readonly TodayLine[] }) {
 function OfDeed({ line, row }: { line: TodayLine; row: WatchForecast }) {
   const meansOf = useMeansOf()
   const means = meansOf(line)
-  return means ? <HourRow row={row} means={means} place={line.treatment?.placeName ?? ''} /> : null
+  return means ? <HourRow row={row} means={means} place={line.treatment?.placeName ?? ''} /> : <HourRowLater />
 }
 
 /** Of what is not planned yet, by what would be thought of first. */
 function OfDecision({ row }: { row: WatchForecast }) {
   const shelf = useShelfFor(row.watch)
   const means = chosenOf(useOffered(shelf), row, { means: null, moving: null })?.means
+  if (!shelf.known) return <HourRowLater />
   return means && shelf.block ? <HourRow row={row} means={means} place={shelf.block.name} /> : null
 }

@@ -11,9 +11,14 @@ import '../messages/en/windows.js'
 
 const clock = (hour: number): string => `${String(hour % 24).padStart(2, '0')}:00`
 
+/** The name of what a step is done with. */
+export type NameOf = (step: { productId: string | null; methodId: string | null }) => string
+
 /** What has to be done, in a few words. */
-export function lineWhat({ kind, treatment, row, rows = [], errand, blooms = [] }: TodayLine, t: Say): string {
+export function lineWhat(line: TodayLine, t: Say, nameOf: NameOf): string {
+  const { kind, treatment, row, rows = [], errand, blooms = [] } = line
   if (kind === 'deed') return t('today.deed', { name: treatment?.name ?? '', place: treatment?.placeName ?? '' })
+  if (kind === 'step') return t('today.step', { name: line.step ? nameOf(line.step.step) : '', organism: row?.organismName ?? '' })
   if (kind === 'decide') {
     const isCounted = row?.rounds.some(({ checkAreaId, crossed }) => checkAreaId === null && crossed) === true && !row.infection
     return t('today.decide', { organism: row?.organismName ?? '', state: isCounted ? 'counted' : 'presses' })
@@ -30,7 +35,7 @@ export function lineWhat({ kind, treatment, row, rows = [], errand, blooms = [] 
 /** Where it is done. */
 export function linePath({ kind, treatment, row, errand }: TodayLine, siteId: string): string {
   if (kind === 'deed') return `/sites/${siteId}/treatments?record=${treatment?.id ?? ''}`
-  if (kind === 'decide') return `/sites/${siteId}/windows?watch=${row?.watch.id ?? ''}`
+  if (kind === 'decide' || kind === 'step') return `/sites/${siteId}/windows?watch=${row?.watch.id ?? ''}`
   if (kind === 'bloom') return `/sites/${siteId}/bloom`
   if (kind === 'months') return `/sites/${siteId}/scouting?panel=walk`
   return errand ? errandPath(errand, siteId) : ''
@@ -48,9 +53,10 @@ export function lineWhen({ kind, due }: TodayLine, hours: WatchHours | undefined
 }
 
 /** On what it rests: the kind of clock first, then what that says. */
-export function lineWhy({ kind, restsOn, row, errand, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
+export function lineWhy({ kind, restsOn, row, errand, step, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
   const says: string[] = [t(`today.rests.${restsOn}`)]
   if (errand) says.push(errandWhy(errand, t, f))
+  if (step) says.push(t('today.stepOf', { programme: step.programme.name, nth: step.at + 1 }))
   if (kind === 'months') says.push(t('walk.because.months'))
   if (row && (kind === 'deed' || kind === 'decide' || restsOn === 'dates' || restsOn === 'bloom')) says.push(rowSentence(row, t, f))
   const last = row?.rounds.findLast(({ checkAreaId }) => checkAreaId === null)

@@ -1,12 +1,15 @@
 import { endpoints, type Treatment } from '@bocado/contract'
 import { useMemo } from 'react'
-import { useRead } from '../api/hooks.js'
+import { useProducts, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { bloomKey, MORNING_DAYS, todayLines, type TodayLine } from '../band/today.js'
+import { stepsDue } from '../band/programme.js'
 import { errands } from '../band/walk.js'
 import { useFormat } from '../design/useFormat.js'
 import { useWalked, type Walked } from '../scouting/useWalked.js'
 import { useNow } from '../shell/useNow.js'
+import { useMethods } from '../windows/useShelfFor.js'
+import type { NameOf } from './todayWords.js'
 
 export interface Morning {
   walked: Walked
@@ -14,6 +17,8 @@ export interface Morning {
   /** Treatments that were done and whose re-entry is still running. */
   closed: Treatment[]
   blockName: (id: string) => string
+  /** The name of what a step of a programme is done with. */
+  nameOf: NameOf
 }
 
 /** Everything that a morning is made from; null as long as some of it is not there. */
@@ -23,8 +28,11 @@ export function useMorning(): Morning | null {
   const walked = useWalked()
   const now = useNow()
   const { data: records } = useRead(endpoints.bloom.records, { params: { siteId: site.id }, input: {} })
+  const { data: programmes } = useRead(endpoints.programmes.list, { params: { siteId: site.id }, input: {} })
+  const { data: products } = useProducts(site.id)
+  const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !records) return null
+    if (!walked || !records || !programmes || !products || !methods) return null
     const { band, blocks, places } = walked
     const blockOf = (placeId: string): string => {
       const parent = places.find(({ id }) => id === placeId)?.parentId
@@ -39,6 +47,7 @@ export function useMorning(): Morning | null {
     const lines = todayLines({
       rows: band.watches,
       errands: errands(from, f.nudge(site.today, MORNING_DAYS)),
+      steps: stepsDue(programmes, band.watches, site.today, f.nudge(site.today, MORNING_DAYS)),
       blooms: band.blooms,
       seen,
       season: site.season.start,
@@ -47,6 +56,8 @@ export function useMorning(): Morning | null {
     const closed = band.watches
       .flatMap(({ treatments }) => treatments)
       .filter(({ done }) => done?.reEntryUntil != null && Date.parse(done.reEntryUntil) > now)
-    return { walked, lines, closed, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
-  }, [walked, records, site, f, now])
+    const nameOf: NameOf = ({ productId, methodId }) =>
+      products.find(({ id }) => id === productId)?.name ?? methods.find(({ id }) => id === methodId)?.name ?? ''
+    return { walked, lines, closed, nameOf, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
+  }, [walked, records, programmes, products, methods, site, f, now])
 }

@@ -29,6 +29,7 @@ import { RemoveButton } from '../shell/RemoveButton.js'
 import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import { HarvestThere } from './HarvestThere.js'
+import { useClosedDays } from './useClosedDays.js'
 import { RulesThere } from './RulesThere.js'
 import type { Planning } from './usePlanning.js'
 import { StillReaching, useReachOn } from './StillReaching.js'
@@ -234,6 +235,7 @@ function Reached(p: {
   const start = forecast.watch.season
   const { effect, residualDays, assumed } = means.does
   const [several, setSeveral] = useState(false)
+  const without = useClosedDays(forecast, means)
   const cohorts = useMemo(() => cohortsFor(forecast, { stages, effect, residualDays }), [forecast, stages, effect, residualDays])
   const days = useMemo(() => {
     const action = { stages, effect, residualDays }
@@ -298,6 +300,7 @@ function Reached(p: {
             name={generation}
             from={Math.max(forecast.heat.todayIndex, days[0]?.day ?? 0)}
             to={days.at(-1)?.day ?? 0}
+            without={without}
             start={start}
             label={means.product}
             onDate={onDate}

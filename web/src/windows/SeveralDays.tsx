@@ -13,6 +13,8 @@ import '../messages/en/plan.js'
 /** Until somebody types what the label asks. */
 const USUAL_INTERVAL = 7
 const LONGEST_INTERVAL = 60
+/** So many days that are left out are named. */
+const NAMED_DAYS = 4
 
 function useBestDays(asked: DaysAsked): DaysFound[] | null {
   const [found, setFound] = useState<{ of: DaysAsked; found: DaysFound[] } | null>(null)
@@ -41,6 +43,8 @@ export function SeveralDays(p: {
   to: number
   /** First day of the season. */
   start: string
+  /** Days between on which nobody can or may treat. */
+  without: readonly number[]
   /** What the label asks between two, and how many it allows; null where it says nothing, or nobody typed it. */
   label: { leastIntervalDays: number | null; mostPerSeason: number | null } | null
   onDate: (date: string) => void
@@ -54,11 +58,11 @@ export function SeveralDays(p: {
   const isInRange = typed !== null && typed >= least && typed <= LONGEST_INTERVAL
   const minInterval = isInRange ? typed : Math.max(least, USUAL_INTERVAL)
   const own = p.cohorts.generations.find(({ generation }) => generation === p.generation)
-  const { from, to } = p
+  const { from, to, without } = p
   // The same for as long as the same is asked: a day that is dragged past asks for nothing new.
   const asked = useMemo(
-    () => ({ cohorts: own?.cohorts ?? [], from, to, effect, residualDays, minInterval }),
-    [own, from, to, effect, residualDays, minInterval],
+    () => ({ cohorts: own?.cohorts ?? [], from, to, effect, residualDays, minInterval, without }),
+    [own, from, to, effect, residualDays, minInterval, without],
   )
   const found = useBestDays(asked)
   return (
@@ -73,6 +77,17 @@ export function SeveralDays(p: {
         onChange={setInterval}
         error={isInRange ? undefined : t('jointly.range', { least })}
       />
+      {without.length > 0 ? (
+        <Small>
+          {t('jointly.without', {
+            days: without
+              .slice(0, NAMED_DAYS)
+              .map((day) => f.date(f.seasonDay(p.start, day)))
+              .join(', '),
+            more: Math.max(0, without.length - NAMED_DAYS),
+          })}
+        </Small>
+      ) : null}
       {found === null ? <Small role="status">{t('jointly.finding')}</Small> : null}
       {found !== null && found.length === 0 ? <Small>{t('jointly.none')}</Small> : null}
       <Rows>

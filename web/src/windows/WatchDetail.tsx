@@ -19,7 +19,15 @@ import { useText } from '../messages/useText.js'
 import { ReportDuty } from '../library/ReportDuty.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { EmergenceWords, InfectionWords } from './InfectionWords.js'
-import { EditWatchLater, EventDatesLater, ModelFiguresLater, OwnRecordsLater, WaysToActLater, WhyMovedLater } from './detailLater.js'
+import {
+  EditWatchLater,
+  EventDatesLater,
+  ModelFiguresLater,
+  OwnRecordsLater,
+  ProgrammeLater,
+  WaysToActLater,
+  WhyMovedLater,
+} from './detailLater.js'
 import { SeenToday } from './SeenToday.js'
 import '../messages/en/field.js'
 import '../messages/en/windows.js'
@@ -43,7 +51,7 @@ const Stages = styled.table`
   }
 `
 
-const PANELS = ['now', 'ways', 'dates', 'moved', 'numbers', 'records'] as const
+const PANELS = ['now', 'ways', 'programme', 'dates', 'moved', 'numbers', 'records'] as const
 
 /** What is known of one watch: now, its dates, why they moved, the numbers they rest on, and what was recorded. */
 export const WatchDetail = memo(function WatchDetail(p: {
@@ -65,6 +73,7 @@ export const WatchDetail = memo(function WatchDetail(p: {
       />
       {panel === 'now' ? <Now forecast={forecast} organism={organism} /> : null}
       {panel === 'ways' ? <WaysToActLater forecast={forecast} organism={organism} onPlan={p.onPlan} /> : null}
+      {panel === 'programme' ? <ProgrammeLater forecast={forecast} onPlan={p.onPlan} /> : null}
       {panel === 'dates' ? <EventDatesLater forecast={forecast} /> : null}
       {panel === 'moved' ? <WhyMovedLater forecast={forecast} /> : null}
       {panel === 'numbers' ? <ModelFiguresLater forecast={forecast} /> : null}

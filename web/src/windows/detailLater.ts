@@ -11,6 +11,8 @@ const editing = later(() => import('./EditWatch.js'))
 const dates = later(() => import('./EventDates.js'))
 const moved = later(() => import('./WhyMoved.js'))
 
+const programme = later(() => import('../programme/ProgrammePanel.js'))
+
 interface OfWatch {
   forecast: WatchForecast
 }
@@ -23,3 +25,4 @@ export const WhyMovedLater = partLater<OfWatch>(async () => (await moved()).WhyM
 export const WaysToActLater = partLater<OfWatch & { organism: Organism; onPlan: (key: string) => void }>(
   async () => (await ways()).WaysToAct,
 )
+export const ProgrammeLater = partLater<OfWatch & { onPlan: (key: string) => void }>(async () => (await programme()).ProgrammePanel)

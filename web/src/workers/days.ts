@@ -10,6 +10,8 @@ export interface DaysAsked {
   residualDays: number
   /** Days that lie at least between two. */
   minInterval: number
+  /** Days between on which nobody can or may treat. */
+  without: readonly number[]
 }
 
 /** Days of the season that together reach most, by how many there are. */
@@ -27,8 +29,9 @@ const thinned = <T>(draws: readonly T[]): T[] =>
   draws.length <= DRAWS ? [...draws] : Array.from({ length: DRAWS }, (_, i) => draws[Math.floor((i * draws.length) / DRAWS)] as T)
 
 /** The best one, two and three days; those that would reach no more than fewer are left out. */
-export function bestByNumber({ cohorts, from, to, minInterval, ...action }: DaysAsked): DaysFound[] {
-  const candidates = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i + TREATMENT_HOUR_OF_DAY)
+export function bestByNumber({ cohorts, from, to, minInterval, without, ...action }: DaysAsked): DaysFound[] {
+  const left = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i).filter((day) => !without.includes(day))
+  const candidates = left.map((day) => day + TREATMENT_HOUR_OF_DAY)
   if (candidates.length === 0 || cohorts.length === 0) return []
   const draws = thinned(cohorts)
   return Array.from({ length: MOST }, (_, i) => bestDays(draws, { candidates, k: i + 1, minInterval, ...action }))

@@ -38,6 +38,7 @@ export const audit = {
   'audit.of.ground_shape': 'a drawing on the map',
   'audit.of.harvest': 'a harvest',
   'audit.of.site_rule': 'a rule of the place',
+  'audit.of.programme': 'a programme',
   'audit.of.planting': 'what stands somewhere',
   'audit.of.crop_stage': 'a stage of a crop',
   'audit.of.arrival': 'what came in:',

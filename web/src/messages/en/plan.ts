@@ -83,6 +83,7 @@ export const plan = {
   'jointly.days': 'days',
   'jointly.range': 'enter {least} to 60 days',
   'jointly.finding': 'Trying the days.',
+  'jointly.without': 'Without {days}{more, plural, =0 {} other { and {more, number} more}}: no hour then, or a rule closes it.',
   'jointly.none': 'From today on nothing of it is in reach.',
   'jointly.take': 'Take {date}',
   'jointly.reach': '{count, plural, one {reaches} other {together reach}} {share} ({low} to {high}) of the {generation}.',

@@ -173,6 +173,7 @@ export const windows = {
   'ways.standBy':
     '{state, select, over {Its time is past this season} late {The first are there since about {by}: what stands now still helps until about {until}} other {Has to stand by {by}, and stay until about {until}}}, {generation}',
   'ways.noWindow': 'No date is known for it',
+  'detail.panel.programme': 'Programme',
   'detail.panel.dates': 'Dates',
   'detail.panel.moved': 'Why it moved',
   'detail.panel.numbers': 'Numbers',
