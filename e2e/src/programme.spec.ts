@@ -76,7 +76,7 @@ test('a followed one comes up in the morning until it is planned', async () => {
   await line.getByRole('link').click()
   await page.waitForURL(/windows/)
   await show(page, 'Programme')
-  await page.getByRole('button', { name: /^Plan step 1, / }).click()
+  await page.getByRole('button', { name: /^Plan step 1 of Sweep the orchard, / }).click()
   await press(page, 'Plan it')
   await expect.poll(async () => done(await stage.app.call(treatments.list, stage.at, { season: SEASON })).length).toBe(1)
   await goTo(page, 'Today')

@@ -142,3 +142,25 @@ test('a rule that closes the day is said where the deed is planned, and the plan
     .first()
     .waitFor()
 })
+
+test('a garden sees three lines, and the rest of the week with one press; a past season has no morning', async () => {
+  const { sites } = endpoints
+  const site = done(await stage.app.call(sites.list, {}, {}, stage.as)).find(({ id }) => id === stage.at.siteId)!
+  const { name, place, timeZone, units, latitude, longitude, elevationM, rowVersion } = site
+  const garden = { name, kind: 'garden', place, timeZone, units, latitude, longitude, elevationM, rowVersion } as const
+  done(await stage.app.call(sites.update, stage.at, garden, stage.as))
+  await stage.open('today')
+  await page.getByTestId('today-lines').waitFor()
+  await expect.poll(() => lines().count()).toBeLessThanOrEqual(3)
+  const more = page.getByRole('button', { name: /more/ })
+  if ((await more.count()) > 0) {
+    await more.click()
+    expect(await lines().count()).toBeGreaterThan(3)
+  }
+  const last = { organismId: 'codling-moth', blockId: stage.place.blockId, season: '2025-01-01', biofix: null }
+  done(await stage.app.call(watches.create, stage.at, last, stage.as))
+  await page.evaluate((id) => sessionStorage.setItem(`bocado.season ${id}`, '2025-01-01'), site.id)
+  await stage.open('today')
+  await page.getByText('A past season has no morning', { exact: false }).waitFor()
+  await page.evaluate(() => sessionStorage.clear())
+})

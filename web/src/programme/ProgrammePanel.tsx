@@ -142,7 +142,10 @@ function Steps({ programme, forecast, onPlan }: { programme: Programme; forecast
                 </Small>
               </span>
               {state.state === 'due' || state.state === 'look' ? (
-                <TextButton aria-label={t('programme.planOne', { nth: i + 1, name })} onPress={() => onPlan(stepKey(step))}>
+                <TextButton
+                  aria-label={t('programme.planOne', { nth: i + 1, name, programme: programme.name })}
+                  onPress={() => onPlan(stepKey(step))}
+                >
                   {t('programme.plan')}
                 </TextButton>
               ) : null}

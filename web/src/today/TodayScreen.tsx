@@ -2,7 +2,7 @@ import type { WatchForecast } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useSite } from '../api/workplace.js'
+import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { handMeans, productMeans, type Means } from '../band/means.js'
 import { MORNING_DAYS, notShown, opensSoon, type TodayLine } from '../band/today.js'
 import type { Errand } from '../band/walk.js'
@@ -109,6 +109,16 @@ export function TodayScreen() {
   usePageTitle(t('nav.today'))
   const morning = useMorning()
   const [sheets, setSheets] = useState(false)
+  const { isPast } = useSeasonChoice()
+  if (isPast)
+    return (
+      <Page>
+        <Title>{t('nav.today')}</Title>
+        <Empty>
+          <p>{t('today.past')}</p>
+        </Empty>
+      </Page>
+    )
   if (!morning) return <Waiting />
   if (sheets) return <DoorSheets morning={morning} onDone={() => setSheets(false)} />
   return <MorningPage morning={morning} onSheets={() => setSheets(true)} />

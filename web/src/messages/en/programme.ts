@@ -51,7 +51,7 @@ export const programme = {
   'programme.state.done': 'done {date}',
   'programme.state.over': 'over: {empty, plural, one {one look} other {{empty, number} looks in a row}} found nothing',
   'programme.plan': 'Plan it',
-  'programme.planOne': 'Plan step {nth}, {name}',
+  'programme.planOne': 'Plan step {nth} of {programme}, {name}',
   'programme.provokes': 'After it: {text}',
   'programme.sums': 'Over three years',
   'programme.sum.visits': 'Visits',
