@@ -35,7 +35,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const shots: Shot[] = [
     { name: 'today', path: 'today' },
     { name: 'windows', path: `windows?watch=${watch}` },
-    { name: 'windows-even-heat', path: `windows?watch=${watch}`, act: (page) => page.keyboard.press('h') },
     {
       name: 'windows-disease',
       path: `windows?group=block&watch=${disease}`,
