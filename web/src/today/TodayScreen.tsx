@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
+import { isAtSowing } from '../band/late.js'
 import { handMeans, productMeans, type Means } from '../band/means.js'
 import { MORNING_DAYS, notShown, opensSoon, type TodayLine } from '../band/today.js'
 import type { Errand } from '../band/walk.js'
@@ -257,7 +258,8 @@ function OfDeed({ line, row }: { line: TodayLine; row: WatchForecast }) {
 /** Of what is not planned yet, by what would be thought of first. */
 function OfDecision({ row }: { row: WatchForecast }) {
   const shelf = useShelfFor(row.watch)
-  const means = chosenOf(useOffered(shelf), row, { means: null, moving: null })?.means
+  const now = useOffered(shelf).filter(({ means: way }) => !isAtSowing(way))
+  const means = chosenOf(now, row, { means: null, moving: null })?.means
   if (!shelf.known) return <HourRowLater />
   return means && shelf.block ? <HourRow row={row} means={means} place={shelf.block.name} /> : null
 }

@@ -95,7 +95,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
   const planned = (
     <PlannedList
       forecast={forecast}
-      offered={offered}
+      offered={all}
       onMove={(treatment) => {
         setPlaceId(undefined)
         planning.take(treatment)
