@@ -35,9 +35,10 @@ describe('once nothing reaches it any more', () => {
     ).toThrow(RangeError)
   })
 
-  test('frost is told from five seasons at least; one without frost counts as late', () => {
+  test('frost is told from five seasons at least; one without frost counts by its last day', () => {
     expect(firstFrost([270, 280, 290, 300])).toBeNull()
-    expect(firstFrost([270, 280, 290, Infinity, Infinity])).toEqual({ early: 274, usual: 290, seasons: 5 })
+    expect(firstFrost([270, 280, 290, 364, 364])).toEqual({ early: 274, usual: 290, seasons: 5 })
+    expect(() => firstFrost([270, 280, 290, 300, Infinity])).toThrow(RangeError)
   })
 
   test('what is sown anew ripens surely, perhaps or not, and never surely where nobody knows the frost', () => {

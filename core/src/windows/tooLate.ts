@@ -1,4 +1,4 @@
-import { requireAtLeast } from '../guards.js'
+import { requireAtLeast, requireFinite } from '../guards.js'
 import { quantileSorted } from '../statistics/quantile.js'
 
 /** What still helps once nothing reaches it any more, in the order in which it is thought of. */
@@ -72,12 +72,13 @@ export const FROST_SEASONS = 5
 /**
  * When the first frost of autumn comes, in days from the start of a season: an early year, and a usual one.
  *
- * @param firsts of past seasons; Infinity for one without frost
+ * @param firsts of past seasons; the last day of one without frost
  * @returns null where fewer than five are known
  * @example firstFrost([280, 270, 290, 275, 285]) // { early: 272, usual: 280, seasons: 5 }
  */
 export function firstFrost(firsts: readonly number[]): { early: number; usual: number; seasons: number } | null {
   if (firsts.length < FROST_SEASONS) return null
+  firsts.forEach((day, i) => requireFinite(`firsts[${i}]`, day))
   const sorted = [...firsts].sort((a, b) => a - b)
   return { early: quantileSorted(sorted, 0.1), usual: quantileSorted(sorted, 0.5), seasons: firsts.length }
 }

@@ -2,7 +2,7 @@ import type { ParsedInputOf, Programme, programmes } from '@bocado/contract'
 import { insertRow, liveRow, restoreRow, updateRow, type Write } from '../database/index.js'
 import { fieldsProblem, HttpProblem, type FieldMessage } from '../http/problems.js'
 import { methodsByIds } from '../library/catalogue.js'
-import { findProduct } from '../treatments/store.js'
+import { listProducts } from '../treatments/store.js'
 import { listProgrammes } from './store.js'
 
 type ProgrammeInput = ParsedInputOf<typeof programmes.add>
@@ -15,9 +15,10 @@ async function requireMeans(w: Write, { steps }: ProgrammeInput): Promise<void> 
     w.siteId,
     steps.flatMap(({ methodId }) => methodId ?? []),
   )
+  const shelf = new Set((await listProducts(w.tx, w.siteId)).map(({ id }) => id))
   for (const [i, { productId, methodId }] of steps.entries()) {
     const method = methods.find(({ id }) => id === methodId)
-    if (productId !== null && !(await findProduct(w.tx, w.siteId, productId)))
+    if (productId !== null && !shelf.has(productId))
       faults.push({ path: `steps.${i}.productId`, message: 'choose a product of this site’s shelf' })
     else if (methodId !== null && !method) faults.push({ path: `steps.${i}.methodId`, message: 'choose a method of the library' })
     else if (method?.product) faults.push({ path: `steps.${i}.methodId`, message: `${method.name} comes with a label: choose the product` })

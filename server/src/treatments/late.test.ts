@@ -47,6 +47,24 @@ test('a weight comes from what was picked there, and of what stands there no cro
   expect((await late()).replace.filter(({ cropName }) => family.has(cropName))).toEqual([])
 })
 
+test('where no past autumn had frost nothing ends before the season does', async () => {
+  const mild = await startSite(app, 'Ladder Pears')
+  const there = { siteId: mild.site.id }
+  const by = { person: mild.person }
+  const watch = { organismId: 'codling-moth', blockId: mild.blockId, season: SEASON, biofix: null }
+  const { id } = done(await app.call(watches.create, there, watch, by))
+  const days = [2020, 2021, 2022, 2023, 2024].flatMap((year) =>
+    Array.from({ length: 365 }, (_, d) => ({ day: new Date(Date.UTC(year, 0, 1 + d)).toISOString().slice(0, 10), min: 8, max: 22 })),
+  )
+  // The last day of a leap year is missing above, and a season with a gap tells nothing.
+  for (const year of [2020, 2024]) days.push({ day: `${year}-12-31`, min: 8, max: 22 })
+  for (let i = 0; i < days.length; i += 300)
+    done(await app.call(weather.typeDays, { ...there, stationId: mild.stationId }, { days: days.slice(i, i + 300) } as never, by))
+  const known = done(await app.call(treatments.late, { ...there, watchId: id }, {}, by))
+  expect(known.frost).toEqual({ early: '2026-12-31', usual: '2026-12-31', seasons: 5 })
+  expect(known.replace.some(({ ripens }) => ripens === 'surely')).toBe(true)
+})
+
 test('frost is told by past autumns of the station, and then what is sown today may surely ripen', async () => {
   const rows = [2020, 2021, 2022, 2023, 2024].flatMap((year, k) =>
     Array.from({ length: 365 }, (_, d) => {

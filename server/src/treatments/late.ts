@@ -1,4 +1,4 @@
-import type { Late } from '@bocado/contract'
+import type { Block, Late, Site } from '@bocado/contract'
 import { civilDate, cropCalendar, dayNumber, firstFrost, ownWeight, ripens, seasonLater, type DailySeries } from '@bocado/core'
 import { crops, findCrop } from '@bocado/library'
 import { getBlock } from '../blocks/service.js'
@@ -23,7 +23,7 @@ export async function lateOf(deps: Deps, siteId: string, watchId: string): Promi
   const block = await getBlock(deps.db, siteId, watch.blockId)
   const site = await getSite(deps.db, deps.clock, siteId)
   const begin = dayNumber(site.season.start)
-  const frost = block.follows ? await frostAt(deps, siteId, block.follows.stationId, block.id, begin) : null
+  const frost = block.follows ? await frostAt(deps, site, block, block.follows.stationId, begin) : null
   const there = await standing(deps.db, siteId, block.id, site.today)
   const places = await tree(deps.db, siteId)
   const picked = (await listHarvests(deps.db, siteId, site.season.start)).filter(({ placeId }) => isOneGround(places, placeId, block.id))
@@ -31,7 +31,7 @@ export async function lateOf(deps: Deps, siteId: string, watchId: string): Promi
     ownWeightKg: ownWeight(picked),
     frost: frost && {
       early: civilDate(begin + frost.early),
-      usual: civilDate(begin + Math.min(frost.usual, LAST_DAY)),
+      usual: civilDate(begin + frost.usual),
       seasons: frost.seasons,
     },
     replace: replacements(there, dayNumber(site.today) - begin, frost).map(({ from, until, ...rest }) => ({
@@ -41,22 +41,15 @@ export async function lateOf(deps: Deps, siteId: string, watchId: string): Promi
     })),
   }
 }
-/** Where a usual year has no frost it is told by the last day of the season. */
-const LAST_DAY = 364
 
 /** First frosts of autumn at a block, over the past seasons of its station whose autumn is known. */
-async function frostAt(deps: Deps, siteId: string, stationId: string, blockId: string, begin: number) {
-  const [site, station, block] = [
-    await getSite(deps.db, deps.clock, siteId),
-    await getStation(deps.db, siteId, stationId),
-    await getBlock(deps.db, siteId, blockId),
-  ]
-  const { series } = await placeDays(deps, site, station, block)
+async function frostAt(deps: Deps, site: Site, block: Block, stationId: string, begin: number) {
+  const { series } = await placeDays(deps, site, await getStation(deps.db, site.id, stationId), block)
   const seasons = Array.from({ length: 40 }, (_, k) => seasonLater(begin, -1 - k)).filter((start) => start >= series.firstDay)
   return firstFrost(seasons.flatMap((start) => firstFrostOf(series, start) ?? []))
 }
 
-/** Days from the start of a season to its first frost of autumn; Infinity for none; undefined where days of that autumn are missing before it. */
+/** Days from the start of a season to its first frost of autumn; its last day where none came; undefined where days are missing before it. */
 function firstFrostOf({ firstDay, min }: Pick<DailySeries, 'firstDay' | 'min'>, start: number): number | undefined {
   const end = seasonLater(start, 1)
   for (let day = start + SUMMER_OVER_DAYS; day < end; day++) {
@@ -64,7 +57,7 @@ function firstFrostOf({ firstDay, min }: Pick<DailySeries, 'firstDay' | 'min'>, 
     if (Number.isNaN(lowest)) return undefined
     if (lowest <= 0) return day - start
   }
-  return Infinity
+  return end - 1 - start
 }
 
 /** Families of what stands in a block today. */

@@ -29,7 +29,7 @@ import { weatherAt } from '../weather/dayHours.js'
 import { findWatch, organismOf, type StoredWatch } from '../watches/store.js'
 import { gateFor, REFUSALS, requireKnownLabel } from './gate.js'
 import { actionOf, doesByKind, handGate, requireHandMethod } from './means.js'
-import { findProduct, findTreatment, labelOf, listTreatments, type MethodThen } from './store.js'
+import { findProduct, findTreatment, labelOf, listProducts, listTreatments, type MethodThen } from './store.js'
 
 type ProductInput = ParsedInputOf<typeof treatments.addProduct>
 
@@ -218,10 +218,11 @@ async function requireSpaced(w: Write, { product }: Means, watch: StoredWatch, d
 
 /** Refuses a day too near to what the label does not bear, planned or done on the same ground. */
 async function requireApart(w: Write, product: Label, others: readonly Treatment[], day: string): Promise<void> {
+  const shelf = new Map((await listProducts(w.tx, w.siteId)).map((one) => [one.id, one]))
   for (const other of others) {
-    const [on, otherProduct] = [other.done?.day ?? other.plannedOn, other.productId]
+    const on = other.done?.day ?? other.plannedOn
     const gap = Math.abs(dayNumber(on) - dayNumber(day))
-    const label = other.done?.label ?? (otherProduct === null ? undefined : await findProduct(w.tx, w.siteId, otherProduct))
+    const label = other.done?.label ?? shelf.get(other.productId ?? '')
     if (!label || label.id === product.id) continue
     // Either label may ask for it.
     const asks = [
