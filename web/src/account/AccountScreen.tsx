@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useRead, useWrite } from '../api/hooks.js'
-import { takeSession, useSession } from '../api/session.js'
+import { useSession } from '../api/session.js'
+import { takeSession } from '../api/takeSession.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
@@ -20,14 +21,13 @@ import '../messages/en/account.js'
 /** One's own account: where one is signed in, the password, and out. */
 export function AccountScreen() {
   const t = useText()
-  const client = useQueryClient()
   const session = useSession()
   const out = useWrite(endpoints.account.signOut)
   const [changes, setChanges] = useState(false)
   const [isChanged, setChanged] = useState(false)
   const person = session?.person
   if (!person) return null
-  const leave = async (everywhere: boolean): Promise<void> => takeSession(client, await out.save({ params: {}, input: { everywhere } }))
+  const leave = (everywhere: boolean): Promise<unknown> => out.save({ params: {}, input: { everywhere } })
   return (
     <Door title={t('account.title')}>
       <Stack $gap={18}>
@@ -76,9 +76,9 @@ function HowIRead({ settings }: { settings: Settings }) {
   const session = useSession()
   const { save, isBarred } = useWrite(endpoints.account.setSettings)
   const choose = async (change: Partial<Settings>): Promise<void> => {
-    const chosen = await save({ params: {}, input: { ...settings, ...change } })
-    if (!session?.person) return
-    await takeSession(client, { ...session, person: { ...session.person, settings: chosen } })
+    await save({ params: {}, input: { ...settings, ...change } }, (chosen) => {
+      if (session?.person) void takeSession(client, { ...session, person: { ...session.person, settings: chosen } })
+    })
     // The page is written anew in the order of dates that was chosen.
     if (change.dates !== undefined) location.reload()
   }
@@ -176,14 +176,10 @@ function SignIns() {
 
 function ChangePassword({ onDone }: { onDone: (isChanged: boolean) => void }) {
   const t = useText()
-  const client = useQueryClient()
   const entry = useEntry(endpoints.account.changePassword, { current: '', password: '' })
   const { bind } = entry
   const change = async (): Promise<void> => {
-    const session = await entry.submit({})
-    if (!session) return
-    await takeSession(client, session)
-    onDone(true)
+    if (await entry.submit({})) onDone(true)
   }
   return (
     <Sent onSend={change} onLeave={() => onDone(false)}>

@@ -1,10 +1,10 @@
 import { endpoints, type ResponseOf } from '@bocado/contract'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { call } from '../api/client.js'
 import { watched } from '../api/hooks.js'
-import { takeSession, useSession } from '../api/session.js'
+import { useSession } from '../api/session.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
@@ -46,7 +46,6 @@ function Closed({ words }: { words: string }) {
 
 function Given({ given, token }: { given: Given; token: string }) {
   const t = useText()
-  const client = useQueryClient()
   const navigate = useNavigate()
   const person = useSession()?.person ?? null
   const isReset = given.kind === 'reset'
@@ -57,9 +56,7 @@ function Given({ given, token }: { given: Given; token: string }) {
   const until = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(given.expiresAt))
   const comeIn = async (): Promise<void> => {
     const session = await entry.submit({}, (v) => (asSelf ? { token } : isReset ? { token, password: v.password } : { token, ...v }))
-    if (!session) return
-    await takeSession(client, session)
-    await navigate('/', { replace: true })
+    if (session) await navigate('/', { replace: true })
   }
   return (
     <Door

@@ -1,9 +1,7 @@
 import { endpoints, type Session } from '@bocado/contract'
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
 import { RequestProblem } from '../api/client.js'
-import { takeSession } from '../api/session.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
@@ -43,13 +41,12 @@ export function OnPhone({ phone, onOther }: { phone: SharedPhone; onOther: () =>
 
 function Code({ who, onBack }: { who: SharedPhone['people'][number]; onBack: () => void }) {
   const t = useText()
-  const client = useQueryClient()
   const { save, isBarred } = useWrite(endpoints.account.signInByCode)
   const [code, setCode] = useState('')
   const [refused, setRefused] = useState<string | null>(null)
   const comeIn = async (typed: string): Promise<void> => {
     try {
-      await takeSession(client, await save({ params: {}, input: { personId: who.id, code: typed } }))
+      await save({ params: {}, input: { personId: who.id, code: typed } })
     } catch (error) {
       setCode('')
       const problem = error instanceof RequestProblem ? error.problem : undefined

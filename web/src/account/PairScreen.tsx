@@ -1,7 +1,5 @@
 import { endpoints } from '@bocado/contract'
-import { useQueryClient } from '@tanstack/react-query'
 import { Link, useLocation, useNavigate } from 'react-router'
-import { takeSession } from '../api/session.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button } from '../design/buttons.js'
 import { FormError } from '../design/FormError.js'
@@ -14,15 +12,11 @@ import '../messages/en/account.js'
 /** Where the link of a shared phone leads: opened on that phone it pairs it. What stands behind its # is sent in no address. */
 export function PairScreen() {
   const t = useText()
-  const client = useQueryClient()
   const navigate = useNavigate()
   const token = useLocation().hash.slice(1)
   const entry = useEntry(endpoints.phones.pair, { token })
   const pair = async (): Promise<void> => {
-    const session = await entry.submit({})
-    if (!session) return
-    await takeSession(client, session)
-    await navigate('/', { replace: true })
+    if (await entry.submit({})) await navigate('/', { replace: true })
   }
   return (
     <Door title={t('phone.pair')} text={t('phone.pairText')}>

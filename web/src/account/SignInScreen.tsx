@@ -2,7 +2,7 @@ import { endpoints, type Session } from '@bocado/contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
-import { takeSession } from '../api/session.js'
+import { takeSession } from '../api/takeSession.js'
 import { useEntry } from '../api/useEntry.js'
 import { Button } from '../design/buttons.js'
 import { Select, TextField } from '../design/controls.js'
@@ -27,12 +27,11 @@ export function SignInScreen({ session }: { session: Session }) {
 
 function Demonstration({ people }: { people: NonNullable<Session['demo']> }) {
   const t = useText()
-  const client = useQueryClient()
   const { save, isBarred } = useWrite(endpoints.account.demoSignIn)
   const [refused, setRefused] = useState<string | null>(null)
   const comeIn = async (personId: string): Promise<void> => {
     try {
-      await takeSession(client, await save({ params: {}, input: { personId } }))
+      await save({ params: {}, input: { personId } })
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error))
     }
@@ -62,8 +61,7 @@ function ByPassword() {
   const entry = useEntry(endpoints.account.signIn, { signInName: '', password: '' })
   const { bind } = entry
   const comeIn = async (): Promise<void> => {
-    const session = await entry.submit({})
-    if (session) await takeSession(client, session)
+    await entry.submit({})
   }
   const [refused, setRefused] = useState<string | null>(null)
   const byPasskey = async (): Promise<void> => {
@@ -98,7 +96,6 @@ function ByPassword() {
 
 function FirstAccount({ people }: { people: NonNullable<Session['first']> }) {
   const t = useText()
-  const client = useQueryClient()
   const [only] = people
   const entry = useEntry(endpoints.account.begin, {
     personId: only?.id ?? NEW,
@@ -108,8 +105,7 @@ function FirstAccount({ people }: { people: NonNullable<Session['first']> }) {
   })
   const { bind, values, set } = entry
   const begin = async (): Promise<void> => {
-    const session = await entry.submit({}, (v) => ({ ...v, personId: v.personId === NEW ? null : v.personId }))
-    if (session) await takeSession(client, session)
+    await entry.submit({}, (v) => ({ ...v, personId: v.personId === NEW ? null : v.personId }))
   }
   return (
     <Door title={t('account.begin')} text={t('account.beginText')}>

@@ -55,7 +55,16 @@ export function onSignedOut(listener: () => void): () => void {
   return () => signedOutListeners.delete(listener)
 }
 
+/** How often it changed here who is signed in. */
+let changesOfPerson = 0
+
+/** From now on somebody else is signed in, or nobody: a refusal of what was asked before says nothing of them. */
+export function forgetRefusals(): void {
+  changesOfPerson++
+}
+
 export async function fetchAnswer(address: string, init: RequestInit): Promise<Response> {
+  const asked = changesOfPerson
   let response: Response
   try {
     response = await fetch(address, init)
@@ -65,7 +74,7 @@ export async function fetchAnswer(address: string, init: RequestInit): Promise<R
   }
   const inAMoment = response.status === 409 && response.headers.has('Retry-After')
   if (inAMoment || response.status === 502 || response.status === 503 || response.status === 504) throw new Unreachable('not ready')
-  if (response.status === 401) signedOutListeners.forEach((listener) => listener())
+  if (response.status === 401 && asked === changesOfPerson) signedOutListeners.forEach((listener) => listener())
   if (!response.ok) throw new RequestProblem(await bodyOf<Problem>(response))
   return response
 }

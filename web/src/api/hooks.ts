@@ -1,10 +1,11 @@
-import { endpoints, type AspectVersions, type Endpoint, type ResponseOf, type Site } from '@bocado/contract'
+import { endpoints, type AspectVersions, type Endpoint, type ResponseOf, type Session, type Site } from '@bocado/contract'
 import { QueryCache, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { keepAnswer, showKept } from './keptAnswers.js'
 import { isReachable, noteReachable, noteStale } from './connection.js'
 import { isNoAct, noteAct } from './lastAct.js'
 import { useLacking } from './may.js'
+import { SESSION_WRITES, takeSession } from './takeSession.js'
 import { isBehind, noteReadAt, noteVersions, restsOn } from './versions.js'
 import { useSite } from './workplace.js'
 
@@ -113,7 +114,9 @@ export function useWrite<E extends Endpoint>(e: E) {
       const answer = await watched(call(e, c as Call<E>, { idempotencyKey, onChanged: (what) => (changed = what) }))
       if (!isNoAct(e)) noteAct('fixed')
       onAnswer?.(answer)
-      await Promise.race([readAnew(client, changed), patience()])
+      // Who is signed in now is so at once: not only when all was read anew, when it may be somebody else again.
+      const follows = SESSION_WRITES.has(e) ? takeSession(client, answer as Session) : readAnew(client, changed)
+      await Promise.race([follows, patience()])
       return answer
     },
   })

@@ -6,10 +6,11 @@ import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { browserStore, closeBrowserStore } from './browserStore.js'
-import { makeQueryClient, useRead } from './hooks.js'
+import { makeQueryClient, useRead, useWrite } from './hooks.js'
 import { chosenLocale } from '../shell/locale.js'
 import { useLacking, useMay } from './may.js'
-import { takeSession, useSession } from './session.js'
+import { useSession } from './session.js'
+import { SESSION_WRITES, takeSession } from './takeSession.js'
 import { inUnits, SiteContext, WorkplaceContext } from './workplace.js'
 
 const MARIT = {
@@ -103,6 +104,42 @@ describe('who is signed in', () => {
     answer = () => Promise.reject(new TypeError('network'))
     act(() => void takeSession(client, { ...NOBODY, person: DARIO }))
     await waitFor(() => expect(shelf.result.current.data).toBeUndefined())
+  })
+
+  test('stays who came in last, though what was asked before them is answered late', async () => {
+    const late: (() => void)[] = []
+    const inTime = (answered: Promise<Response>) => new Promise<Response>((resolve) => late.push(() => resolve(answered)))
+    answer = (url) => (url.endsWith('/session') ? json({ ...NOBODY, person: MARIT }) : json([]))
+    const { result } = renderHook(
+      () => ({
+        session: useSession(),
+        shelf: useRead(endpoints.account.signIns, { params: {}, input: {} }),
+        out: useWrite(endpoints.account.signOut),
+      }),
+      { wrapper },
+    )
+    await waitFor(() => expect(result.current.shelf.data).toBeDefined())
+    answer = (url) => (url.endsWith('/session') ? json(NOBODY) : inTime(json({ status: 401, detail: 'Sign in first.' }, 401)))
+    let isOut = false
+    act(() => void result.current.out.save({ params: {}, input: {} }).then(() => (isOut = true)))
+    await waitFor(() => expect(result.current.session?.person).toBeNull())
+    await waitFor(() => expect(late).not.toEqual([]))
+    answer = (url) => (url.endsWith('/session') ? inTime(json(NOBODY)) : json([]))
+    void client.invalidateQueries()
+    await act(() => takeSession(client, { ...NOBODY, person: DARIO }))
+    await act(async () => {
+      late.forEach((comes) => comes())
+      await vi.waitFor(() => expect(isOut).toBe(true), 3000)
+      await new Promise((resolve) => setTimeout(resolve, 30))
+    })
+    expect(result.current.session?.person).toEqual(DARIO)
+  })
+
+  test('is taken in by every write that answers with them', () => {
+    const answering = Object.values(endpoints)
+      .flatMap((group) => Object.values(group) as Endpoint[])
+      .filter((e) => e.method !== 'get' && e.response === endpoints.account.session.response)
+    expect(new Set(answering)).toEqual(SESSION_WRITES)
   })
 
   test('has everything read anew when it changes', async () => {

@@ -1,5 +1,4 @@
 import { endpoints, type Site } from '@bocado/contract'
-import { useQueryClient } from '@tanstack/react-query'
 import { Ellipsis, SunMoon } from 'lucide-react'
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components'
 import { Link } from 'react-router'
@@ -7,7 +6,6 @@ import styled from 'styled-components'
 import { useState } from 'react'
 import { useWrite } from '../api/hooks.js'
 import { useRole } from '../api/may.js'
-import { takeSession } from '../api/session.js'
 import { useSeasonChoice, useSite, useWorkplace, type Workplace } from '../api/workplace.js'
 import { Choice, Select } from '../design/controls.js'
 import { colour, PHONE, size } from '../design/theme.js'
@@ -112,10 +110,8 @@ export function PersonChoice() {
 /** In the demonstration one is whoever one chooses. */
 function DemoPerson({ people }: { people: NonNullable<Workplace['others']> }) {
   const t = useText()
-  const client = useQueryClient()
   const { personId } = useWorkplace()
   const { save } = useWrite(endpoints.account.demoSignIn)
-  const workAs = async (id: string): Promise<void> => takeSession(client, await save({ params: {}, input: { personId: id } }))
   return (
     <WorkingAs
       hideLabel
@@ -123,7 +119,7 @@ function DemoPerson({ people }: { people: NonNullable<Workplace['others']> }) {
       placeholder={t('workingAs.choose')}
       options={people.map(({ id, name, role }) => ({ id, label: t('workingAs.person', { name, role: t(`role.${role}`) }) }))}
       value={personId}
-      onChange={(id) => void workAs(id)}
+      onChange={(id) => void save({ params: {}, input: { personId: id } })}
     />
   )
 }
@@ -131,7 +127,6 @@ function DemoPerson({ people }: { people: NonNullable<Workplace['others']> }) {
 /** Who is signed in, with the way to their account and out. */
 function PersonMenu() {
   const t = useText()
-  const client = useQueryClient()
   const { name, byCode } = useWorkplace()
   const role = useRole()
   const { save } = useWrite(endpoints.account.signOut)
@@ -147,7 +142,7 @@ function PersonMenu() {
               <Link to="/account" onClick={close}>
                 {t('person.account')}
               </Link>
-              <AriaButton onPress={() => void save({ params: {}, input: {} }).then((session) => takeSession(client, session))}>
+              <AriaButton onPress={() => void save({ params: {}, input: {} })}>
                 {t(byCode ? 'person.handOver' : 'person.signOut')}
               </AriaButton>
             </>
