@@ -14,6 +14,7 @@ import { helping } from './helping.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { programmes } from './programmes.js'
+import { schedule } from './schedule.js'
 import { rules } from './rules.js'
 import { phones } from './phones.js'
 import { places } from './places.js'
@@ -54,6 +55,7 @@ export const endpoints = {
   helping,
   outcomes,
   programmes,
+  schedule,
   rules,
   devices,
   demo,

@@ -116,6 +116,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   outcomes: { reads: 'look', writes: 'look' },
   rules: { reads: 'look', writes: 'lead' },
   programmes: { reads: 'look', writes: 'tend' },
+  schedule: { reads: 'look', writes: 'tend' },
   devices: { reads: 'device', writes: 'device' },
   demo: { reads: 'nothing', writes: 'signed-in' },
 }

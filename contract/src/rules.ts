@@ -3,7 +3,7 @@ import { civilDateSchema, id, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
 export const ruleActs = ['everything', 'spraying', 'chemicals', 'cutting', 'burning', 'soil-work'] as const
-export const ruleKinds = ['closed-days', 'closed-hours', 'wind', 'notice', 'kept-clear'] as const
+export const ruleKinds = ['closed-days', 'closed-hours', 'wind', 'notice', 'consent', 'kept-clear'] as const
 export const ruleOwners = ['own', 'law'] as const
 
 /** How a site treats chemicals: freely; by a programme that prevents; last, and only what is selective; not at all; by an organic certificate. */

@@ -17,6 +17,7 @@ import { arrivalRoutes } from './arrivals/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
 import { programmeRoutes } from './programmes/routes.js'
+import { scheduleRoutes } from './schedule/routes.js'
 import { ruleRoutes } from './rules/routes.js'
 import { placeRoutes } from './places/routes.js'
 import { named, ownNamesOnly } from './http/doors.js'
@@ -96,6 +97,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     groundRoutes,
     harvestRoutes,
     programmeRoutes,
+    scheduleRoutes,
     ruleRoutes,
     cropRoutes,
     arrivalRoutes,

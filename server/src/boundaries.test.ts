@@ -55,6 +55,8 @@ beforeAll(async () => {
   const once = { methodId: 'fallen-fruit', when: { kind: 'at-once' }, visits: [1, 1, 1] } as const
   const programme = { name: 'Sweep', steps: [once] } as never
   const programmeId = done(await app.call(endpoints.programmes.add, { ...at, watchId: watch.id }, programme, as)).id
+  const work = { placeId: place.blockId, name: 'Mow the alleys', kind: 'crop-work', plannedOn: '2026-06-14' } as const
+  const jobId = done(await app.call(endpoints.schedule.addJob, at, work, as)).id
   const findId = done(await app.call(library.keepUnknown, at, { seen: 'leaf:holes' }, as)).id
   const pinned = { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-10', sight: 'standing' } as const
   const flagId = done(await app.call(endpoints.flags.add, at, pinned, as)).id
@@ -86,6 +88,7 @@ beforeAll(async () => {
     ruleId,
     siteRuleId,
     programmeId,
+    jobId,
     siteId: place.site.id,
     blockId: place.blockId,
     placeId: part.id,

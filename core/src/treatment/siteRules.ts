@@ -3,8 +3,8 @@ import { requireWithin } from '../guards.js'
 /** Kinds of work that a rule may bind. */
 export const ruleActs = ['everything', 'spraying', 'chemicals', 'cutting', 'burning', 'soil-work'] as const
 export type RuleAct = (typeof ruleActs)[number]
-/** What a rule says: days or hours on which it forbids, the most wind, days of notice before, or a distance that is kept. */
-export const ruleKinds = ['closed-days', 'closed-hours', 'wind', 'notice', 'kept-clear'] as const
+/** What a rule says: days or hours on which it forbids, the most wind, days of notice before, consent that it needs, or a distance that is kept. */
+export const ruleKinds = ['closed-days', 'closed-hours', 'wind', 'notice', 'consent', 'kept-clear'] as const
 export type RuleKind = (typeof ruleKinds)[number]
 
 /** A rule of a site: its owner's own, or that of a law or a permit. */

@@ -58,6 +58,8 @@ export type Editable =
   | 'second_look'
   | 'site_rule'
   | 'programme'
+  | 'job'
+  | 'arrangement'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -105,6 +107,8 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   trap_lure: 'watches',
   site_rule: 'site',
   programme: 'treatments',
+  job: 'treatments',
+  arrangement: 'treatments',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

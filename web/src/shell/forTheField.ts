@@ -73,5 +73,6 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.harvests.list, season)
   await read(endpoints.rules.list, {})
   await read(endpoints.programmes.list, {})
+  await read(endpoints.schedule.read, season)
   if (isAll) await noteReadForField(site.id)
 }

@@ -38,6 +38,8 @@ const KINDS = [
   'harvest',
   'site_rule',
   'programme',
+  'job',
+  'arrangement',
   'planting',
   'crop_stage',
   'decision',

@@ -151,7 +151,7 @@ function RuleForm({ rule, onDone }: { rule?: SiteRule; onDone: () => void }) {
       : await add.submit({ siteId: site.id }, typed)
     if (saved) onDone()
   }
-  const amount = { wind, 'kept-clear': height, notice: null, 'closed-days': null, 'closed-hours': null }
+  const amount = { wind, 'kept-clear': height, notice: null, consent: null, 'closed-days': null, 'closed-hours': null }
   const measure = kind === null ? null : amount[kind]
   return (
     <Stack>

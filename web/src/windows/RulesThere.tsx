@@ -33,6 +33,7 @@ export function RulesThere({ forecast, means, date }: { forecast: WatchForecast;
         if (rule.kind === 'closed-hours') return <Small key={id}>{t('house.hours', { name, whose, hours: ruleHours(rule, t) })}</Small>
         if (rule.kind === 'kept-clear' && amount !== null)
           return <Small key={id}>{t('house.keep', { name, whose, away: f.height(amount) })}</Small>
+        if (rule.kind === 'consent') return <Small key={id}>{t('house.consent', { name })}</Small>
         if (rule.kind !== 'notice' || amount === null) return null
         const by = f.nudge(date, -Math.ceil(amount))
         return by < site.today ? (

@@ -39,6 +39,8 @@ export const audit = {
   'audit.of.harvest': 'a harvest',
   'audit.of.site_rule': 'a rule of the place',
   'audit.of.programme': 'a programme',
+  'audit.of.job': 'work of the schedule',
+  'audit.of.arrangement': 'who sees to a task',
   'audit.of.planting': 'what stands somewhere',
   'audit.of.crop_stage': 'a stage of a crop',
   'audit.of.arrival': 'what came in:',

@@ -1,0 +1,2 @@
+ALTER TABLE site_rule
+  MODIFY kind ENUM('closed-days', 'closed-hours', 'wind', 'notice', 'consent', 'kept-clear') NOT NULL
