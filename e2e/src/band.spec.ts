@@ -334,7 +334,7 @@ describe('below the band', () => {
 })
 
 describe('nothing moves while a screen comes', () => {
-  const SCREENS = ['today', 'windows', 'weather', 'bloom', 'scouting', 'treatments', 'outcomes', 'library', 'site']
+  const SCREENS = ['today', 'windows', 'schedule', 'weather', 'bloom', 'scouting', 'treatments', 'outcomes', 'library', 'site']
   afterAll(() => page.setViewportSize({ width: 1280, height: 800 }))
   test.each([
     ['desk', 1280, 800],

@@ -3,7 +3,10 @@ import { closedBy, holdsOn, rulesFor, type RuledMeans } from '@bocado/core'
 import type { Means } from './means.js'
 
 /** What something is done with, as rules of the place tell it apart. */
-export function ruledMeans({ product, methodId }: Means, methods: readonly Pick<Method, 'id' | 'kind'>[]): RuledMeans {
+export function ruledMeans(
+  { product, methodId }: Pick<Means, 'product' | 'methodId'>,
+  methods: readonly Pick<Method, 'id' | 'kind'>[],
+): RuledMeans {
   const own = product ? product.methods : [methodId ?? '']
   return {
     ways: product ? product.ways : null,

@@ -25,6 +25,7 @@ import { rules } from './en/rules.js'
 import { label } from './en/label.js'
 import { programme } from './en/programme.js'
 import { today } from './en/today.js'
+import { weeks } from './en/weeks.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
@@ -71,6 +72,7 @@ export const en = {
   ...label,
   ...programme,
   ...today,
+  ...weeks,
   ...late,
   ...beside,
   ...threshold,

@@ -18,7 +18,7 @@ const Clock = styled.div`
   font-size: ${size.small};
   white-space: nowrap;
   button {
-    min-width: 28px;
+    min-width: 24px;
     min-height: 32px;
     border: 0;
     background: none;

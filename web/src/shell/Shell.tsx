@@ -31,9 +31,9 @@ import { Waiting } from './Waiting.js'
 const Bar = styled.header`
   display: flex;
   align-items: center;
-  gap: 7px;
+  gap: 5px;
   min-height: 52px;
-  padding: 6px 16px 6px 20px;
+  padding: 6px 14px 6px 20px;
   background: ${colour.bar};
   color: ${colour.onBar};
   @media (max-width: 1180px) {
@@ -72,7 +72,7 @@ const Nav = styled.nav`
   display: flex;
   gap: 0;
   a {
-    padding: 6px 7px;
+    padding: 6px 4px;
     border-radius: 4px;
     color: ${colour.onBarSoft};
     text-decoration: none;

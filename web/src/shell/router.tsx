@@ -77,6 +77,10 @@ export const router = createBrowserRouter([
               },
               { path: 'windows', ...screen(() => import('../windows/WindowsScreen.js').then(({ WindowsScreen }) => WindowsScreen)) },
               {
+                path: 'schedule',
+                ...screen(() => import('../schedule/ScheduleScreen.js').then(({ ScheduleScreen }) => ScheduleScreen)),
+              },
+              {
                 path: 'treatments',
                 ...screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
               },

@@ -1,4 +1,4 @@
-import { BookOpen, CloudSun, Crosshair, Flower2, Map, PanelsTopLeft, Scale, SprayCan, Sunrise } from 'lucide-react'
+import { BookOpen, CalendarRange, CloudSun, Crosshair, Flower2, Map, PanelsTopLeft, Scale, SprayCan, Sunrise } from 'lucide-react'
 import type { MessageId } from '../messages/useText.js'
 
 /** The screens that exist, in the order of the work. */
@@ -9,6 +9,7 @@ export const SCREENS = [
   { path: 'bloom', word: 'nav.bloom', icon: Flower2 },
   { path: 'scouting', word: 'nav.scouting', icon: Crosshair },
   { path: 'windows', word: 'nav.windows', icon: PanelsTopLeft },
+  { path: 'schedule', word: 'nav.schedule', icon: CalendarRange },
   { path: 'treatments', word: 'nav.treatments', icon: SprayCan },
   { path: 'outcomes', word: 'nav.outcomes', icon: Scale },
   { path: 'library', word: 'nav.library', icon: BookOpen },

@@ -74,6 +74,7 @@ export const shell = {
   'nav.weather': 'Weather',
   'nav.scouting': 'Scouting',
   'nav.windows': 'Windows',
+  'nav.schedule': 'Schedule',
   'nav.treatments': 'Treatments',
   'nav.outcomes': 'Outcomes',
   'nav.more': 'More',

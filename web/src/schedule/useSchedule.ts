@@ -1,0 +1,75 @@
+import { endpoints, type Block, type Method, type Organism, type Product } from '@bocado/contract'
+import { useMemo } from 'react'
+import { useProducts, useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { stepsDue } from '../band/programme.js'
+import { tasksOf, type Surroundings, type Task } from '../band/schedule.js'
+import { errands } from '../band/walk.js'
+import { useFormat } from '../design/useFormat.js'
+import { useWalked } from '../scouting/useWalked.js'
+import { useMethods } from '../windows/useShelfFor.js'
+
+/** Days that are seen at once. */
+export const SHOWN_DAYS = 14
+/** What is done before and after what is seen may stand in its way: labels hold people and harvest off for weeks. */
+const AROUND_DAYS = 42
+
+export interface ScheduleHere {
+  days: string[]
+  /** Everything that is seen. */
+  shown: Task[]
+  /** With what is done around it. */
+  all: Task[]
+  surroundings: Surroundings
+  products: readonly Product[]
+  methods: readonly Method[]
+  organisms: readonly Organism[]
+  blocks: readonly Block[]
+  blockName: (id: string) => string
+}
+
+/** Two weeks of the schedule, with everything that they are held against; null as long as some of it is not there. */
+export function useSchedule(from: string): ScheduleHere | null {
+  const f = useFormat()
+  const site = useSite()
+  const walked = useWalked()
+  const params = { siteId: site.id }
+  const season = { season: site.season.start }
+  const { data: schedule } = useRead(endpoints.schedule.read, { params, input: season })
+  const { data: programmes } = useRead(endpoints.programmes.list, { params, input: {} })
+  const { data: plantings } = useRead(endpoints.crops.list, { params, input: season })
+  const { data: rules } = useRead(endpoints.rules.list, { params, input: {} })
+  const { data: products } = useProducts(site.id)
+  const { data: methods } = useMethods()
+  return useMemo(() => {
+    if (!walked || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
+    const { band, blocks, places, organisms } = walked
+    const blockOf = (placeId: string): string => {
+      const parent = places.find(({ id }) => id === placeId)?.parentId
+      return parent ? blockOf(parent) : placeId
+    }
+    const last = f.nudge(from, SHOWN_DAYS - 1)
+    const days = Array.from({ length: SHOWN_DAYS }, (_, i) => f.nudge(from, i))
+    const all = tasksOf({
+      rows: band.watches,
+      errands: errands({ ...walked, rows: band.watches, blockOf, today: site.today }, last),
+      steps: stepsDue(programmes, band.watches, site.today, last),
+      schedule,
+      blockOf,
+      today: site.today,
+      from: f.nudge(from, -AROUND_DAYS),
+      until: f.nudge(last, AROUND_DAYS),
+    })
+    return {
+      days,
+      shown: all.filter(({ day }) => day >= from && day <= last),
+      all,
+      surroundings: { products, methods, rules, flowers: schedule.flowers, plantings, people: site.people, blockOf },
+      products,
+      methods,
+      organisms,
+      blocks,
+      blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name,
+    }
+  }, [walked, schedule, programmes, plantings, rules, products, methods, site, f, from])
+}
