@@ -14,6 +14,7 @@ import { helping } from './helping.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { programmes } from './programmes.js'
+import { alerts } from './alerts.js'
 import { schedule } from './schedule.js'
 import { rules } from './rules.js'
 import { phones } from './phones.js'
@@ -56,6 +57,7 @@ export const endpoints = {
   outcomes,
   programmes,
   schedule,
+  alerts,
   rules,
   devices,
   demo,

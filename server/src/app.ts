@@ -16,6 +16,7 @@ import { groundRoutes } from './ground/routes.js'
 import { arrivalRoutes } from './arrivals/routes.js'
 import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
+import { alertRoutes } from './alerts/routes.js'
 import { programmeRoutes } from './programmes/routes.js'
 import { scheduleRoutes } from './schedule/routes.js'
 import { ruleRoutes } from './rules/routes.js'
@@ -98,6 +99,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     harvestRoutes,
     programmeRoutes,
     scheduleRoutes,
+    alertRoutes,
     ruleRoutes,
     cropRoutes,
     arrivalRoutes,

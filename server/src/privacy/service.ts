@@ -74,7 +74,7 @@ export async function erasePerson(w: Write, personId: string, rowVersion: number
 }
 
 async function forgetWaysIn(tx: Transaction, personId: string, name: string): Promise<void> {
-  for (const table of ['sign_in', 'passkey', 'passkey_challenge', 'hand_code', 'person_setting', 'account'])
+  for (const table of ['sign_in', 'passkey', 'passkey_challenge', 'hand_code', 'person_setting', 'alert_setting', 'outbox', 'account'])
     await tx.query(`DELETE FROM ${table} WHERE person_id = ?`, [personId])
   await tx.query('DELETE FROM link WHERE person_id = ? OR (person_id IS NULL AND name = ? AND used_at IS NOT NULL)', [personId, name])
   await tx.query("UPDATE site_person SET licence_number = '' WHERE person_id = ?", [personId])
@@ -93,7 +93,7 @@ async function forgetInAudit(tx: Transaction, personId: string, name: string, nu
 /** Everything that is kept of one person, for themselves. */
 export async function dataOf(db: Queryable, personId: string): Promise<unknown> {
   const rowsOf = async (sql: string): Promise<Row[]> => (await db.query<Row[]>(sql, [personId]))[0]
-  const [[person], [account], sites, signIns, passkeys, codes, ways, records] = [
+  const [[person], [account], sites, signIns, passkeys, codes, howTold, ways, records] = [
     await rowsOf('SELECT name, created_at AS since FROM person WHERE id = ?'),
     await rowsOf('SELECT sign_in_name, created_at AS since, changed_at FROM account WHERE person_id = ?'),
     await rowsOf(
@@ -103,6 +103,7 @@ export async function dataOf(db: Queryable, personId: string): Promise<unknown> 
     await rowsOf('SELECT how, agent, created_at AS since, seen_at, ended_at FROM sign_in WHERE person_id = ? ORDER BY created_at'),
     await rowsOf('SELECT name, created_at AS since, used_at FROM passkey WHERE person_id = ? ORDER BY created_at'),
     await rowsOf('SELECT changed_at AS since FROM hand_code WHERE person_id = ?'),
+    await rowsOf('SELECT mail, address, quiet_from, quiet_until, digest_hour, calendar_since FROM alert_setting WHERE person_id = ?'),
     await rowsOf(
       `SELECT s.name AS site, w.searched_on, w.track FROM search w JOIN site s ON s.id = w.site_id
        WHERE w.changed_by = ? AND w.track IS NOT NULL ORDER BY w.searched_on, w.id`,
@@ -112,5 +113,5 @@ export async function dataOf(db: Queryable, personId: string): Promise<unknown> 
        WHERE a.person_id = ? ORDER BY a.id`,
     ),
   ]
-  return { person, account: account ?? null, sites, signIns, passkeys, codes, waysWalked: ways, changed: records }
+  return { person, account: account ?? null, sites, signIns, passkeys, codes, howTold, waysWalked: ways, changed: records }
 }

@@ -1,13 +1,16 @@
 import { ALL_SITES } from '@bocado/contract'
-import { MS_PER_HOUR } from '@bocado/core'
+import { MS_PER_HOUR, MS_PER_MINUTE } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { Logger } from 'pino'
+import { sendDue } from '../alerts/mail.js'
+import { tellOf } from '../alerts/service.js'
 import { askFor } from '../database/index.js'
 import { reading, writing, type Serving } from '../http/serving.js'
 import { deriveSite } from './deriveSite.js'
 import { claim, fail, finish, nextDueMs, renew, RENEW_EVERY_MS, type Work } from './queue.js'
 import { sweep } from './retention.js'
+import { listSites } from '../sites/store.js'
 import { sitesToDerive } from './turnOfDay.js'
 
 /** Others may ask for work, and time brings it: at the latest after this it is looked for. */
@@ -15,6 +18,11 @@ const LOOK_EVERY_MS = 1000
 /** How often it is looked whether a day has turned somewhere. */
 const CLOCK_EVERY_MS = 20_000
 const SWEEP_EVERY_MS = MS_PER_HOUR
+/** What is worth telling is worked out so long after something was derived: several writes are told of together. */
+const TELL_AFTER_MS = 5000
+/** Time alone brings news, too: a station falls silent, a block is open again. */
+const TELL_EVERY_MS = 10 * MS_PER_MINUTE
+const SEND_EVERY_MS = 15_000
 /** A database that cannot be reached is asked again after this. */
 const BACK_OFF_MS = [1000, 2000, 5000, 15_000] as const
 
@@ -29,6 +37,10 @@ export class Worker {
   private running: Promise<void> | undefined
   private clockAt = 0
   private sweptAt = 0
+  private sentAt = 0
+  private toldAllAt = 0
+  /** Sites of which it is worked out what to tell, with the time from which on. */
+  private readonly tellFrom = new Map<string, number>()
 
   constructor(
     private readonly serving: Serving,
@@ -58,7 +70,7 @@ export class Worker {
     while (!this.ended) {
       try {
         await this.byTheClock()
-        const worked = await this.workOnce()
+        const worked = (await this.workOnce()) || (await this.tellOnce())
         if (!worked) await this.pause((await reading(this.serving, ({ db }) => nextDueMs(db))) ?? LOOK_EVERY_MS)
         failures = 0
       } catch (error) {
@@ -106,6 +118,36 @@ export class Worker {
     if (work.kind === 'retain') return sweep(this.serving)
     await deriveSite(this.serving, work.subject)
     this.told(work.subject)
+    if (!this.tellFrom.has(work.subject)) this.tellFrom.set(work.subject, Date.now() + TELL_AFTER_MS)
+  }
+
+  /** Works out what there is to tell of one site, and sends what is due. @returns whether there was anything to do */
+  private async tellOnce(): Promise<boolean> {
+    const now = Date.now()
+    if (now - this.toldAllAt >= TELL_EVERY_MS) {
+      // Not at once where it has just begun: then there is other work.
+      const isFirst = this.toldAllAt === 0
+      this.toldAllAt = now
+      if (!isFirst) for (const { id } of await reading(this.serving, ({ db }) => listSites(db))) this.tellFrom.set(id, now)
+    }
+    const due = [...this.tellFrom].find(([, from]) => from <= now)
+    if (due) {
+      const [siteId] = due
+      this.tellFrom.delete(siteId)
+      try {
+        if ((await tellOf(this.serving, siteId)) > 0) {
+          this.sentAt = 0
+          this.told(siteId)
+        }
+      } catch (error) {
+        this.log.error({ err: error as Error, subject: siteId }, 'what is to be told could not be worked out; it is tried again later')
+      }
+    }
+    if (now - this.sentAt >= SEND_EVERY_MS) {
+      this.sentAt = now
+      await sendDue(this.serving)
+    }
+    return due !== undefined
   }
 
   /** Asks for what time brings: sites for which a new day has begun or hours have gone by, and what is older than it has to be kept. */

@@ -30,7 +30,7 @@ export function TextField(
     rows?: number
     autoFocus?: boolean
     /** What browsers and password managers fill in by; a password is not shown as it is typed. */
-    autoComplete?: 'username' | 'current-password' | 'new-password' | 'name'
+    autoComplete?: 'username' | 'current-password' | 'new-password' | 'name' | 'email'
     /** A code of so many digits: not shown, and typed on the keys of numbers. */
     digits?: number
   },

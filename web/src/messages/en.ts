@@ -26,6 +26,7 @@ import { label } from './en/label.js'
 import { programme } from './en/programme.js'
 import { today } from './en/today.js'
 import { weeks } from './en/weeks.js'
+import { alerts } from './en/alerts.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
@@ -73,6 +74,7 @@ export const en = {
   ...programme,
   ...today,
   ...weeks,
+  ...alerts,
   ...late,
   ...beside,
   ...threshold,

@@ -14,6 +14,7 @@ import { TextButton } from '../design/buttons.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import type { MoreProps } from './BarControls.js'
+import { useNews } from '../alerts/useNews.js'
 import { Connection } from './Connection.js'
 import { DemoClock } from './DemoClock.js'
 import type { JumpProps } from './JumpDialog.js'
@@ -345,6 +346,7 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
   }, [pathname, type])
   const [jump, setJump] = useState<'jump' | 'keys' | null>(null)
   useSections()
+  const news = useNews()
   const ahead = useTypedAhead()
   const ask = (): void => {
     ahead.begin()
@@ -372,8 +374,9 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
         <Word to={to(site.kind === 'others' && sites.length > 1 ? 'overview' : 'today')}>Bocado</Word>
         <Nav aria-label={t('nav.screens')}>
           {SCREENS.map(({ path, word }) => (
-            <NavLink key={path} to={to(path)}>
+            <NavLink key={path} to={to(path)} {...(path === 'today' ? news.described : {})}>
               {t(word)}
+              {path === 'today' ? news.dot : null}
             </NavLink>
           ))}
         </Nav>
@@ -399,9 +402,12 @@ function Frame({ site, sites }: { site: Site; sites: Site[] }) {
       </Screen>
       <BottomBar aria-label={t('nav.screens')}>
         {SCREENS.filter(({ path }) => ON_THE_PHONE.includes(path)).map(({ path, word, icon: Icon }) => (
-          <NavLink key={path} to={to(path)}>
+          <NavLink key={path} to={to(path)} {...(path === 'today' ? news.described : {})}>
             <Icon size={20} aria-hidden />
-            {t(word)}
+            <span>
+              {t(word)}
+              {path === 'today' ? news.dot : null}
+            </span>
           </NavLink>
         ))}
         <MoreScreens to={to} sites={sites} onJump={ask} />

@@ -56,6 +56,8 @@ export const router = createBrowserRouter([
             children: [
               { index: true, element: <Navigate to="today" replace /> },
               { path: 'today', ...screen(() => import('../today/TodayScreen.js').then(({ TodayScreen }) => TodayScreen)) },
+              { path: 'alerts', ...screen(() => import('../alerts/AlertsScreen.js').then(({ AlertsScreen }) => AlertsScreen)) },
+              { path: 'inbox', ...screen(() => import('../alerts/InboxScreen.js').then(({ InboxScreen }) => InboxScreen)) },
               { path: 'overview', ...screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
               { path: 'site', ...screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
               { path: 'labels', ...screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },

@@ -19,6 +19,7 @@ import { useProducts } from '../api/hooks.js'
 import { FirstStepsHere } from '../windows/FirstStepsHere.js'
 import { chosenOf, useMethods, useOffered, useShelfFor } from '../windows/useShelfFor.js'
 import { useHours } from '../windows/useHours.js'
+import { AlertsToday } from '../alerts/AlertsToday.js'
 import { Changed } from './Changed.js'
 import { HourRow, HourRowLater, HoursOfDay } from './HoursOfDay.js'
 import { OpensSoon, SOON_DAYS } from './OpensSoon.js'
@@ -184,6 +185,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
             <Stack $gap={22}>
               <OpensSoon rows={soon} blooms={walked.band.blooms} />
               <Changed morning={morning} />
+              <AlertsToday />
             </Stack>
           </Two>
         </Stack>

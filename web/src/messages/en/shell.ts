@@ -74,6 +74,7 @@ export const shell = {
   'nav.weather': 'Weather',
   'nav.scouting': 'Scouting',
   'nav.windows': 'Windows',
+  'nav.news': '{count, plural, one {one new alert} other {{count, number} new alerts}}',
   'nav.schedule': 'Schedule',
   'nav.treatments': 'Treatments',
   'nav.outcomes': 'Outcomes',

@@ -1,0 +1,2 @@
+export * from './alerts.js'
+export * from './quietHours.js'

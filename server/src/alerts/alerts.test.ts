@@ -1,0 +1,202 @@
+import { endpoints, type AlertSettings, type InputOf } from '@bocado/contract'
+import ICAL from 'ical.js'
+import { createServer, type Server } from 'node:net'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { servingOver, startApplication, type Application } from '../testing/application.js'
+import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
+import { longestRun } from './facts.js'
+import { sendDue } from './mail.js'
+import { tellOf } from './service.js'
+
+const { alerts, schedule, treatments, watches } = endpoints
+const SEASON = '2026-01-01'
+
+let app: Application
+let place: TestSite
+let at: { siteId: string }
+let as: { person: string }
+let serving: ReturnType<typeof servingOver>
+let smtp: Server
+/** What a server of mail was given. */
+let letters: string[] = []
+/** It answers like one that is overloaded. */
+let refuses = false
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-12T14:30:00Z', worker: false })
+  place = await startSite(app)
+  at = { siteId: place.site.id }
+  as = { person: place.person }
+  serving = servingOver(app)
+  smtp = createServer((socket) => {
+    let letter: string[] | null = null
+    socket.write('220 mail.example\r\n')
+    socket.on('data', (data) => {
+      for (const line of data.toString().split('\r\n').slice(0, -1)) {
+        if (letter) {
+          if (line === '.') {
+            letters.push(letter.join('\n'))
+            letter = null
+            socket.write('250 kept\r\n')
+          } else letter.push(line)
+        } else if (/^DATA/i.test(line)) {
+          letter = []
+          socket.write('354 go on\r\n')
+        } else if (/^QUIT/i.test(line)) socket.end('221 bye\r\n')
+        else socket.write(refuses && /^MAIL/i.test(line) ? '451 later\r\n' : '250 ok\r\n')
+      }
+    })
+    socket.on('error', () => undefined)
+  })
+  await new Promise<void>((resolve) => smtp.listen(0, '127.0.0.1', resolve))
+  process.env['BOCADO_SMTP_URL'] = `smtp://127.0.0.1:${(smtp.address() as { port: number }).port}?ignoreTLS=true`
+})
+afterAll(async () => {
+  delete process.env['BOCADO_SMTP_URL']
+  smtp.close()
+  await serving.end()
+  await app.stop()
+})
+
+const PLAIN: InputOf<typeof alerts.set> = {
+  mail: 'at-once',
+  address: 'marit@hollin.example',
+  quietFrom: null,
+  quietUntil: null,
+  urgentAnyway: false,
+  digestHour: 6,
+  muted: [],
+}
+const set = async (change: Partial<InputOf<typeof alerts.set>>): Promise<AlertSettings> =>
+  done(await app.call(alerts.set, at, { ...PLAIN, ...change }, as))
+const told = async () => done(await app.call(alerts.list, at, {}, as))
+const waiting = async () => {
+  const [rows] = (await app.database.query(
+    'SELECT not_before, digest, JSON_LENGTH(alerts) AS n FROM outbox WHERE sent_at IS NULL ORDER BY not_before',
+  )) as unknown as [{ not_before: string; digest: number; n: number }[]]
+  return rows.map(({ not_before: on, digest, n }) => `${on}${digest ? ' digest' : ''}: ${n}`)
+}
+/** Something new each time: a treatment of which the block is open again. */
+let deeds = 0
+async function newsOf(): Promise<void> {
+  const organismId = ['codling-moth', 'oriental-fruit-moth', 'european-red-mite', 'pear-psylla', 'apple-scab'][deeds++] as string
+  const watch = done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: SEASON, biofix: null }, as))
+  const input = {
+    watchId: watch.id,
+    methodId: 'fallen-fruit',
+    startedAt: '2026-06-12T06:00:00Z',
+    weather: {},
+    note: '',
+    deviationReason: 'by hand',
+  }
+  done(await app.call(treatments.recordUnplanned, at, input as never, as))
+  await app.database.query(
+    "UPDATE deed SET product_then = JSON_OBJECT('name', ?, 'reEntryHours', 4, 'methods', JSON_ARRAY(), 'stages', JSON_ARRAY(), 'effect', 0.5, 'residualDays', 0, 'assumed', JSON_ARRAY()) WHERE watch_id = ?",
+    [`Granule ${deeds}`, watch.id],
+  )
+}
+
+test('news is told once, however often it is worked out and by however many; who has seen it is told it no more', async () => {
+  await newsOf()
+  const counts = await Promise.all(Array.from({ length: 6 }, () => tellOf(serving, at.siteId)))
+  expect(counts.reduce((sum, n) => sum + n, 0)).toBe(1)
+  expect(await told()).toMatchObject([
+    { kind: 'entry', about: '2026-06-12', says: { name: 'Granule 1', place: 'Old Apples' }, seen: false },
+  ])
+  expect((await app.call(alerts.see, at, {}, as)).body).toMatchObject([{ seen: true }])
+  // Somebody else has not seen it by that.
+  expect(done(await app.call(alerts.list, at, {}, { person: place.viewer }))).toMatchObject([{ seen: false }])
+  expect(await waiting()).toEqual([])
+})
+
+test('how one is told is one’s own; half of it is refused by its field', async () => {
+  const faults = async (change: object) =>
+    (await app.call(alerts.set, at, { ...PLAIN, ...change } as never, as)).problem.fields?.map(({ path, message }) => `${path}: ${message}`)
+  expect(await faults({ address: '' })).toEqual(['address: enter a mail address'])
+  expect(await faults({ address: 'marit' })).toEqual(['address: enter a mail address'])
+  expect(await faults({ quietFrom: 21 })).toEqual(['quietUntil: say both hours, or neither'])
+  expect(await set({ quietFrom: 21, quietUntil: 6 })).toMatchObject({ mail: 'at-once', quietFrom: 21, canMail: false })
+  expect(done(await app.call(alerts.settings, at, {}, { person: place.viewer }))).toMatchObject({ mail: 'none', address: '' })
+})
+
+test('mail goes at once, after quiet hours, or with the digest: one letter for all that waits', async () => {
+  // 07:30 by the clock of the site.
+  await set({ quietFrom: 7, quietUntil: 9 })
+  await newsOf()
+  await tellOf(serving, at.siteId)
+  expect(await waiting()).toEqual(['2026-06-12 16:00:00: 1'])
+  await newsOf()
+  await tellOf(serving, at.siteId)
+  expect(await waiting()).toEqual(['2026-06-12 16:00:00: 2'])
+  expect(await sendDue(serving)).toBe(0)
+  await set({ mail: 'none' })
+  expect(await waiting()).toEqual([])
+  await set({ mail: 'digest', digestHour: 8 })
+  await newsOf()
+  await tellOf(serving, at.siteId)
+  expect(await waiting()).toEqual(['2026-06-12 15:00:00 digest: 1'])
+  await set({ mail: 'none' })
+  await set({ muted: ['entry'] })
+  await newsOf()
+  await tellOf(serving, at.siteId)
+  expect(await waiting()).toEqual([])
+})
+
+test('a letter goes through the server of mail once, whoever sends; one that is not taken is tried again', async () => {
+  await set({})
+  await app.database.query('DELETE FROM alert WHERE kind = ?', ['entry'])
+  refuses = true
+  await tellOf(serving, at.siteId)
+  expect(await sendDue(serving)).toBe(0)
+  const [[failed]] = (await app.database.query('SELECT attempts, failure, sent_at FROM outbox WHERE sent_at IS NULL')) as unknown as [
+    [{ attempts: number; failure: string; sent_at: null }],
+  ]
+  expect(failed).toMatchObject({ attempts: 1, sent_at: null })
+  expect(failed.failure).toContain('451')
+  refuses = false
+  await app.database.query('UPDATE outbox SET not_before = ?', ['2026-06-12 14:00:00'])
+  letters = []
+  await Promise.all([sendDue(serving), sendDue(serving), sendDue(serving)])
+  expect(letters).toHaveLength(1)
+  expect(letters[0]).toContain('To: marit@hollin.example')
+  expect(letters[0]?.replaceAll('=\n', '')).toMatch(/- Old Apples: open again after Granule 1\.\n/)
+  expect(await waiting()).toEqual([])
+})
+
+test('a calendar reads what lies two days ahead or more, on days of the site, until its link is ended', async () => {
+  const product = done(await app.call(treatments.addProduct, at, { ...GRANULE, ways: ['spray'] }, as))
+  const watchId = done(await app.call(watches.list, at, { season: SEASON }, as)).find(({ organismId }) => organismId === 'codling-moth')!.id
+  for (const plannedOn of ['2026-06-13', '2026-06-20'])
+    done(await app.call(treatments.plan, at, { watchId, productId: product.id, plannedOn, note: 'evening; "gate" side, café' }, as))
+  // The clocks are put back in the night to the first of November.
+  for (const plannedOn of ['2026-06-13', '2026-06-14', '2026-10-09'])
+    done(await app.call(schedule.addJob, at, { placeId: place.blockId, name: `Work of ${plannedOn}`, kind: 'crop-work', plannedOn }, as))
+  const made = done(await app.call(alerts.makeCalendar, at, {}, as))
+  const read = (token: string) => fetch(`${app.address}/api/v1/calendar/${token}.ics`)
+  const answer = await read(made.token)
+  expect(answer.headers.get('content-type')).toContain('text/calendar')
+  const events = new ICAL.Component(ICAL.parse(await answer.text()) as never)
+    .getAllSubcomponents('vevent')
+    .map((one) => new ICAL.Event(one))
+  const days = events.map(({ summary, startDate }) => `${startDate.toString()} ${summary}`)
+  expect(days).toContain('2026-06-14 Work of 2026-06-14')
+  expect(days).toContain('2026-10-09 Work of 2026-10-09')
+  expect(days.find((day) => day.startsWith('2026-06-20'))).toContain(', Old Apples')
+  expect(events.find(({ startDate }) => startDate.toString() === '2026-06-20')?.description).toContain('evening; "gate" side, café')
+  expect(days.some((day) => day.startsWith('2026-06-13'))).toBe(false)
+  expect(events.every(({ startDate }) => startDate.isDate)).toBe(true)
+  expect(new Set(events.map(({ uid }) => uid)).size).toBe(events.length)
+  const again = done(await app.call(alerts.makeCalendar, at, {}, as))
+  expect((await read(made.token)).status).toBe(404)
+  expect((await read(again.token)).status).toBe(200)
+  expect(done(await app.call(alerts.endCalendar, at, {}, as)).calendarSince).toBeNull()
+  expect((await read(again.token)).status).toBe(404)
+  expect((await read('nothing')).status).toBe(404)
+})
+
+test('the longest run of hours is found, and none where there is none', () => {
+  const hours = (text: string) => [...text].map((one) => one === 'x')
+  expect(longestRun(hours('..xx.xxx'))).toEqual({ from: 5, until: 8 })
+  expect(longestRun(hours('....'))).toBeNull()
+  expect(longestRun(hours('xx.xx'))).toEqual({ from: 0, until: 2 })
+})
