@@ -9,6 +9,7 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   HOURS: 'by the clock',
   LATE_BY: 'names of methods',
   AT_SOWING: 'names of methods',
+  EXEMPT_FROM_ROTATION: 'names of methods',
   DAYS_PER_YEAR: 'by the calendar',
   SHORTENING_DAYS: 'by the calendar',
   HPA_AT_ZERO: 'published, with the formula',

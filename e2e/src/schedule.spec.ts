@@ -32,7 +32,8 @@ setStage(
     const notice = { name: 'School beside it', kind: 'notice', act: 'spraying', whose: 'own', amount: 2 } as const
     done(await app.call(rules.add, at, notice, as))
     const product = done(await app.call(treatments.addProduct, at, { ...GRANULE, ways: ['spray'], reEntryHours: 30 }, as))
-    done(await app.call(treatments.plan, at, { watchId, productId: product.id, plannedOn: '2026-06-14' }, as))
+    for (const plannedOn of ['2026-06-14', '2026-08-12'])
+      done(await app.call(treatments.plan, at, { watchId, productId: product.id, plannedOn }, as))
   },
   (set) => {
     stage = set
@@ -155,4 +156,17 @@ test('on a phone it is a list, and a day later is two presses', async () => {
   await press(page, 'A day later')
   await press(page, 'Move to Fri 19 Jun')
   await expect.poll(plannedOn).toBe('2026-06-19')
+})
+
+test('the same group against the next generation is told, on the board and where it is planned', async () => {
+  await stage.open('schedule?from=2026-08-03')
+  await deed().click()
+  await panel()
+    .getByText(/group granulosis-virus acts against the generation or spray before or after it, too/)
+    .waitFor()
+  await panel().getByRole('link', { name: 'Its window' }).click()
+  await page
+    .getByTestId('rotation-there')
+    .getByText(/^Group granulosis-virus was or is to be used against the generation/)
+    .waitFor()
 })

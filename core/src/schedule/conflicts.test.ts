@@ -26,13 +26,14 @@ const task = (id: string, change: Partial<ScheduledTask> = {}): ScheduledTask =>
   picks: false,
   means: null,
   material: null,
+  use: null,
   noticeOn: null,
   consentOn: null,
   ...change,
 })
 const spray = (id: string, change: Partial<ScheduledTask> = {}, label: Partial<ScheduledMaterial> = {}): ScheduledTask =>
   task(id, { means: { ways: ['spray'], methods: ['granulosis-virus'], chemical: false }, material: { ...virus, ...label }, ...change })
-const nothing: ScheduleAround = { rules: [], inFlower: () => [], harvests: [], isLicensed: () => true }
+const nothing: ScheduleAround = { rules: [], inFlower: () => [], harvests: [], isLicensed: () => true, before: [] }
 const kinds = (tasks: ScheduledTask[], around: Partial<ScheduleAround> = {}) =>
   conflictsOf(tasks, { ...nothing, ...around }).map(
     ({ kind, task: id, with: other }) => `${kind}: ${id}${other === null ? '' : ` with ${other}`}`,
@@ -135,6 +136,17 @@ describe('what stands in the way of a task', () => {
       kinds([task('a', { machine: 'mist blower', minutes: 300 }), task('b', { machine: 'mist blower', minutes: 300, blockId: 'x' })]),
     ).toEqual(['machine: b with a'])
   })
+})
+
+test('the same group against the next generation is told, on the same ground alone', () => {
+  const use = { season: '2026-01-01', organism: 'codling-moth', disease: false, generation: 'first', group: '5' }
+  const second = { ...use, generation: 'second' }
+  const apart = { reEntryHours: 0, leastIntervalDays: null }
+  expect(kinds([spray('a', { use }, apart), spray('b', { day: DAY + 40, use: second }, apart)])).toEqual([
+    'rotation: a with b',
+    'rotation: b with a',
+  ])
+  expect(kinds([spray('a', { use }, apart), spray('b', { day: DAY + 40, use: second, blockId: 'x' }, apart)])).toEqual([])
 })
 
 describe('any schedule', () => {

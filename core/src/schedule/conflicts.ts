@@ -1,5 +1,6 @@
 import { closedBy, rulesFor, type RuledMeans, type SiteRule } from '../treatment/siteRules.js'
 import { harvestInTheWay, type HarvestAhead } from '../treatment/preHarvest.js'
+import { rotationFault, type RotationUse } from '../treatment/rotation.js'
 import { requireFinite } from '../guards.js'
 import { civilDate } from '../time/index.js'
 
@@ -36,6 +37,8 @@ export interface ScheduledTask {
   /** With what it is done, as rules of the place tell it apart; null for what they do not bind. */
   means: RuledMeans | null
   material: ScheduledMaterial | null
+  /** What it puts on resistance; null for what has no material. */
+  use: Omit<RotationUse, 'id' | 'day'> | null
   /** Day numbers on which neighbours were told, and on which those whose ground it is agreed; null: they were not, or did not. */
   noticeOn: number | null
   consentOn: number | null
@@ -53,6 +56,7 @@ export const conflictKinds = [
   'licence',
   'person',
   'machine',
+  'rotation',
 ] as const
 export type ConflictKind = (typeof conflictKinds)[number]
 
@@ -78,6 +82,8 @@ export interface ScheduleAround {
   harvests: readonly { blockId: string; crop: string; ahead: HarvestAhead }[]
   /** Whether somebody has a licence that holds on a day. */
   isLicensed: (personId: string, day: number) => boolean
+  /** Uses of the season before, by block. */
+  before: readonly (RotationUse & { blockId: string })[]
 }
 
 /** h of the morning at which work begins: what is closed only before that keeps nobody out. */
@@ -173,6 +179,17 @@ function bloomConflict({ id, blockId, day, material }: ScheduledTask, { inFlower
     : [{ kind: 'bloom', task: id, with: null, name: names.join(', '), amount: null, refused: material.bees === 'forbidden-in-bloom' }]
 }
 
+/** The same group of action where another one is due. */
+function rotationConflict({ id, blockId, day, use }: ScheduledTask, all: readonly ScheduledTask[], { before }: ScheduleAround): Conflict[] {
+  if (!use) return []
+  const others = all.flatMap((other): RotationUse[] =>
+    other.use && other.blockId === blockId ? [{ ...other.use, id: other.id, day: other.day }] : [],
+  )
+  const past = before.filter((one) => one.blockId === blockId)
+  const fault = rotationFault({ ...use, id, day }, [...past, ...others])
+  return fault ? [{ kind: 'rotation', task: id, with: fault.with, name: fault.group, amount: fault.share, refused: false }] : []
+}
+
 /** More than a day's work for one person, or one machine: told at the last of that day's tasks. */
 function loadConflicts(task: ScheduledTask, all: readonly ScheduledTask[]): Conflict[] {
   const sameDay = all.filter((other) => other.day === task.day && !other.done)
@@ -217,6 +234,7 @@ export function conflictsOf(tasks: readonly ScheduledTask[], around: ScheduleAro
         ...tasks.flatMap((other) => spacingConflict(task, other)),
         ...tasks.flatMap((other) => entryConflict(task, other)),
         ...harvestConflicts(task, tasks, around),
+        ...rotationConflict(task, tasks, around),
         ...(material?.licensedOnly && personId !== null && !around.isLicensed(personId, day)
           ? [{ kind: 'licence' as const, task: id, with: null, name: material.name, amount: null, refused: false }]
           : []),

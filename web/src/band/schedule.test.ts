@@ -101,6 +101,7 @@ describe('tasks of a schedule', () => {
       leastIntervalDays: null,
       notWithin: [],
       licensedOnly: false,
+      actionGroup: '',
     }
     const around = {
       products: [product],
@@ -109,6 +110,7 @@ describe('tasks of a schedule', () => {
       flowers: [],
       plantings: [],
       people: [],
+      before: [],
       blockOf: (id: string) => id,
     } as unknown as Surroundings
     const all = tasks([row([deed('a', '2026-06-13')])])

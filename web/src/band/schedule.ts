@@ -17,6 +17,7 @@ import { civilDate, conflictsOf, dayNumber, type Conflict, type ScheduleAround, 
 import { harvestOf } from './harvest.js'
 import { handMeans, meansGate, productMeans } from './means.js'
 import type { StepDue } from './programme.js'
+import { useOf } from './rotation.js'
 import { ruledMeans } from './rules.js'
 import { cohortsFor, coverageOn } from './treatmentCoverage.js'
 import type { Errand } from './walk.js'
@@ -119,6 +120,7 @@ function scheduled(task: Task, products: readonly Product[], methods: readonly M
   const methodId = methodOf(task)
   const known = products.find((one) => one.id === material?.id)
   const means = known ? productMeans(known) : undefined
+  const { row } = task
   const on = (date: string | null | undefined): number | null => (date == null ? null : dayNumber(date))
   return {
     id,
@@ -132,6 +134,7 @@ function scheduled(task: Task, products: readonly Product[], methods: readonly M
     picks: job?.kind === 'picking',
     means: means || methodId !== null ? ruledMeans(means ?? { product: null, methodId }, methods) : null,
     material: material && { ...material, productId: material.id },
+    use: row && material ? useOf(row, material, dayNumber(day)) : null,
     noticeOn: on(arrangement?.noticeOn),
     consentOn: on(arrangement?.consentOn),
   }
@@ -145,12 +148,15 @@ export interface Surroundings {
   flowers: Schedule['flowers']
   plantings: readonly Planting[]
   people: Site['people']
+  /** Uses of the season before. */
+  before: ScheduleAround['before']
   blockOf: (placeId: string) => string
 }
 
-function aroundOf({ rules, flowers, plantings, people, blockOf }: Surroundings): ScheduleAround {
+function aroundOf({ rules, flowers, plantings, people, before, blockOf }: Surroundings): ScheduleAround {
   return {
     rules,
+    before,
     inFlower: (blockId, day) => {
       const date = civilDate(day)
       return [...new Set(flowers.filter((one) => one.blockId === blockId && one.from <= date && date <= one.until).map(({ name }) => name))]
@@ -171,6 +177,12 @@ export function conflictsAmong(tasks: readonly Task[], with_: Surroundings, move
   })
   return conflictsOf(all, aroundOf(with_))
 }
+
+/** What two tasks are to each other is said once, though it is found at both. */
+export const saidOnce = (conflicts: readonly Conflict[]): Conflict[] =>
+  conflicts.filter(
+    (one, i) => !conflicts.some((other, j) => j < i && other.kind === one.kind && other.task === one.with && other.with === one.task),
+  )
 
 /** What a task would meet on each of some days: what stands in its way, and in the way of others because of it. */
 export const conflictsByDay = (tasks: readonly Task[], with_: Surroundings, id: string, days: readonly string[]): Map<string, Conflict[]> =>

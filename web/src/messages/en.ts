@@ -26,6 +26,7 @@ import { label } from './en/label.js'
 import { programme } from './en/programme.js'
 import { today } from './en/today.js'
 import { weeks } from './en/weeks.js'
+import { rotation } from './en/rotation.js'
 import { alerts } from './en/alerts.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
@@ -74,6 +75,7 @@ export const en = {
   ...programme,
   ...today,
   ...weeks,
+  ...rotation,
   ...alerts,
   ...late,
   ...beside,

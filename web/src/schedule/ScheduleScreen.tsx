@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import { usePlaces, useWrite } from '../api/hooks.js'
 import { useMay } from '../api/may.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
-import { conflictsAmong, conflictsByDay, reachedOn, type Conflict, type Task } from '../band/schedule.js'
+import { conflictsAmong, conflictsByDay, reachedOn, saidOnce, type Conflict, type Task } from '../band/schedule.js'
 import { currentWindow } from '../band/urgency.js'
 import { TextButton } from '../design/buttons.js'
 import { Choice } from '../design/controls.js'
@@ -101,7 +101,7 @@ function Weeks({ here }: { here: ScheduleHere }) {
   }
   const conflicts = useMemo(() => conflictsAmong(all, surroundings, moved), [all, surroundings, moved])
   const seen = useMemo(() => new Set(shown.map(({ id }) => id)), [shown])
-  const here_ = conflicts.filter((one) => seen.has(one.task))
+  const inView = saidOnce(conflicts.filter((one) => seen.has(one.task)))
   const thought = useDeferredValue(chosen)
   const met = useMemo(
     () => (thought ? conflictsByDay(all, surroundings, thought.id, days) : new Map<string, Conflict[]>()),
@@ -142,18 +142,18 @@ function Weeks({ here }: { here: ScheduleHere }) {
         </Line>
       </Line>
       <Line style={{ justifyContent: 'space-between' }}>
-        {here_.length === 0 ? (
+        {inView.length === 0 ? (
           <Small>{t('weeks.clear')}</Small>
         ) : (
           <TextButton aria-expanded={open === 'conflicts'} onPress={() => setOpen(open === 'conflicts' ? null : 'conflicts')}>
-            {t('weeks.inTheWay', { count: here_.length })}
+            {t('weeks.inTheWay', { count: inView.length })}
           </TextButton>
         )}
         {open === 'work' || !mayTend ? null : <TextButton onPress={() => setOpen('work')}>{t('weeks.add')}</TextButton>}
       </Line>
-      {open === 'conflicts' && here_.length > 0 ? (
+      {open === 'conflicts' && inView.length > 0 ? (
         <Bullets data-testid="schedule-conflicts">
-          {here_.map((conflict) => (
+          {inView.map((conflict) => (
             <li key={`${conflict.kind} ${conflict.task} ${conflict.with} ${conflict.name}`}>
               <TextButton onPress={() => set({ task: conflict.task })}>{says(conflict)}</TextButton>
             </li>
@@ -199,7 +199,7 @@ function Weeks({ here }: { here: ScheduleHere }) {
             moving={moved ?? null}
             onThink={setMoving}
             onDrop={drop}
-            conflicts={conflicts.filter((one) => one.task === chosen.id || one.with === chosen.id)}
+            conflicts={saidOnce(conflicts.filter((one) => one.task === chosen.id || one.with === chosen.id))}
             says={says}
             reached={reached}
           />

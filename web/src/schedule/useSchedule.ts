@@ -7,12 +7,13 @@ import { tasksOf, type Surroundings, type Task } from '../band/schedule.js'
 import { errands } from '../band/walk.js'
 import { useFormat } from '../design/useFormat.js'
 import { useWalked } from '../scouting/useWalked.js'
+import { useUsesBefore } from '../windows/RotationThere.js'
 import { useMethods } from '../windows/useShelfFor.js'
 
 /** Days that are seen at once. */
 export const SHOWN_DAYS = 14
-/** What is done before and after what is seen may stand in its way: labels hold people and harvest off for weeks. */
-const AROUND_DAYS = 42
+/** What is done before and after what is seen may stand in its way: groups of action are rotated over the season. */
+const SEASON_DAYS = 366
 
 export interface ScheduleHere {
   days: string[]
@@ -40,6 +41,7 @@ export function useSchedule(from: string): ScheduleHere | null {
   const { data: plantings } = useRead(endpoints.crops.list, { params, input: season })
   const { data: rules } = useRead(endpoints.rules.list, { params, input: {} })
   const { data: products } = useProducts(site.id)
+  const before = useUsesBefore()
   const { data: methods } = useMethods()
   return useMemo(() => {
     if (!walked || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
@@ -57,19 +59,19 @@ export function useSchedule(from: string): ScheduleHere | null {
       schedule,
       blockOf,
       today: site.today,
-      from: f.nudge(from, -AROUND_DAYS),
-      until: f.nudge(last, AROUND_DAYS),
+      from: site.season.start,
+      until: f.nudge(site.season.start, SEASON_DAYS),
     })
     return {
       days,
       shown: all.filter(({ day }) => day >= from && day <= last),
       all,
-      surroundings: { products, methods, rules, flowers: schedule.flowers, plantings, people: site.people, blockOf },
+      surroundings: { products, methods, rules, flowers: schedule.flowers, plantings, people: site.people, before, blockOf },
       products,
       methods,
       organisms,
       blocks,
       blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name,
     }
-  }, [walked, schedule, programmes, plantings, rules, products, methods, site, f, from])
+  }, [walked, schedule, programmes, plantings, rules, products, methods, before, site, f, from])
 }

@@ -30,6 +30,7 @@ import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import { HarvestThere } from './HarvestThere.js'
 import { useClosedDays } from './useClosedDays.js'
+import { RotationThere } from './RotationThere.js'
 import { RulesThere } from './RulesThere.js'
 import type { Planning } from './usePlanning.js'
 import { StillReaching, useReachOn } from './StillReaching.js'
@@ -171,6 +172,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
         <Reached forecast={forecast} offers={offered} means={means} stages={gate.stages} date={date} onDate={setDate} />
       ) : null}
       {date ? <RulesThere forecast={forecast} means={means} date={date} /> : null}
+      {date && product ? <RotationThere forecast={forecast} product={product} date={date} moving={moving} /> : null}
       {date && product ? <BeesThere forecast={forecast} product={product} date={date} /> : null}
       {date && product && product.preHarvestDays > 0 ? <HarvestThere forecast={forecast} product={product} date={date} /> : null}
       {product && block && near.length > 0 ? <Caution>{t('drawn.keep', { block: block.name, near: near.join(', ') })}</Caution> : null}
