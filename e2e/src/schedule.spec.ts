@@ -101,6 +101,10 @@ test('what is planned is moved by the arrow keys, a closed day takes it not, and
 })
 
 test('it is dragged, and a day that a rule closes gives it back with the word', async () => {
+  // The page has it back on its day only a moment after the server.
+  await board()
+    .getByRole('button', { name: /^Granule C, Codling moth, Old Apples, Sun 14 Jun/ })
+    .waitFor()
   const from = await deed().boundingBox()
   const wide = ((await board().locator('.days').nth(1).boundingBox())?.width ?? 0) / 14
   const drag = async (days: number) => {
@@ -113,6 +117,9 @@ test('it is dragged, and a day that a rule closes gives it back with the word', 
   await drag(2)
   await page.getByText(/is closed by a rule of this place, Blossom market/).waitFor()
   expect(await plannedOn()).toBe('2026-06-14')
+  await board()
+    .getByRole('button', { name: /^Granule C, Codling moth, Old Apples, Sun 14 Jun/ })
+    .waitFor()
   await drag(4)
   await expect.poll(plannedOn).toBe('2026-06-18')
 })

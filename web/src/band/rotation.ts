@@ -11,7 +11,7 @@ function generationOn({ windows, watch }: WatchForecast, day: number): string | 
 }
 
 /** What a material used on a day puts on resistance. */
-export const useOf = (row: WatchForecast, label: Pick<Label, 'actionGroup' | 'methods'>, day: number): Omit<RotationUse, 'id' | 'day'> => ({
+export const putOn = (row: WatchForecast, label: Pick<Label, 'actionGroup' | 'methods'>, day: number): Omit<RotationUse, 'id' | 'day'> => ({
   season: row.watch.season,
   organism: row.watch.organismId,
   disease: row.infection !== null,
@@ -59,9 +59,9 @@ export function rotationHere(
   const others = deeds.flatMap(({ one, treatment }): RotationUse[] => {
     const label = labelOf(treatment)
     const on = dayNumber(treatment.done?.day ?? treatment.plannedOn)
-    return label && treatment.id !== planned.id ? [{ ...useOf(one, label, on), id: treatment.id, day: on }] : []
+    return label && treatment.id !== planned.id ? [{ ...putOn(one, label, on), id: treatment.id, day: on }] : []
   })
-  const use = { ...useOf(row, planned.label, day), id: planned.id ?? '', day }
+  const use = { ...putOn(row, planned.label, day), id: planned.id ?? '', day }
   const fault = rotationFault(use, [...before.filter((one) => one.blockId === blockId), ...others])
   return fault && { fault, other: deeds.find(({ treatment }) => treatment.id === fault.with)?.treatment }
 }

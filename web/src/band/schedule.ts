@@ -17,7 +17,7 @@ import { civilDate, conflictsOf, dayNumber, type Conflict, type ScheduleAround, 
 import { harvestOf } from './harvest.js'
 import { handMeans, meansGate, productMeans } from './means.js'
 import type { StepDue } from './programme.js'
-import { useOf } from './rotation.js'
+import { putOn } from './rotation.js'
 import { ruledMeans } from './rules.js'
 import { cohortsFor, coverageOn } from './treatmentCoverage.js'
 import type { Errand } from './walk.js'
@@ -134,7 +134,7 @@ function scheduled(task: Task, products: readonly Product[], methods: readonly M
     picks: job?.kind === 'picking',
     means: means || methodId !== null ? ruledMeans(means ?? { product: null, methodId }, methods) : null,
     material: material && { ...material, productId: material.id },
-    use: row && material ? useOf(row, material, dayNumber(day)) : null,
+    use: row && material ? putOn(row, material, dayNumber(day)) : null,
     noticeOn: on(arrangement?.noticeOn),
     consentOn: on(arrangement?.consentOn),
   }

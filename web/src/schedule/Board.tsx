@@ -1,5 +1,5 @@
 import { Check, Crosshair, Flag, Hammer, PackageOpen, Route, TriangleAlert } from 'lucide-react'
-import { useRef, useState, type CSSProperties } from 'react'
+import { useRef, type CSSProperties } from 'react'
 import styled from 'styled-components'
 import { canMove, type Conflict, type Task } from '../band/schedule.js'
 import { colour, font, PHONE, size } from '../design/theme.js'
@@ -306,15 +306,18 @@ function OneTask(p: {
   const { task, day, days, what, short, isChosen, inTheWay, moving } = p
   const t = useText()
   const f = useFormat()
-  const drag = useRef<{ x: number; at: number; column: number } | null>(null)
-  const [dragged, setDragged] = useState(false)
+  /** Where a drag began, and the day to which it has come: what is drawn may lag behind the hand. */
+  const drag = useRef<{ x: number; at: number; column: number; to: string | null } | null>(null)
+  /** A press that ends a drag chooses nothing. */
+  const wasDragged = useRef(false)
   const column = days.indexOf(day)
   if (column < 0) return null
   const moves = canMove(task)
   const Icon = task.done ? Check : ICONS[task.kind]
-  const think = (to: number): void => {
+  const think = (to: number): string | undefined => {
     const next = days[Math.max(days.indexOf(f.today), 0, Math.min(days.length - 1, to))]
     if (next !== undefined) p.onThink(next === task.day ? null : { id: task.id, day: next })
+    return next
   }
   return (
     <Chip
@@ -334,28 +337,28 @@ function OneTask(p: {
       })}
       style={{ gridColumn: column + 1 }}
       onClick={() => {
-        if (!dragged) p.onChoose(isChosen && !moving ? null : task.id)
-        setDragged(false)
+        if (!wasDragged.current) p.onChoose(isChosen && !moving ? null : task.id)
+        wasDragged.current = false
       }}
       onPointerDown={(event) => {
+        wasDragged.current = false
         // On a phone a finger scrolls; there the day is moved by its buttons.
         if (!moves || event.pointerType === 'touch') return
         const wide = (event.currentTarget.parentElement?.clientWidth ?? 0) / days.length
-        drag.current = { x: event.clientX, at: column, column: wide }
+        drag.current = { x: event.clientX, at: column, column: wide, to: null }
         event.currentTarget.setPointerCapture(event.pointerId)
       }}
       onPointerMove={(event) => {
         const from = drag.current
-        if (!from || from.column === 0 || (!dragged && Math.abs(event.clientX - from.x) < DRAG_FROM)) return
-        if (!dragged) {
-          setDragged(true)
-          if (!isChosen) p.onChoose(task.id)
-        }
-        think(from.at + Math.round((event.clientX - from.x) / from.column))
+        if (!from || from.column === 0 || (from.to === null && Math.abs(event.clientX - from.x) < DRAG_FROM)) return
+        if (from.to === null && !isChosen) p.onChoose(task.id)
+        from.to = think(from.at + Math.round((event.clientX - from.x) / from.column)) ?? null
       }}
       onPointerUp={() => {
+        const to = drag.current?.to ?? null
         drag.current = null
-        if (dragged && moving?.id === task.id) p.onDrop(moving)
+        wasDragged.current = to !== null
+        if (to !== null && to !== task.day) p.onDrop({ id: task.id, day: to })
       }}
       onKeyDown={(event) => {
         const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7, '[': -1, ']': 1 }[event.key]
