@@ -65,6 +65,11 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       },
     },
     { name: 'count', path: `scouting/${watch}/count`, act: tallied },
+    {
+      name: 'schedule',
+      path: 'schedule',
+      act: (page) => page.getByTestId('schedule-board').locator('button[data-kind=deed][data-moves]').first().click(),
+    },
     { name: 'treatments', path: 'treatments' },
     { name: 'outcomes', path: 'outcomes' },
     {
@@ -77,19 +82,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     },
     { name: 'library', path: 'library/organisms/codling-moth' },
     { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },
-    {
-      name: 'model-bench',
-      path: 'library/organisms/codling-moth/bench',
-      act: async (page) => {
-        await page.getByRole('button', { name: /numbers of$/ }).click()
-        await page.getByRole('option', { name: 'Old Apples' }).click()
-        await page.getByRole('button', { name: /Event$/ }).click()
-        await page.getByRole('option', { name: 'hatch begins', exact: true }).click()
-        const heat = page.getByRole('textbox', { name: 'hatch begins: heat', exact: true })
-        await heat.fill('152')
-        await heat.blur()
-      },
-    },
     { name: 'phone-today', path: 'today', size: PHONE },
     { name: 'phone-scouting', path: 'scouting', size: PHONE },
     { name: 'phone-treatments', path: 'treatments', size: PHONE },

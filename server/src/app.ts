@@ -147,7 +147,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
 function answerError(log: Logger): ErrorRequestHandler {
   return (error, req, res, next) => {
     const { problem, fault, retryAfter } = toProblem(error, req.method === 'GET' ? 'read' : 'write')
-    const request = { request: res.get('X-Request-Id'), method: req.method, url: req.originalUrl.slice(0, 500), status: problem.status }
+    const request = { request: res.get('X-Request-Id'), method: req.method, url: withoutSecrets(req.originalUrl), status: problem.status }
     if (fault) log.error({ ...request, err: error as Error }, problem.detail)
     // A device has nobody who reads its answers, so what was refused to it is written down.
     else if (req.path.endsWith('/readings')) log.warn(request, problem.detail)
@@ -159,3 +159,6 @@ function answerError(log: Logger): ErrorRequestHandler {
     res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
   }
 }
+
+/** An address as it may be logged: that of a calendar is the secret itself. */
+const withoutSecrets = (address: string): string => address.replace(/(\/calendar\/)[^/?]+/, '$1…').slice(0, 500)
