@@ -5,8 +5,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 import { longestRun } from './facts.js'
-import { sendDue } from './mail.js'
-import { tellOf } from './service.js'
+import { sendDue } from '../worker/sendMail.js'
+import { tellSite } from '../worker/tellSite.js'
 
 const { alerts, schedule, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
@@ -98,7 +98,7 @@ async function newsOf(): Promise<void> {
 
 test('news is told once, however often it is worked out and by however many; who has seen it is told it no more', async () => {
   await newsOf()
-  const counts = await Promise.all(Array.from({ length: 6 }, () => tellOf(serving, at.siteId)))
+  const counts = await Promise.all(Array.from({ length: 6 }, () => tellSite(serving, at.siteId)))
   expect(counts.reduce((sum, n) => sum + n, 0)).toBe(1)
   expect(await told()).toMatchObject([
     { kind: 'entry', about: '2026-06-12', says: { name: 'Granule 1', place: 'Old Apples' }, seen: false },
@@ -123,22 +123,22 @@ test('mail goes at once, after quiet hours, or with the digest: one letter for a
   // 07:30 by the clock of the site.
   await set({ quietFrom: 7, quietUntil: 9 })
   await newsOf()
-  await tellOf(serving, at.siteId)
+  await tellSite(serving, at.siteId)
   expect(await waiting()).toEqual(['2026-06-12 16:00:00: 1'])
   await newsOf()
-  await tellOf(serving, at.siteId)
+  await tellSite(serving, at.siteId)
   expect(await waiting()).toEqual(['2026-06-12 16:00:00: 2'])
   expect(await sendDue(serving)).toBe(0)
   await set({ mail: 'none' })
   expect(await waiting()).toEqual([])
   await set({ mail: 'digest', digestHour: 8 })
   await newsOf()
-  await tellOf(serving, at.siteId)
+  await tellSite(serving, at.siteId)
   expect(await waiting()).toEqual(['2026-06-12 15:00:00 digest: 1'])
   await set({ mail: 'none' })
   await set({ muted: ['entry'] })
   await newsOf()
-  await tellOf(serving, at.siteId)
+  await tellSite(serving, at.siteId)
   expect(await waiting()).toEqual([])
 })
 
@@ -146,7 +146,7 @@ test('a letter goes through the server of mail once, whoever sends; one that is 
   await set({})
   await app.database.query('DELETE FROM alert WHERE kind = ?', ['entry'])
   refuses = true
-  await tellOf(serving, at.siteId)
+  await tellSite(serving, at.siteId)
   expect(await sendDue(serving)).toBe(0)
   const [[failed]] = (await app.database.query('SELECT attempts, failure, sent_at FROM outbox WHERE sent_at IS NULL')) as unknown as [
     [{ attempts: number; failure: string; sent_at: null }],

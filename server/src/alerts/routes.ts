@@ -6,7 +6,7 @@ import { HttpProblem } from '../http/problems.js'
 import { read, write, type Serving } from '../http/route.js'
 import { reading } from '../http/serving.js'
 import { calendarOf } from './calendar.js'
-import { inboxOf } from './mail.js'
+import { inboxOf } from './outbox.js'
 import { endCalendar, makeCalendar, seeAll, setSettings, settingsOf } from './service.js'
 import { listAlerts } from './store.js'
 

@@ -13,10 +13,8 @@ import { randomUUID } from 'node:crypto'
 import { hashOf, newToken } from '../accounts/tokens.js'
 import { zoneOffsetMinutes } from '../clock.js'
 import { jsonOf, sqlInstant, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
-import { HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
-import { reading, writing, type Serving } from '../http/serving.js'
-import { alertFacts } from './facts.js'
+import type { alertFacts } from './facts.js'
 import { canMail } from './mail.js'
 import { findSettings, insertAlert, keepSettings, listAlerts, mailed, noteOfSettings, type KeptSettings } from './store.js'
 
@@ -33,45 +31,32 @@ function saidOf({ says }: Told): Record<string, string | number> {
 }
 
 /**
- * Works out what is worth telling of a site, keeps what was not told before, and puts it in the outbox of whoever wants mail.
+ * Keeps of what is worth telling what was not told before, and puts it in the outbox of whoever wants mail.
  *
  * @returns how much is new
  */
-export async function tellOf(serving: Serving, siteId: string): Promise<number> {
-  const found = await reading(serving, (deps) =>
-    alertFacts(deps, siteId).catch((error: unknown) => {
-      // A site that was removed meanwhile has nothing to tell.
-      if (error instanceof HttpProblem && error.status === 404) return undefined
-      throw error
-    }),
-  )
-  if (!found) return 0
-  const { site, facts } = found
-  const told = alertsOf(facts)
-  if (told.length === 0) return 0
+export async function keepTold(tx: Transaction, { site, facts }: Awaited<ReturnType<typeof alertFacts>>): Promise<number> {
+  const now = new Date(facts.now)
   const watches = new Set(facts.watches.map(({ id }) => id))
-  return writing(serving, async ({ db: tx }) => {
-    const now = new Date(facts.now)
-    const fresh: { id: string; told: Told }[] = []
-    for (const one of told) {
-      const watchId = one.key.split(' ')[1] ?? ''
-      const row = {
-        key: one.key,
-        kind: one.kind,
-        about: civilDate(one.about),
-        urgent: one.urgent,
-        says: saidOf(one),
-        watchId: watches.has(watchId) ? watchId : null,
-      }
-      const id = await insertAlert(tx, siteId, row, sqlInstant(isoInstant(facts.now)))
-      if (id !== undefined) fresh.push({ id, told: one })
+  const fresh: { id: string; told: Told }[] = []
+  for (const one of alertsOf(facts)) {
+    const watchId = one.key.split(' ')[1] ?? ''
+    const row = {
+      key: one.key,
+      kind: one.kind,
+      about: civilDate(one.about),
+      urgent: one.urgent,
+      says: saidOf(one),
+      watchId: watches.has(watchId) ? watchId : null,
     }
-    if (fresh.length === 0) return 0
-    for (const { personId, settings } of await mailed(tx, siteId))
-      await putOut(tx, { siteId, personId, timeZone: site.timeZone, now }, settings, fresh)
-    tx.touch(siteId, 'forecasts')
-    return fresh.length
-  })
+    const id = await insertAlert(tx, site.id, row, sqlInstant(isoInstant(facts.now)))
+    if (id !== undefined) fresh.push({ id, told: one })
+  }
+  if (fresh.length === 0) return 0
+  for (const { personId, settings } of await mailed(tx, site.id))
+    await putOut(tx, { siteId: site.id, personId, timeZone: site.timeZone, now }, settings, fresh)
+  tx.touch(site.id, 'forecasts')
+  return fresh.length
 }
 
 /** Puts what is new into somebody's outbox: at once, after their quiet hours, or with the next digest. */

@@ -3,14 +3,14 @@ import { MS_PER_HOUR, MS_PER_MINUTE } from '@bocado/core'
 import { randomUUID } from 'node:crypto'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { Logger } from 'pino'
-import { sendDue } from '../alerts/mail.js'
-import { tellOf } from '../alerts/service.js'
 import { askFor } from '../database/index.js'
 import { reading, writing, type Serving } from '../http/serving.js'
 import { deriveSite } from './deriveSite.js'
 import { claim, fail, finish, nextDueMs, renew, RENEW_EVERY_MS, type Work } from './queue.js'
 import { sweep } from './retention.js'
 import { listSites } from '../sites/store.js'
+import { sendDue } from './sendMail.js'
+import { tellSite } from './tellSite.js'
 import { sitesToDerive } from './turnOfDay.js'
 
 /** Others may ask for work, and time brings it: at the latest after this it is looked for. */
@@ -135,7 +135,7 @@ export class Worker {
       const [siteId] = due
       this.tellFrom.delete(siteId)
       try {
-        if ((await tellOf(this.serving, siteId)) > 0) {
+        if ((await tellSite(this.serving, siteId)) > 0) {
           this.sentAt = 0
           this.told(siteId)
         }

@@ -181,7 +181,7 @@ function Weeks({ here }: { here: ScheduleHere }) {
           conflicts={conflicts}
           there={(day) => {
             // What no other day would mend is said below, not at each day.
-            const found = (met.get(day) ?? []).filter(({ kind }) => !['notice', 'consent', 'licence'].includes(kind))
+            const found = (met.get(day) ?? []).filter(({ kind }) => !['notice', 'consent', 'licence', 'rotation'].includes(kind))
             const told = found.some(({ refused }) => refused) ? 'refused' : found.length > 0 ? 'told' : null
             return { told, share: reached.get(day) ?? null, open: openOn(day) }
           }}

@@ -51,6 +51,9 @@ export function conflictSays(
 ): string {
   const dayOf = (one: Task | undefined): string => (one ? f.date(one.id === at.moved?.id ? at.moved.day : one.day) : '')
   const [task, other] = [at.tasks.find((one) => one.id === id), at.tasks.find((one) => one.id === otherId)]
+  // The other one was in the season before, and stands on no board.
+  if (kind === 'rotation' && otherId !== null && !other)
+    return t('weeks.overWinter', { what: task ? taskWhat(task, at.here, t) : '', name })
   return t(`weeks.conflict.${kind}`, {
     what: task ? taskWhat(task, at.here, t) : '',
     date: dayOf(task),

@@ -76,6 +76,7 @@ export const weeks = {
   'weeks.conflict.licence': '{what}: {name} is for licensed applicators, and {who} has no licence that holds then.',
   'weeks.conflict.person':
     '{who} would work {amount, plural, one {one hour} other {{amount, number} hours}} on {date}. Give some of it to somebody else, or move it.',
+  'weeks.overWinter': '{what}: group {name} was the last one used here the season before. Begin with another.',
   'weeks.conflict.rotation':
     '{what}: group {name} {amount, plural, =0 {acts against the generation or spray before or after it, too ({other}, {otherDate})} other {is used on more than half of the sprays of the season}}. Take one of another group.',
   'weeks.conflict.machine': '{name} is wanted twice on {date}: for {what} and for {other}.',
