@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { bloomEvents, cropStages } from '@bocado/library/vocabulary'
 import { id, number, rowVersion, text } from './common.js'
 import { endpoint } from './endpoint.js'
 
-export const whenKinds = ['at-once', 'after', 'months', 'window', 'regrowth', 'count'] as const
+export const whenKinds = ['at-once', 'after', 'months', 'window', 'regrowth', 'count', 'bloom', 'crop-stage'] as const
 
 const when = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('at-once') }),
@@ -10,6 +11,13 @@ const when = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('months'), months: z.array(z.int().min(1).max(12)).min(1, { error: 'choose at least one month' }).max(12) }),
   z.object({ kind: z.literal('window') }),
   z.object({ kind: z.literal('regrowth'), cm: number('the height in cm', 1, 1000) }),
+  z.object({
+    kind: z.literal('bloom'),
+    plantId: text('the plant', 80),
+    event: z.enum(bloomEvents, { error: 'choose the bloom' }),
+    days: number('the days after', 0, 365),
+  }),
+  z.object({ kind: z.literal('crop-stage'), stage: z.enum(cropStages, { error: 'choose the stage' }) }),
   z.object({ kind: z.literal('count'), per100: number('how many per 100', 0.01, 100_000) }),
 ])
 const whole = (name: string, least: number, most: number) =>

@@ -83,3 +83,23 @@ test('a followed one comes up in the morning until it is planned', async () => {
   await page.getByTestId('today-lines').locator('li').filter({ hasText: 'in Old Apples' }).first().waitFor()
   expect(await line.count()).toBe(0)
 })
+
+test('a step waits for a bloom until somebody sees it', async () => {
+  await stage.open(`windows?watch=${watchId}`)
+  await show(page, 'Programme')
+  await press(page, 'Begin a programme')
+  await page.getByRole('textbox', { name: 'What it is called' }).fill('After the elder')
+  await choose(page, 'With what', 'Gathering fallen and infested fruit')
+  await choose(page, 'When', 'after a bloom was seen')
+  for (const year of [1, 2, 3]) await enterNumber(page, `Visits in year ${year}`, 1)
+  await press(page, 'Save')
+  await page.getByRole('group', { name: 'Step 1' }).getByText('choose the bloom').waitFor()
+  await choose(page, 'Bloom', 'Elderberry, full bloom')
+  await enterNumber(page, 'Days after', 3)
+  await press(page, 'Save')
+  const step = page.getByText(/3 days after Elderberry, full bloom is seen/)
+  await step.getByText('waits for what nobody knows yet').waitFor()
+  const seen = { plantId: 'elderberry', event: 'full-bloom', seenFrom: '2026-06-10' } as const
+  done(await stage.app.call(endpoints.bloom.add, stage.at, seen as never, stage.as))
+  await step.getByText('due Sat 13 Jun').waitFor()
+})

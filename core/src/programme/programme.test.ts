@@ -9,6 +9,8 @@ const known = (change: Partial<ProgrammeKnown> = {}): ProgrammeKnown => ({
   done: new Map(),
   opens: null,
   counts: [],
+  blooms: new Map(),
+  stages: new Map(),
   ...change,
 })
 const step = (when: StepWhen, change: Partial<ProgrammeStep> = {}): ProgrammeStep => ({
@@ -48,6 +50,16 @@ describe('a step is due', () => {
       { day: TODAY - 2, per100: 4 },
     ]
     expect(states([by], { counts: fell })).toEqual([{ state: 'waits' }])
+  })
+
+  test('after a bloom, or with a stage of the crop, that somebody saw; what is only expected sets off nothing', () => {
+    const elder = step({ kind: 'bloom', plantId: 'elder', event: 'full-bloom', days: 10 })
+    expect(states([elder])).toEqual([{ state: 'waits' }])
+    expect(states([elder], { blooms: new Map([['elder full-bloom', TODAY - 3]]) })).toEqual([{ state: 'due', day: TODAY + 7 }])
+    expect(states([elder], { blooms: new Map([['elder end', TODAY - 3]]) })).toEqual([{ state: 'waits' }])
+    const petals = step({ kind: 'crop-stage', stage: 'petal-fall' })
+    expect(states([petals])).toEqual([{ state: 'waits' }])
+    expect(states([petals], { stages: new Map([['petal-fall', TODAY - 1]]) })).toEqual([{ state: 'due', day: TODAY - 1 }])
   })
 
   test('again after its interval, until so many looks in a row found nothing', () => {

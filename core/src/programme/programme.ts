@@ -15,6 +15,10 @@ export type StepWhen =
   | { kind: 'regrowth'; cm: number }
   /** When a count finds at least so many per 100 items. */
   | { kind: 'count'; per100: number }
+  /** So many days after a bloom was seen. */
+  | { kind: 'bloom'; plantId: string; event: string; days: number }
+  /** When the crop of the block was seen in a stage. */
+  | { kind: 'crop-stage'; stage: string }
 
 /** A step: what is done with which means, when, and how often. */
 export interface ProgrammeStep {
@@ -38,7 +42,14 @@ export interface ProgrammeKnown {
   opens: number | null
   /** The last counts of the block, the newest last. */
   counts: readonly { day: number; per100: number }[]
+  /** First day on which each bloom was seen, by `bloomSign`. */
+  blooms: ReadonlyMap<string, number>
+  /** First day on which the crop of the block was seen in each stage. */
+  stages: ReadonlyMap<string, number>
 }
+
+/** The name of a bloom among those that were seen. */
+export const bloomSign = ({ plantId, event }: { plantId: string; event: string }): string => `${plantId} ${event}`
 
 /** How a step stands: due since or from a day; waiting for somebody to look, for another step, or for what nobody knows; done; or over. */
 export type StepState =
@@ -65,7 +76,7 @@ const emptyInARow = (counts: ProgrammeKnown['counts']): number => {
 
 /** The day on which a step is due for the first time; null while nobody knows. */
 function firstDue(when: StepWhen, steps: readonly ProgrammeStep[], known: ProgrammeKnown): number | null {
-  const { today, begin, opens, counts, done } = known
+  const { today, begin, opens, counts, done, blooms, stages } = known
   switch (when.kind) {
     case 'at-once':
       return begin
@@ -82,6 +93,12 @@ function firstDue(when: StepWhen, steps: readonly ProgrammeStep[], known: Progra
       const over = counts.findLast(({ per100 }) => per100 >= when.per100)
       return over && over === counts.at(-1) ? over.day : null
     }
+    case 'bloom': {
+      const seen = blooms.get(bloomSign(when))
+      return seen === undefined ? null : seen + when.days
+    }
+    case 'crop-stage':
+      return stages.get(when.stage) ?? null
     case 'regrowth':
       return null
   }

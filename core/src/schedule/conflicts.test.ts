@@ -57,6 +57,8 @@ describe('what stands in the way of a task', () => {
     expect(kinds([spray('virus'), count(DAY + 1)])).toEqual(['re-entry: count with virus'])
     expect(kinds([spray('virus'), count(DAY + 2)])).toEqual([])
     expect(kinds([spray('virus'), count(DAY)])).toEqual(['same-day: count with virus'])
+    // What was done already can no longer wait for those who count.
+    expect(kinds([spray('virus', { done: true }), count(DAY)])).toEqual(['re-entry: count with virus'])
     expect(kinds([spray('virus'), count(DAY - 1)])).toEqual([])
     expect(kinds([spray('virus', { done: true }), count(DAY + 1)])).toEqual(['re-entry: count with virus'])
     expect(kinds([spray('virus'), { ...count(DAY + 1), blockId: 'young-apples' }])).toEqual([])

@@ -110,12 +110,12 @@ const sameMachine = (a: ScheduledTask, b: ScheduledTask): boolean =>
   a.machine !== '' && a.machine.trim().toLowerCase() === b.machine.trim().toLowerCase()
 
 /** Whether people who go into a block meet what was put on there on the same day, or before and not yet over. */
-function entryConflict(task: ScheduledTask, { id, blockId, day, material }: ScheduledTask): Conflict[] {
+function entryConflict(task: ScheduledTask, { id, blockId, day, material, done }: ScheduledTask): Conflict[] {
   if (!material || material.reEntryHours <= 0 || blockId !== task.blockId || id === task.id || !task.enters || task.day < day) return []
   const { name, reEntryHours } = material
   const of = { task: task.id, with: id, name, amount: reEntryHours, refused: false }
   // Who sprays the same ground on the same day does it in one go, or one after the other in what both labels ask to be worn.
-  if (task.day === day) return task.material ? [] : [{ kind: 'same-day', ...of }]
+  if (task.day === day) return task.material ? [] : [{ kind: done ? 're-entry' : 'same-day', ...of }]
   return task.day <= closedThrough(day, reEntryHours) ? [{ kind: 're-entry', ...of }] : []
 }
 

@@ -38,6 +38,10 @@ test('a rule is kept as it was typed, corrected, removed and brought back; half 
   expect((await refused({ kind: 'wind', amount: 3, readOn: '2026-06-13' }))?.[0]).toMatch(/^readOn: lies in the future/)
   expect(done(await app.call(rules.list, at, {}, as))).toEqual([])
   const rule = done(await app.call(rules.add, at, { ...CLOSED, fromDay: '12-20', untilDay: '01-05', amount: 7 }, as))
+  const consent = { name: 'The buyer owns the ground', kind: 'consent', act: 'chemicals', whose: 'own', amount: 4 } as const
+  const asked = done(await app.call(rules.add, at, consent, as))
+  expect(asked).toMatchObject({ kind: 'consent', amount: null })
+  done(await app.call(rules.remove, { ...at, siteRuleId: asked.id }, { rowVersion: 1 }, as))
   // What belongs to another kind is not kept.
   expect(rule).toMatchObject({ fromDay: '12-20', untilDay: '01-05', amount: null, rowVersion: 1 })
   const params = { ...at, siteRuleId: rule.id }

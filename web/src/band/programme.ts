@@ -1,5 +1,5 @@
-import type { Programme, ProgrammeStep, WatchForecast } from '@bocado/contract'
-import { civilDate, currentWindow, dayNumber, programmeStates, type StepState } from '@bocado/core'
+import type { BloomRecord, Planting, Programme, ProgrammeStep, WatchForecast } from '@bocado/contract'
+import { bloomSign, civilDate, currentWindow, dayNumber, programmeStates, type StepState } from '@bocado/core'
 import { keyOf } from './means.js'
 
 export { programmeSums, type ProgrammeSums, type StepState } from '@bocado/core'
@@ -7,8 +7,39 @@ export { programmeSums, type ProgrammeSums, type StepState } from '@bocado/core'
 /** Key of what a step is done with, as the ways to act are keyed. */
 export const stepKey = ({ productId, methodId }: Pick<ProgrammeStep, 'productId' | 'methodId'>): string => keyOf({ productId, methodId })
 
+/** Signs of the season that steps wait for, as somebody saw them: blooms of the site, and stages of the crop of each block. */
+export interface Signs {
+  blooms: ReadonlyMap<string, number>
+  stagesIn: (blockId: string) => ReadonlyMap<string, number>
+}
+
+/** The earliest of several days by their names. */
+function earliest(seen: readonly (readonly [name: string, day: number])[]): Map<string, number> {
+  const first = new Map<string, number>()
+  for (const [name, day] of seen) first.set(name, Math.min(day, first.get(name) ?? Infinity))
+  return first
+}
+
+/** Signs of a season from what was written down of it. */
+export const signsOf = (
+  records: readonly BloomRecord[],
+  plantings: readonly Planting[],
+  season: string,
+  blockOf: (placeId: string) => string,
+): Signs => ({
+  blooms: earliest(
+    records.filter((one) => one.season === season && !one.notYet).map((one) => [bloomSign(one), dayNumber(one.seenFrom)] as const),
+  ),
+  stagesIn: (blockId) =>
+    earliest(
+      plantings
+        .filter(({ placeId }) => blockOf(placeId) === blockId)
+        .flatMap(({ stages }) => stages.flatMap(({ stage, seen }) => (seen ? [[stage, dayNumber(seen.on)] as const] : []))),
+    ),
+})
+
 /** How each step of a programme stands today, by what was done and counted against its watch this season. */
-export function stepStates({ steps }: Pick<Programme, 'steps'>, row: WatchForecast, today: string): StepState[] {
+export function stepStates({ steps }: Pick<Programme, 'steps'>, row: WatchForecast, today: string, signs: Signs): StepState[] {
   const done = new Map<string, number[]>()
   for (const treatment of row.treatments)
     if (treatment.done)
@@ -28,6 +59,8 @@ export function stepStates({ steps }: Pick<Programme, 'steps'>, row: WatchForeca
       counts: row.rounds
         .filter(({ checkAreaId }) => checkAreaId === null)
         .map(({ countedOn, per100 }) => ({ day: dayNumber(countedOn), per100 })),
+      blooms: signs.blooms,
+      stages: signs.stagesIn(row.watch.blockId),
     },
   )
 }
@@ -43,14 +76,20 @@ export interface StepDue {
 }
 
 /** Steps of followed programmes that are due by a day and not planned yet. */
-export function stepsDue(programmes: readonly Programme[], rows: readonly WatchForecast[], today: string, until: string): StepDue[] {
+export function stepsDue(
+  programmes: readonly Programme[],
+  rows: readonly WatchForecast[],
+  today: string,
+  until: string,
+  signs: Signs,
+): StepDue[] {
   return programmes
     .filter(({ followed }) => followed)
     .flatMap((programme) => {
       const row = rows.find(({ watch }) => watch.id === programme.watchId)
       if (!row) return []
       const planned = new Set(row.treatments.filter(({ status }) => status === 'planned').map(keyOf))
-      return stepStates(programme, row, today).flatMap((state, at): StepDue[] => {
+      return stepStates(programme, row, today, signs).flatMap((state, at): StepDue[] => {
         const step = programme.steps[at]
         if (!step || state.state !== 'due' || planned.has(stepKey(step))) return []
         const day = civilDate(state.day)

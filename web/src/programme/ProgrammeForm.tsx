@@ -1,4 +1,4 @@
-import { endpoints, whenKinds, type Programme, type ProgrammeStep, type WatchForecast } from '@bocado/contract'
+import { cropStages, endpoints, whenKinds, type Programme, type ProgrammeStep, type WatchForecast } from '@bocado/contract'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { stepKey } from '../band/programme.js'
@@ -13,6 +13,8 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { hoursHere } from '../windows/hoursHere.js'
 import { useMethods, useOffered, useShelfFor } from '../windows/useShelfFor.js'
+import { useBloomChoices } from './useBloomChoices.js'
+import '../messages/en/crops.js'
 import '../messages/en/field.js'
 import '../messages/en/programme.js'
 
@@ -25,6 +27,8 @@ interface Typed {
   months: string[]
   cm: number | null
   per100: number | null
+  bloom: string | null
+  stage: (typeof cropStages)[number] | null
   everyDays: number | null
   emptyChecks: number | null
   visits: (number | null)[]
@@ -42,6 +46,8 @@ const NEW: Typed = {
   months: [],
   cm: null,
   per100: null,
+  bloom: null,
+  stage: null,
   everyDays: null,
   emptyChecks: null,
   visits: [null, null, null],
@@ -57,14 +63,21 @@ const typedOf = (step: ProgrammeStep): Typed => ({
   means: stepKey(step),
   kind: step.when.kind,
   step: step.when.kind === 'after' ? step.when.step : 0,
-  days: step.when.kind === 'after' ? step.when.days : null,
+  days: step.when.kind === 'after' || step.when.kind === 'bloom' ? step.when.days : null,
+  bloom: step.when.kind === 'bloom' ? `${step.when.plantId} ${step.when.event}` : null,
+  stage: step.when.kind === 'crop-stage' ? step.when.stage : null,
   months: step.when.kind === 'months' ? step.when.months.map(String) : [],
   cm: step.when.kind === 'regrowth' ? step.when.cm : null,
   per100: step.when.kind === 'count' ? step.when.per100 : null,
 })
 
 /** The condition of a step as the endpoint takes it. */
-function whenOf({ kind, step, days, months, cm, per100 }: Typed): object {
+function whenOf({ kind, step, days, months, cm, per100, bloom, stage }: Typed): object {
+  if (kind === 'bloom') {
+    const [plantId, event] = (bloom ?? '').split(' ')
+    return { kind, plantId, event, days: days ?? 0 }
+  }
+  if (kind === 'crop-stage') return { kind, stage: stage ?? undefined }
   if (kind === 'after') return { kind, step, days: days ?? undefined }
   if (kind === 'months') return { kind, months: months.map(Number).sort((a, b) => a - b) }
   if (kind === 'regrowth') return { kind, cm: cm ?? undefined }
@@ -159,6 +172,7 @@ function StepFields(p: {
   const shelf = useShelfFor(p.forecast.watch)
   const offered = useOffered(shelf)
   const { data: methods = [] } = useMethods()
+  const blooms = useBloomChoices()
   const error = (path: string): string | undefined =>
     errors[`steps.${at}.${path}`] ?? (path === 'methodId' ? errors[`steps.${at}.productId`] : undefined)
   const whenError = (path: string): string | undefined => error(`when.${path}`) ?? error('when')
@@ -216,6 +230,38 @@ function StepFields(p: {
             />
             <NumberField label={t('programme.days')} width="13ch" digits={0} unit={t('days')} {...number('days', whenError)} />
           </>
+        ) : null}
+        {step.kind === 'bloom' ? (
+          <>
+            <Select
+              label={t('programme.bloom')}
+              placeholder={t('choose')}
+              width="28ch"
+              options={blooms}
+              value={step.bloom}
+              onChange={(bloom) => onChange({ bloom })}
+              error={whenError('event') ?? whenError('plantId')}
+            />
+            <NumberField
+              label={t('programme.days')}
+              width="13ch"
+              digits={0}
+              unit={t('days')}
+              hint={t('optional')}
+              {...number('days', whenError)}
+            />
+          </>
+        ) : null}
+        {step.kind === 'crop-stage' ? (
+          <Select
+            label={t('programme.stage')}
+            placeholder={t('choose')}
+            width="24ch"
+            options={cropStages.map((id) => ({ id, label: t(`crops.stage.${id}`) }))}
+            value={step.stage}
+            onChange={(id) => onChange({ stage: id as Typed['stage'] })}
+            error={whenError('stage')}
+          />
         ) : null}
         {step.kind === 'months' ? (
           <Several

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useProducts, useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { programmeSums, stepKey, stepStates, type ProgrammeSums, type StepState } from '../band/programme.js'
+import { bloomKey } from '../band/today.js'
 import { TextButton } from '../design/buttons.js'
 import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { useFormat, type Format } from '../design/useFormat.js'
@@ -11,6 +12,9 @@ import { partLater } from '../shell/partLater.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { FigureTable } from '../windows/FigureTable.js'
 import { useMethods } from '../windows/useShelfFor.js'
+import { useBloomChoices } from './useBloomChoices.js'
+import { useSigns } from './useSigns.js'
+import '../messages/en/crops.js'
 import '../messages/en/programme.js'
 
 const ProgrammeForm = partLater(async () => (await import('./ProgrammeForm.js')).ProgrammeForm)
@@ -76,7 +80,13 @@ export function ProgrammePanel({ forecast, onPlan }: { forecast: WatchForecast; 
 }
 
 /** When a step is done and how often, in words. */
-function stepSays({ when, everyDays, emptyChecks }: Programme['steps'][number], year: string, t: Say, f: Format): string {
+function stepSays(
+  { when, everyDays, emptyChecks }: Programme['steps'][number],
+  year: string,
+  bloomName: (bloom: { plantId: string; event: string }) => string,
+  t: Say,
+  f: Format,
+): string {
   const said = ((): string => {
     switch (when.kind) {
       case 'after':
@@ -89,6 +99,10 @@ function stepSays({ when, everyDays, emptyChecks }: Programme['steps'][number], 
         return t('programme.says.regrowth', { cm: when.cm })
       case 'count':
         return t('programme.says.count', { per100: when.per100 })
+      case 'bloom':
+        return t('programme.says.bloom', { days: when.days, bloom: bloomName(when) })
+      case 'crop-stage':
+        return t('programme.says.crop-stage', { stage: t(`crops.stage.${when.stage}`) })
       default:
         return t(`programme.says.${when.kind}`)
     }
@@ -124,7 +138,12 @@ function Steps({ programme, forecast, onPlan }: { programme: Programme; forecast
   const site = useSite()
   const { data: products = [] } = useProducts(site.id)
   const { data: methods = [] } = useMethods()
-  const states = stepStates(programme, forecast, site.today)
+  const blooms = useBloomChoices()
+  const bloomName = (bloom: { plantId: string; event: string }): string =>
+    blooms.find(({ id }) => id === bloomKey({ plant: bloom.plantId, event: bloom.event }))?.label ?? bloom.plantId
+  const signs = useSigns()
+  if (!signs) return null
+  const states = stepStates(programme, forecast, site.today, signs)
   return (
     <Rows>
       {programme.steps.map((step, i) => {
@@ -135,7 +154,7 @@ function Steps({ programme, forecast, onPlan }: { programme: Programme; forecast
           <li key={i}>
             <Line style={{ justifyContent: 'space-between' }}>
               <span>
-                {i + 1}. <b>{name}</b> {stepSays(step, site.today.slice(0, 4), t, f)}
+                {i + 1}. <b>{name}</b> {stepSays(step, site.today.slice(0, 4), bloomName, t, f)}
                 <Small>
                   {stateSays(state, t, f)}
                   {method ? ` · ${t('programme.provokes', { text: method.provokes })}` : ''}

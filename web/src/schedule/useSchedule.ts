@@ -6,6 +6,7 @@ import { stepsDue } from '../band/programme.js'
 import { tasksOf, type Surroundings, type Task } from '../band/schedule.js'
 import { errands } from '../band/walk.js'
 import { useFormat } from '../design/useFormat.js'
+import { useSigns } from '../programme/useSigns.js'
 import { useWalked } from '../scouting/useWalked.js'
 import { useUsesBefore } from '../windows/RotationThere.js'
 import { useMethods } from '../windows/useShelfFor.js'
@@ -42,9 +43,10 @@ export function useSchedule(from: string): ScheduleHere | null {
   const { data: rules } = useRead(endpoints.rules.list, { params, input: {} })
   const { data: products } = useProducts(site.id)
   const before = useUsesBefore()
+  const signs = useSigns()
   const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
+    if (!walked || !signs || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
     const { band, blocks, places, organisms } = walked
     const blockOf = (placeId: string): string => {
       const parent = places.find(({ id }) => id === placeId)?.parentId
@@ -55,7 +57,7 @@ export function useSchedule(from: string): ScheduleHere | null {
     const all = tasksOf({
       rows: band.watches,
       errands: errands({ ...walked, rows: band.watches, blockOf, today: site.today }, last),
-      steps: stepsDue(programmes, band.watches, site.today, last),
+      steps: stepsDue(programmes, band.watches, site.today, last, signs),
       schedule,
       blockOf,
       today: site.today,
@@ -73,5 +75,5 @@ export function useSchedule(from: string): ScheduleHere | null {
       blocks,
       blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name,
     }
-  }, [walked, schedule, programmes, plantings, rules, products, methods, before, site, f, from])
+  }, [walked, signs, schedule, programmes, plantings, rules, products, methods, before, site, f, from])
 }

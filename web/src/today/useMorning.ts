@@ -7,6 +7,7 @@ import { stepsDue } from '../band/programme.js'
 import { errands } from '../band/walk.js'
 import { useFormat } from '../design/useFormat.js'
 import { useWalked, type Walked } from '../scouting/useWalked.js'
+import { useSigns } from '../programme/useSigns.js'
 import { useNow } from '../shell/useNow.js'
 import { useMethods } from '../windows/useShelfFor.js'
 import type { NameOf } from './todayWords.js'
@@ -30,9 +31,10 @@ export function useMorning(): Morning | null {
   const { data: records } = useRead(endpoints.bloom.records, { params: { siteId: site.id }, input: {} })
   const { data: programmes } = useRead(endpoints.programmes.list, { params: { siteId: site.id }, input: {} })
   const { data: products } = useProducts(site.id)
+  const signs = useSigns()
   const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !records || !programmes || !products || !methods) return null
+    if (!walked || !signs || !records || !programmes || !products || !methods) return null
     const { band, blocks, places } = walked
     const blockOf = (placeId: string): string => {
       const parent = places.find(({ id }) => id === placeId)?.parentId
@@ -47,7 +49,7 @@ export function useMorning(): Morning | null {
     const lines = todayLines({
       rows: band.watches,
       errands: errands(from, f.nudge(site.today, MORNING_DAYS)),
-      steps: stepsDue(programmes, band.watches, site.today, f.nudge(site.today, MORNING_DAYS)),
+      steps: stepsDue(programmes, band.watches, site.today, f.nudge(site.today, MORNING_DAYS), signs),
       blooms: band.blooms,
       seen,
       season: site.season.start,
@@ -59,5 +61,5 @@ export function useMorning(): Morning | null {
     const nameOf: NameOf = ({ productId, methodId }) =>
       products.find(({ id }) => id === productId)?.name ?? methods.find(({ id }) => id === methodId)?.name ?? ''
     return { walked, lines, closed, nameOf, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
-  }, [walked, records, programmes, products, methods, site, f, now])
+  }, [walked, signs, records, programmes, products, methods, site, f, now])
 }

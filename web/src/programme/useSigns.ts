@@ -1,0 +1,23 @@
+import { endpoints } from '@bocado/contract'
+import { useMemo } from 'react'
+import { usePlaces, useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { signsOf, type Signs } from '../band/programme.js'
+
+/** Signs of the season that steps of programmes wait for; null until they are there. */
+export function useSigns(): Signs | null {
+  const site = useSite()
+  const params = { siteId: site.id }
+  const season = site.season.start
+  const { data: records } = useRead(endpoints.bloom.records, { params, input: {} })
+  const { data: plantings } = useRead(endpoints.crops.list, { params, input: { season } })
+  const { data: places } = usePlaces(site.id)
+  return useMemo(() => {
+    if (!records || !plantings || !places) return null
+    const blockOf = (placeId: string): string => {
+      const parent = places.find(({ id }) => id === placeId)?.parentId
+      return parent ? blockOf(parent) : placeId
+    }
+    return signsOf(records, plantings, season, blockOf)
+  }, [records, plantings, places, season])
+}
