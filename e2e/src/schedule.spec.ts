@@ -177,3 +177,13 @@ test('the same group against the next generation is told, on the board and where
     .getByText(/^Group granulosis-virus was or is to be used against the generation/)
     .waitFor()
 })
+
+test('an address that was typed wrong shows the weeks from today, and on a window that is less wide nothing stands beside it', async () => {
+  await stage.open('schedule?from=garbage')
+  await board().waitFor()
+  await page.getByRole('heading', { name: 'Schedule, 12 to 25 Jun' }).waitFor()
+  for (const width of [1279, 1200, 1181]) {
+    await page.setViewportSize({ width, height: 800 })
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(width)
+  }
+})

@@ -1,14 +1,16 @@
 import { endpoints, type AlertSettings, type InputOf } from '@bocado/contract'
 import ICAL from 'ical.js'
-import { createServer, type Server } from 'node:net'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { createServer, type Server, type Socket } from 'node:net'
+import { pino } from 'pino'
+import { afterAll, beforeAll, expect, test, vi } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 import { longestRun } from './facts.js'
 import { sendDue } from '../worker/sendMail.js'
+import { Worker } from '../worker/worker.js'
 import { tellSite } from '../worker/tellSite.js'
 
-const { alerts, schedule, treatments, watches } = endpoints
+const { alerts, schedule, sites, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
 
 let app: Application
@@ -19,8 +21,10 @@ let serving: ReturnType<typeof servingOver>
 let smtp: Server
 /** What a server of mail was given. */
 let letters: string[] = []
-/** It answers like one that is overloaded. */
+/** It answers like one that is overloaded, or not at all to the next who comes. */
 let refuses = false
+let hangs = false
+let hanging: Socket | undefined
 
 beforeAll(async () => {
   app = await startApplication({ now: '2026-06-12T14:30:00Z', worker: false })
@@ -30,6 +34,12 @@ beforeAll(async () => {
   serving = servingOver(app)
   smtp = createServer((socket) => {
     let letter: string[] | null = null
+    socket.on('error', () => undefined)
+    if (hangs) {
+      hangs = false
+      hanging = socket
+      return
+    }
     socket.write('220 mail.example\r\n')
     socket.on('data', (data) => {
       for (const line of data.toString().split('\r\n').slice(0, -1)) {
@@ -46,7 +56,6 @@ beforeAll(async () => {
         else socket.write(refuses && /^MAIL/i.test(line) ? '451 later\r\n' : '250 ok\r\n')
       }
     })
-    socket.on('error', () => undefined)
   })
   await new Promise<void>((resolve) => smtp.listen(0, '127.0.0.1', resolve))
   process.env['BOCADO_SMTP_URL'] = `smtp://127.0.0.1:${(smtp.address() as { port: number }).port}?ignoreTLS=true`
@@ -76,6 +85,13 @@ const waiting = async () => {
   )) as unknown as [{ not_before: string; digest: number; n: number }[]]
   return rows.map(({ not_before: on, digest, n }) => `${on}${digest ? ' digest' : ''}: ${n}`)
 }
+/** What was done against a watch had a label of four hours, which are over. */
+async function openAgain(watchId: string, name: string): Promise<void> {
+  await app.database.query(
+    "UPDATE deed SET product_then = JSON_OBJECT('name', ?, 'reEntryHours', 4, 'methods', JSON_ARRAY(), 'stages', JSON_ARRAY(), 'effect', 0.5, 'residualDays', 0, 'assumed', JSON_ARRAY()) WHERE watch_id = ?",
+    [name, watchId],
+  )
+}
 /** Something new each time: a treatment of which the block is open again. */
 let deeds = 0
 async function newsOf(): Promise<void> {
@@ -90,10 +106,7 @@ async function newsOf(): Promise<void> {
     deviationReason: 'by hand',
   }
   done(await app.call(treatments.recordUnplanned, at, input as never, as))
-  await app.database.query(
-    "UPDATE deed SET product_then = JSON_OBJECT('name', ?, 'reEntryHours', 4, 'methods', JSON_ARRAY(), 'stages', JSON_ARRAY(), 'effect', 0.5, 'residualDays', 0, 'assumed', JSON_ARRAY()) WHERE watch_id = ?",
-    [`Granule ${deeds}`, watch.id],
-  )
+  await openAgain(watch.id, `Granule ${deeds}`)
 }
 
 test('news is told once, however often it is worked out and by however many; who has seen it is told it no more', async () => {
@@ -161,6 +174,64 @@ test('a letter goes through the server of mail once, whoever sends; one that is 
   expect(letters[0]).toContain('To: marit@hollin.example')
   expect(letters[0]?.replaceAll('=\n', '')).toMatch(/- Old Apples: open again after Granule 1\.\n/)
   expect(await waiting()).toEqual([])
+})
+
+test('a server of mail that does not answer holds up neither other letters nor forecasts, and no letter goes twice', async () => {
+  const [[alert]] = (await app.database.query('SELECT id FROM alert LIMIT 1')) as unknown as [[{ id: string }]]
+  const put = (n: number) =>
+    app.database.query(
+      'INSERT INTO outbox (id, site_id, person_id, digest, alerts, not_before) VALUES (UUID(), ?, ?, FALSE, JSON_ARRAY(?), ?)',
+      [at.siteId, place.person, alert.id, `2026-06-12 13:0${n}:00`],
+    )
+  await put(1)
+  await put(2)
+  letters = []
+  hangs = true
+  const told: string[] = []
+  const worker = new Worker(serving, pino({ level: 'silent' }), (siteId) => told.push(siteId))
+  worker.start()
+  await vi.waitFor(() => expect(hanging).toBeDefined(), 20_000)
+  expect(await sendDue(serving)).toBe(1)
+  expect(letters).toHaveLength(1)
+  told.length = 0
+  await app.database.query(
+    "INSERT INTO work (kind, subject, not_before) VALUES ('derive', ?, NOW(3)) ON DUPLICATE KEY UPDATE not_before = NOW(3)",
+    [at.siteId],
+  )
+  worker.look()
+  await vi.waitFor(() => expect(told).toContain(at.siteId), 20_000)
+  hanging?.destroy()
+  await worker.end()
+  expect(await waiting()).toHaveLength(1)
+  expect(letters).toHaveLength(1)
+}, 60_000)
+
+test('of an archived site nothing is told', async () => {
+  const other = await startSite(app, 'Terrace')
+  const there = { siteId: other.site.id }
+  const watch = done(
+    await app.call(
+      watches.create,
+      there,
+      { organismId: 'codling-moth', blockId: other.blockId, season: SEASON, biofix: null },
+      { person: other.person },
+    ),
+  )
+  const did = {
+    watchId: watch.id,
+    methodId: 'fallen-fruit',
+    startedAt: '2026-06-12T06:00:00Z',
+    weather: {},
+    note: '',
+    deviationReason: 'by hand',
+  }
+  done(await app.call(treatments.recordUnplanned, there, did as never, { person: other.person }))
+  await openAgain(watch.id, 'Granule T')
+  const { rowVersion } = done(await app.call(sites.list, {}, {}, { person: other.person })).find(({ id }) => id === there.siteId)!
+  const archived = done(await app.call(sites.archive, there, { archived: true, rowVersion }, { person: other.person }))
+  expect(await tellSite(serving, there.siteId)).toBe(0)
+  done(await app.call(sites.archive, there, { archived: false, rowVersion: archived.rowVersion }, { person: other.person }))
+  expect(await tellSite(serving, there.siteId)).toBe(1)
 })
 
 test('a calendar reads what lies two days ahead or more, on days of the site, until its link is ended', async () => {

@@ -1,7 +1,7 @@
 import type { Band, Site, WatchForecast } from '@bocado/contract'
 import { countDue, currentWindow, dayNumber, LIKELY_FROM, standardDay, urgencyOf, type AlertFacts, type WatchFacts } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
-import { blooming } from '../bloom/blooming.js'
+import { bloomingBySite } from '../bloom/blooming.js'
 import { listBloomRecords } from '../bloom/store.js'
 import { memberHoursAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
@@ -149,6 +149,9 @@ async function nightsAhead(deps: Deps, site: Site): Promise<AlertFacts['nights']
   const now = await clock.now(db)
   const nights: AlertFacts['nights'][number][] = []
   const blocks = await listBlocks(db, site.id)
+  // Most nights do not freeze.
+  let found: ReturnType<typeof bloomingBySite> | undefined
+  const flowering = (): ReturnType<typeof bloomingBySite> => (found ??= bloomingBySite(deps, site.id))
   for (const station of await listStations(db, site.id)) {
     const days = await history.daysOf(db, station, stationPosition(station, site))
     const first = standardDay(now.getTime(), station.utcOffsetMinutes)
@@ -160,10 +163,14 @@ async function nightsAhead(deps: Deps, site: Site): Promise<AlertFacts['nights']
       const share = freezes.length / members.length
       if (share === 0) continue
       const day = first + night
-      const flowers = new Set<string>()
-      for (const block of blocks.filter(({ follows }) => follows?.stationId === station.id))
-        for (const { name, from, until } of await blooming(deps, site.id, block.id))
-          if (from !== null && dayNumber(from) <= day && (until === null || dayNumber(until) >= day)) flowers.add(name)
+      const ofStation = new Set(blocks.filter(({ follows }) => follows?.stationId === station.id).map(({ id }) => id))
+      const flowers = new Set(
+        (await flowering())
+          .filter(({ blockId }) => ofStation.has(blockId))
+          .flatMap((one) => one.flowers)
+          .filter(({ from, until }) => from !== null && dayNumber(from) <= day && (until === null || dayNumber(until) >= day))
+          .map(({ name }) => name),
+      )
       nights.push({ stationId: station.id, station: station.name, day, share, flowers: [...flowers].join(', ') })
     }
   }

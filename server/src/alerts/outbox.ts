@@ -8,20 +8,22 @@ import { alertWords } from './words.js'
 const MOST_TRIES = 8
 /** Minutes until it is tried again, by how often it failed. */
 const BACK_OFF_MIN = [1, 5, 15, 60, 180] as const
-const AT_A_TIME = 20
 
-/** Takes what is due; nobody else gets it meanwhile. Whoever dies on the way leaves it to be tried again a little later. */
-export async function claimDue(tx: Transaction, now: Date): Promise<Row[]> {
-  const [rows] = await tx.query<Row[]>(
-    `SELECT * FROM outbox WHERE sent_at IS NULL AND not_before <= ? AND attempts < ? ORDER BY not_before LIMIT ${AT_A_TIME} FOR UPDATE SKIP LOCKED`,
+/**
+ * Takes the letter that has been due longest; nobody else gets it meanwhile. Whoever dies on the way leaves it to be tried again a little later:
+ * later than a server of mail may take to answer.
+ */
+export async function claimDue(tx: Transaction, now: Date): Promise<Row | undefined> {
+  const [[row]] = await tx.query<Row[]>(
+    `SELECT * FROM outbox WHERE sent_at IS NULL AND not_before <= ? AND attempts < ? ORDER BY not_before LIMIT 1 FOR UPDATE SKIP LOCKED`,
     [sqlInstant(isoInstant(now.getTime())), MOST_TRIES],
   )
-  for (const row of rows)
+  if (row)
     await tx.query('UPDATE outbox SET attempts = attempts + 1, not_before = ? WHERE id = ?', [
       later(now, row['attempts'] as number),
       row['id'],
     ])
-  return rows
+  return row
 }
 
 const later = (now: Date, attempts: number): string =>

@@ -66,53 +66,76 @@ const IN_FLOWER: readonly BloomRecord['event'][] = ['first-open', 'full-bloom']
 
 /** What flowers in or beside a block this season, as far as somebody has said that it grows there: plants of the log, and crops. */
 async function floweringIn(deps: Deps, siteId: string, blockId: string): Promise<Flowering[]> {
+  return (await floweringOf(deps, siteId))(blockId)
+}
+
+/** The same for any block of a site: what all have in common is worked out once. */
+async function floweringOf(deps: Deps, siteId: string): Promise<(blockId: string) => Promise<Flowering[]>> {
   const { db, clock } = deps
   const site = await getSite(db, clock, siteId)
   const blocks = await listBlocks(db, siteId)
-  const block = blocks.find(({ id }) => id === blockId)
-  if (!block) throw new HttpProblem(404, 'There is no such block at this site.')
   const [route, own, records] = await Promise.all([routePlants(db, siteId), ownPlants(db, siteId), listBloomRecords(db, siteId)])
-  const here = [
-    ...route
-      .filter((plant) => plant.blockId === blockId)
-      .map(({ plantId }) => ({ plantId, name: indicators.find(({ id }) => id === plantId)?.name ?? plantId, own: false })),
-    ...own.filter((plant) => plant.blockId === blockId).map(({ plantId, name }) => ({ plantId, name, own: true })),
-  ]
-  const planted = await cropsInFlower(deps, siteId, blockId)
-  if (here.length === 0) return planted
-  const at = await (await weatherOfBlocks(deps, site, site.season.start))(block)
-  const station = (await bloomsByStation(deps, site, blocks)).find(({ stationId }) => stationId === at.followed?.station.id)
-  const firstDay = dayNumber(site.season.start)
-  const written = here.map(({ plantId, name, own: isOwn }): Flowering => {
-    const seen = records.filter(
-      (r) => r.plantId === plantId && r.season === site.season.start && !r.notYet && (r.blockId === null || r.blockId === blockId),
-    )
-    const first = (events: readonly string[]): number | null => {
-      const days = seen.filter(({ event }) => events.includes(event)).map(({ seenFrom }) => dayNumber(seenFrom))
-      return days.length > 0 ? Math.min(...days) : null
-    }
-    const expected = (isOwn ? expectedOfOwn : expectedOfLibrary)(plantId, at, deps, station)
-    const on = (day: number | null): number | null => (day === null ? null : firstDay + Math.floor(day))
-    return {
-      plantId,
-      name,
-      ...flowerSpan({ opened: first(IN_FLOWER), ended: first(['end']) }, { from: on(expected.from), until: on(expected.until) }),
-    }
-  })
-  // The same plant may be told of by the log and by the calendar of the crop: what is known counts, and of two that are known both.
-  const known = new Set([...written, ...planted].flatMap(({ name, how }) => (how === 'unknown' ? [] : [name])))
-  return [...written, ...planted].filter(({ name, how }) => how !== 'unknown' || !known.has(name))
+  const once = <T>(make: () => Promise<T>): (() => Promise<T>) => {
+    let made: Promise<T> | undefined
+    return () => (made ??= make())
+  }
+  // Where nothing of the log grows, nobody needs them.
+  const weatherOf = once(() => weatherOfBlocks(deps, site, site.season.start))
+  const stations = once(() => bloomsByStation(deps, site, blocks))
+  return async (blockId) => {
+    const block = blocks.find(({ id }) => id === blockId)
+    if (!block) throw new HttpProblem(404, 'There is no such block at this site.')
+    const here = [
+      ...route
+        .filter((plant) => plant.blockId === blockId)
+        .map(({ plantId }) => ({ plantId, name: indicators.find(({ id }) => id === plantId)?.name ?? plantId, own: false })),
+      ...own.filter((plant) => plant.blockId === blockId).map(({ plantId, name }) => ({ plantId, name, own: true })),
+    ]
+    const planted = await cropsInFlower(deps, siteId, blockId)
+    if (here.length === 0) return planted
+    const at = await (await weatherOf())(block)
+    const station = (await stations()).find(({ stationId }) => stationId === at.followed?.station.id)
+    const firstDay = dayNumber(site.season.start)
+    const written = here.map(({ plantId, name, own: isOwn }): Flowering => {
+      const seen = records.filter(
+        (r) => r.plantId === plantId && r.season === site.season.start && !r.notYet && (r.blockId === null || r.blockId === blockId),
+      )
+      const first = (events: readonly string[]): number | null => {
+        const days = seen.filter(({ event }) => events.includes(event)).map(({ seenFrom }) => dayNumber(seenFrom))
+        return days.length > 0 ? Math.min(...days) : null
+      }
+      const expected = (isOwn ? expectedOfOwn : expectedOfLibrary)(plantId, at, deps, station)
+      const on = (day: number | null): number | null => (day === null ? null : firstDay + Math.floor(day))
+      return {
+        plantId,
+        name,
+        ...flowerSpan({ opened: first(IN_FLOWER), ended: first(['end']) }, { from: on(expected.from), until: on(expected.until) }),
+      }
+    })
+    // The same plant may be told of by the log and by the calendar of the crop: what is known counts, and of two that are known both.
+    const known = new Set([...written, ...planted].flatMap(({ name, how }) => (how === 'unknown' ? [] : [name])))
+    return [...written, ...planted].filter(({ name, how }) => how !== 'unknown' || !known.has(name))
+  }
 }
 
 /** What flowers in or beside a block this season, and when. */
 export const blooming = async (deps: Deps, siteId: string, blockId: string): Promise<Blooming[]> =>
-  (await floweringIn(deps, siteId, blockId)).map(({ plantId, name, from, until, how }) => ({
-    plantId,
-    name,
-    from: from === null ? null : civilDate(from),
-    until: until === null ? null : civilDate(until),
-    how,
-  }))
+  (await floweringIn(deps, siteId, blockId)).map(told)
+
+/** The same of all blocks of a site, each with its id. */
+export async function bloomingBySite(deps: Deps, siteId: string): Promise<{ blockId: string; flowers: Blooming[] }[]> {
+  const flowering = await floweringOf(deps, siteId)
+  const blocks = await listBlocks(deps.db, siteId)
+  return Promise.all(blocks.map(async ({ id }) => ({ blockId: id, flowers: (await flowering(id)).map(told) })))
+}
+
+const told = ({ plantId, name, from, until, how }: Flowering): Blooming => ({
+  plantId,
+  name,
+  from: from === null ? null : civilDate(from),
+  until: until === null ? null : civilDate(until),
+  how,
+})
 
 /** Names of what may be in flower in or beside a block on a day. */
 export async function inFlowerOn(deps: Deps, siteId: string, blockId: string, day: string): Promise<string[]> {

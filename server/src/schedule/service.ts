@@ -1,7 +1,6 @@
 import type { Arrangement, Job, ParsedInputOf, Schedule, schedule } from '@bocado/contract'
 import { civilDate, dayNumber, seasonLater } from '@bocado/core'
-import { listBlocks } from '../blocks/store.js'
-import { blooming } from '../bloom/blooming.js'
+import { bloomingBySite } from '../bloom/blooming.js'
 import { insertOnce, insertRow, restoreRow, updateRow, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -20,15 +19,11 @@ export async function readSchedule(deps: Deps, siteId: string, season: string): 
   const { db, clock } = deps
   const { today } = await getSite(db, clock, siteId)
   const end = civilDate(seasonLater(dayNumber(season), 1))
-  const [jobs, arrangements, blocks] = [
-    await listJobs(db, siteId, season, end),
-    await listArrangements(db, siteId),
-    await listBlocks(db, siteId),
-  ]
+  const [jobs, arrangements] = [await listJobs(db, siteId, season, end), await listArrangements(db, siteId)]
   const last = civilDate(dayNumber(today) + WEEKS_AHEAD * 7)
   const flowers: Schedule['flowers'] = []
-  for (const { id: blockId } of blocks)
-    for (const { name, from, until, how } of await blooming(deps, siteId, blockId)) {
+  for (const { blockId, flowers: all } of await bloomingBySite(deps, siteId))
+    for (const { name, from, until, how } of all) {
       // Of what nobody knows when it flowers nothing is told here: the plan of the day says so.
       if (how === 'unknown' || from === null || from > last || (until !== null && until < today)) continue
       flowers.push({ blockId, name, from, until: until === null || until > last ? last : until })

@@ -9,10 +9,11 @@ import { reading, writing, type Serving } from '../http/serving.js'
  */
 export async function sendDue(serving: Serving): Promise<number> {
   if (!canMail()) return 0
-  const now = await reading(serving, ({ db, clock }) => clock.now(db))
-  const claimed = await writing(serving, ({ db }) => claimDue(db, now))
   let sent = 0
-  for (const row of claimed) {
+  for (;;) {
+    const now = await reading(serving, ({ db, clock }) => clock.now(db))
+    const row = await writing(serving, ({ db }) => claimDue(db, now))
+    if (!row) return sent
     try {
       const letter = await reading(serving, ({ db }) => letterOf(db, row))
       const url = mailServer()
@@ -26,5 +27,4 @@ export async function sendDue(serving: Serving): Promise<number> {
       await writing(serving, ({ db }) => noteFailed(db, row, error instanceof Error ? error.message : String(error)))
     }
   }
-  return sent
 }

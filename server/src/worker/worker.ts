@@ -38,6 +38,7 @@ export class Worker {
   private clockAt = 0
   private sweptAt = 0
   private sentAt = 0
+  private sending: Promise<void> | undefined
   private toldAllAt = 0
   /** Sites of which it is worked out what to tell, with the time from which on. */
   private readonly tellFrom = new Map<string, number>()
@@ -145,9 +146,17 @@ export class Worker {
     }
     if (now - this.sentAt >= SEND_EVERY_MS) {
       this.sentAt = now
-      await sendDue(this.serving)
+      this.send()
     }
     return due !== undefined
+  }
+
+  /** Sends mail beside the work: a server of mail that does not answer keeps no forecast waiting. */
+  private send(): void {
+    this.sending ??= sendDue(this.serving)
+      .then(() => undefined)
+      .catch((error: unknown) => this.log.warn({ err: error as Error }, 'mail could not be sent; it is tried again soon'))
+      .finally(() => (this.sending = undefined))
   }
 
   /** Asks for what time brings: sites for which a new day has begun or hours have gone by, and what is older than it has to be kept. */

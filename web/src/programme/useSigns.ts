@@ -1,6 +1,7 @@
 import { endpoints } from '@bocado/contract'
 import { useMemo } from 'react'
-import { usePlaces, useRead } from '../api/hooks.js'
+import { useRead } from '../api/hooks.js'
+import { useBlockOf } from '../api/useBlockOf.js'
 import { useSite } from '../api/workplace.js'
 import { signsOf, type Signs } from '../band/programme.js'
 
@@ -11,13 +12,9 @@ export function useSigns(): Signs | null {
   const season = site.season.start
   const { data: records } = useRead(endpoints.bloom.records, { params, input: {} })
   const { data: plantings } = useRead(endpoints.crops.list, { params, input: { season } })
-  const { data: places } = usePlaces(site.id)
+  const blockOf = useBlockOf()
   return useMemo(() => {
-    if (!records || !plantings || !places) return null
-    const blockOf = (placeId: string): string => {
-      const parent = places.find(({ id }) => id === placeId)?.parentId
-      return parent ? blockOf(parent) : placeId
-    }
+    if (!records || !plantings || !blockOf) return null
     return signsOf(records, plantings, season, blockOf)
-  }, [records, plantings, places, season])
+  }, [records, plantings, blockOf, season])
 }

@@ -48,7 +48,9 @@ export function ScheduleScreen() {
   const site = useSite()
   const { isPast } = useSeasonChoice()
   const [search] = useSearchParams()
-  const here = useSchedule(search.get('from') ?? site.today)
+  const from = search.get('from') ?? ''
+  // An address may be typed by hand.
+  const here = useSchedule(Number.isNaN(Date.parse(from)) || !/^\d{4}-\d\d-\d\d$/.test(from) ? site.today : from)
   if (isPast)
     return (
       <Page>

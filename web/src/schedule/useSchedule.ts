@@ -1,6 +1,7 @@
 import { endpoints, type Block, type Method, type Organism, type Product } from '@bocado/contract'
 import { useMemo } from 'react'
 import { useProducts, useRead } from '../api/hooks.js'
+import { useBlockOf } from '../api/useBlockOf.js'
 import { useSite } from '../api/workplace.js'
 import { stepsDue } from '../band/programme.js'
 import { tasksOf, type Surroundings, type Task } from '../band/schedule.js'
@@ -44,14 +45,11 @@ export function useSchedule(from: string): ScheduleHere | null {
   const { data: products } = useProducts(site.id)
   const before = useUsesBefore()
   const signs = useSigns()
+  const blockOf = useBlockOf()
   const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !signs || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
-    const { band, blocks, places, organisms } = walked
-    const blockOf = (placeId: string): string => {
-      const parent = places.find(({ id }) => id === placeId)?.parentId
-      return parent ? blockOf(parent) : placeId
-    }
+    if (!walked || !signs || !blockOf || !schedule || !programmes || !plantings || !rules || !products || !methods) return null
+    const { band, blocks, organisms } = walked
     const last = f.nudge(from, SHOWN_DAYS - 1)
     const days = Array.from({ length: SHOWN_DAYS }, (_, i) => f.nudge(from, i))
     const all = tasksOf({
@@ -75,5 +73,5 @@ export function useSchedule(from: string): ScheduleHere | null {
       blocks,
       blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name,
     }
-  }, [walked, signs, schedule, programmes, plantings, rules, products, methods, before, site, f, from])
+  }, [walked, signs, blockOf, schedule, programmes, plantings, rules, products, methods, before, site, f, from])
 }

@@ -37,7 +37,7 @@ const Bar = styled.header`
   padding: 6px 14px 6px 20px;
   background: ${colour.bar};
   color: ${colour.onBar};
-  @media (max-width: 1180px) {
+  @media (max-width: 1279px) {
     flex-wrap: wrap;
   }
   @media ${PHONE} {

@@ -1,6 +1,7 @@
 import { endpoints, type Treatment } from '@bocado/contract'
 import { useMemo } from 'react'
 import { useProducts, useRead } from '../api/hooks.js'
+import { useBlockOf } from '../api/useBlockOf.js'
 import { useSite } from '../api/workplace.js'
 import { bloomKey, MORNING_DAYS, todayLines, type TodayLine } from '../band/today.js'
 import { stepsDue } from '../band/programme.js'
@@ -32,14 +33,11 @@ export function useMorning(): Morning | null {
   const { data: programmes } = useRead(endpoints.programmes.list, { params: { siteId: site.id }, input: {} })
   const { data: products } = useProducts(site.id)
   const signs = useSigns()
+  const blockOf = useBlockOf()
   const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !signs || !records || !programmes || !products || !methods) return null
-    const { band, blocks, places } = walked
-    const blockOf = (placeId: string): string => {
-      const parent = places.find(({ id }) => id === placeId)?.parentId
-      return parent ? blockOf(parent) : placeId
-    }
+    if (!walked || !signs || !blockOf || !records || !programmes || !products || !methods) return null
+    const { band, blocks } = walked
     const from = { ...walked, rows: band.watches, blockOf, today: site.today }
     const seen = new Set(
       records
@@ -61,5 +59,5 @@ export function useMorning(): Morning | null {
     const nameOf: NameOf = ({ productId, methodId }) =>
       products.find(({ id }) => id === productId)?.name ?? methods.find(({ id }) => id === methodId)?.name ?? ''
     return { walked, lines, closed, nameOf, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
-  }, [walked, signs, records, programmes, products, methods, site, f, now])
+  }, [walked, signs, blockOf, records, programmes, products, methods, site, f, now])
 }

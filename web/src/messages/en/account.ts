@@ -69,7 +69,7 @@ export const account = {
   'settings.dates.mdy': 'month first, Jun 12',
   'kept.title': 'What is kept of you',
   'kept.text':
-    'Your name, what you are at each site and your licence, so that it is known who may do what; what you recorded and changed, with your name, since a record says who made it; where you signed in, for 90 days after, so that you and who leads can see it. Photos keep no position and no maker. Your way is kept only where you take it up for a search, and stands with that search; nobody’s steps are followed otherwise.',
+    'Your name, what you are at each site and your licence, so that it is known who may do what; what you recorded and changed, with your name, since a record says who made it; where you signed in, for 90 days after, so that you and who leads can see it; a mail address, where you want alerts by mail, and when your calendar’s link was made. Photos keep no position and no maker. Your way is kept only where you take it up for a search, and stands with that search; nobody’s steps are followed otherwise.',
   'kept.end':
     'When you leave, an owner of the site can put a number in place of your name. Records of treatments keep it where law asks who did them.',
   'kept.file': 'All of it as a file',
