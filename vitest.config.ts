@@ -46,7 +46,7 @@ export default defineConfig({
       },
       ...(process.env['BOCADO_LONG'] ? [long] : []),
     ],
-    reporters: ['default', 'json'],
+    reporters: ['default', 'json', './scripts/reportFaults.mjs'],
     outputFile: { json: '.data/test-report.json' },
   },
 })

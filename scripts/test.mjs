@@ -63,10 +63,14 @@ const reports = []
 /** One run of vitest with a report of its own; true where all passed. */
 function vitest(name, args, env) {
   const report = join(dataRoot, `test-report-${reports.length}.json`)
-  rmSync(report, { force: true })
+  const faults = `${report}.faults`
+  for (const old of [report, faults]) rmSync(old, { force: true })
   reports.push(report)
   try {
-    run(name, process.execPath, [tool('vitest/vitest.mjs'), 'run', `--outputFile.json=${report}`, ...args], env)
+    run(name, process.execPath, [tool('vitest/vitest.mjs'), 'run', `--outputFile.json=${report}`, ...args], {
+      ...env,
+      BOCADO_TEST_FAULTS: faults,
+    })
     return true
   } catch {
     return false
@@ -84,6 +88,8 @@ function closingLine() {
     for (const test of failed)
       console.log(`FAILED ${relative(root, file.name)}: ${test.fullName}\n${test.failureMessages.join('\n').slice(0, 1500)}`)
   }
+  for (const faults of reports.map((report) => `${report}.faults`).filter(existsSync))
+    for (const fault of JSON.parse(readFileSync(faults, 'utf8'))) console.log(`FAILED ${fault}`)
   console.log(`${sum('numPassedTests')} passed, ${sum('numFailedTests')} failed`)
 }
 
