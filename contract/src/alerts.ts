@@ -2,7 +2,20 @@ import { z } from 'zod'
 import { civilDateSchema, id, instantSchema } from './common.js'
 import { endpoint } from './endpoint.js'
 
-export const alertKinds = ['opens', 'peak', 'closes', 'infection', 'hours', 'frost', 'entry', 'count', 'bloom', 'silent'] as const
+export const alertKinds = [
+  'opens',
+  'peak',
+  'closes',
+  'infection',
+  'hours',
+  'frost',
+  'entry',
+  'count',
+  'bloom',
+  'silent',
+  'order',
+  'keeps',
+] as const
 
 export const alertSchema = z.object({
   id,

@@ -11,6 +11,7 @@ import { flags } from './flags.js'
 import { ground } from './ground.js'
 import { harvests } from './harvests.js'
 import { helping } from './helping.js'
+import { living } from './living.js'
 import { library } from './library.js'
 import { outcomes } from './outcomes.js'
 import { programmes } from './programmes.js'
@@ -19,6 +20,7 @@ import { schedule } from './schedule.js'
 import { rules } from './rules.js'
 import { phones } from './phones.js'
 import { places } from './places.js'
+import { prevention } from './prevention.js'
 import { privacy } from './privacy.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
@@ -57,6 +59,8 @@ export const endpoints = {
   outcomes,
   programmes,
   schedule,
+  prevention,
+  living,
   alerts,
   rules,
   devices,

@@ -61,7 +61,20 @@ export const methodSchema = z.object({
   /** It comes as a product with a label. */
   product: z.boolean(),
   /** Strains, species, lures or groups, each for its own kinds only. */
-  strains: z.array(z.object({ id: z.string(), name: z.string(), what: z.string(), soilFloor: quantitySchema.optional() })),
+  strains: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      what: z.string(),
+      soilFloor: quantitySchema.optional(),
+      airFloor: quantitySchema.optional(),
+      ceiling: quantitySchema.optional(),
+    }),
+  ),
+  /** It lives: it is ordered for its day, and needs its warmth. */
+  living: z.boolean(),
+  airFloor: quantitySchema.optional(),
+  ceiling: quantitySchema.optional(),
   what: z.string(),
   steps: z.array(z.object({ do: z.string(), within: z.string().optional() })),
   materials: z.array(z.string()),

@@ -117,6 +117,8 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   rules: { reads: 'look', writes: 'lead' },
   programmes: { reads: 'look', writes: 'tend' },
   schedule: { reads: 'look', writes: 'tend' },
+  prevention: { reads: 'look', writes: 'tend' },
+  living: { reads: 'look', writes: 'tend', but: { readSoil: 'observe', removeReading: 'observe', restoreReading: 'observe' } },
   alerts: { reads: 'look', writes: 'look', but: { inbox: 'signed-in' } },
   devices: { reads: 'device', writes: 'device' },
   demo: { reads: 'nothing', writes: 'signed-in' },

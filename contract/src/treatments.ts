@@ -129,6 +129,9 @@ export const productSchema = z.object({
   soilMinC: z.number().nullable(),
   /** An organic certificate allows it; null: nobody said. */
   organic: z.boolean().nullable(),
+  /** Of what is living: days from order to delivery, and for which it keeps once it is there; null where nobody said. */
+  orderDays: z.int().nullable(),
+  keepsDays: z.int().nullable(),
   /** Every site of the holding has it on its shelf. */
   shared: z.boolean(),
   rowVersion,
@@ -205,6 +208,8 @@ const productFields = z.object({
   burns: z.array(z.string().trim().min(2).max(80)).max(50).default([]),
   cropStages: z.string().trim().max(300, { error: 'use at most 300 characters' }).default(''),
   soilMinC: number('the lowest soil temperature on the label', -5, 40, '°C').nullable().default(null),
+  orderDays: wholeOf('the days from order to delivery', 0, 120),
+  keepsDays: wholeOf('the days for which it keeps', 0, 365),
   organic: z.boolean().nullable().default(null),
   shared: z.boolean().default(false),
 })

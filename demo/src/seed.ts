@@ -50,6 +50,7 @@ import {
   PLANTINGS,
   PARTS,
   COPPER,
+  RELEASE,
   DEMO_NOW,
   IDENTITY,
   KEPT_FORECAST_DAYS,
@@ -359,6 +360,14 @@ async function seed(deps: Deps): Promise<void> {
     lead,
     deps,
     endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' }),
+  )
+  const nematodes = products.find(({ name }) => name === RELEASE.product)
+  const gnats = watched.get(`${RELEASE.organism} ${RELEASE.block}`)
+  if (!nematodes || !gnats) throw new Error('what is to be put out has no watch or stands on no shelf')
+  await planTreatment(
+    lead,
+    deps,
+    endpoints.treatments.plan.input.parse({ watchId: gnats, productId: nematodes.id, plannedOn: RELEASE.plannedOn, note: '' }),
   )
   const copper = products.find(({ name }) => name === COPPER.product)
   const vines = watched.get(`${COPPER.organism} ${COPPER.block}`)

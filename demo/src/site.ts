@@ -306,6 +306,8 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     preHarvestDays: 0,
     bees: 'none-stated',
     protection: 'gloves; moist soil, no sun on them',
+    orderDays: 4,
+    keepsDays: 14,
   },
 ]
 
@@ -385,6 +387,14 @@ export const STORY = {
     { countedOn: '2026-06-05', block: 3.4, check: 3.1 },
     { countedOn: '2026-06-12', block: 2.4, check: 8.5 },
   ],
+} as const
+
+/** Something living that is planned and has to be ordered. */
+export const RELEASE = {
+  product: 'Furrow nematodes (Steinernema feltiae)',
+  organism: 'fungus-gnats',
+  block: 'Glass Two',
+  plannedOn: '2026-06-19',
 } as const
 
 /** What came in this season. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { monthSchema, provenance } from './provenance.js'
-import { damageDrawings, hours, lookAlikeStatus, plantParts, signKinds } from './vocabulary.js'
+import { cropStages, damageDrawings, hours, lookAlikeStatus, plantParts, signKinds } from './vocabulary.js'
 
 const words = z.string().min(3)
 const list = z.array(words)
@@ -50,6 +50,24 @@ export const aboutSchema = z.strictObject({
     degrees: z.array(z.number().gt(0).max(100)).min(3),
   }),
   look: z.strictObject({ where: words, hour: words }),
+  /**
+   * Between which stages of a crop that is sown or planted anew each year it comes to it or harms it, and which of its own stages do: what a
+   * date of sowing can keep apart.
+   */
+  meets: z
+    .array(
+      z.strictObject({
+        /** Crops of the library. */
+        crops: z.array(id).min(1),
+        from: z.enum(cropStages),
+        until: z.enum(cropStages),
+        stages: z.array(id).min(1),
+        /** It winters in the soil where the crop grew: a cover over the same ground shuts it in. */
+        wintersThere: z.boolean(),
+        ...provenance,
+      }),
+    )
+    .default([]),
   /** Methods, the stages that each reaches, and by which of its strains or species where it has any. */
   reach: z
     .array(z.strictObject({ method: id, stages: z.array(id).min(1), strains: z.array(id).min(1).optional(), note: words.optional() }))

@@ -72,7 +72,7 @@ const STAND_IN = {
 }
 
 function within(node: Json, name: string, basis: string | undefined, bases: Bases): Json {
-  if (Array.isArray(node)) return node.map((inner) => within(inner, name === 'varieties' ? name : '', basis, bases))
+  if (Array.isArray(node)) return node.map((inner) => within(inner, LISTED.has(name) ? name : '', basis, bases))
   const unit = UNIT_OF[name]
   if (typeof node === 'number') return unit ? figure({ value: node }, unit, basis, bases) : node
   if (node === null || typeof node !== 'object') return node
@@ -85,11 +85,15 @@ function within(node: Json, name: string, basis: string | undefined, bases: Base
   return stated && inner['confidence'] === undefined ? { ...inner, ...pick(basisOf(held, bases), stated) } : inner
 }
 
+/** Lists of statements, each of which carries what it rests on itself. */
+const LISTED: ReadonlySet<string> = new Set(['varieties', 'meets'])
+
 const STATEMENTS: Readonly<Record<string, readonly string[]>> = {
   heat: ['confidence', 'source'],
   infection: ['confidence', 'source'],
   usual: ['confidence', 'region', 'source'],
   varieties: ['confidence', 'region', 'source'],
+  meets: ['confidence', 'region', 'source'],
   hours: ['confidence', 'region', 'source'],
 }
 

@@ -24,8 +24,12 @@ export const cropSchema = z
       .min(2),
     /** Between which stages it is in flower; null where it is gathered before. */
     flowers: z.strictObject({ from: stage, until: stage }).nullable(),
+    /** Whether a light frost ends it, or it stands one; asked of annuals. */
+    frost: z.enum(['kills', 'bears']).optional(),
+    /** Stage from which it must stand open to bees or wind, so that a cover comes off. */
+    openFrom: stage.optional(),
   })
-  .superRefine(({ stages, flowers }, ctx) => {
+  .superRefine(({ stages, flowers, lives, frost, openFrom }, ctx) => {
     const at = new Map(stages.map(({ id }, i) => [id, i]))
     for (const [i, { id, after }] of stages.entries())
       for (const { stage: base, days } of after) {
@@ -35,6 +39,8 @@ export const cropSchema = z
       }
     if (flowers && !(at.has(flowers.from) && at.has(flowers.until)))
       ctx.addIssue({ code: 'custom', message: 'flowers between stages it does not have' })
+    if (openFrom && !at.has(openFrom)) ctx.addIssue({ code: 'custom', message: 'stands open from a stage it does not have' })
+    if (lives === 'annual' && frost === undefined) ctx.addIssue({ code: 'custom', message: 'says whether frost ends it' })
   })
 export type Crop = z.infer<typeof cropSchema>
 

@@ -421,3 +421,21 @@ describe('crops', () => {
         if (i > 0 && !['planted', 'sown'].includes(id)) expect(after.length, `${name}, ${id}, ${lives}`).toBeGreaterThan(0)
   })
 })
+
+test('what a date of sowing keeps apart is said between stages that the crop has, by stages that the organism has', () => {
+  for (const { name, about, stages } of organisms)
+    for (const { crops: met, from, until, stages: comes } of about.meets)
+      for (const id of met) {
+        const crop = crops.find((one) => one.id === id)
+        expect(crop?.lives, `${name}: ${id}`).toBe('annual')
+        const order = crop!.stages.map((stage) => stage.id)
+        expect(order, `${name}: ${id}`).toEqual(expect.arrayContaining([from, until]))
+        expect(order.indexOf(from), `${name}: ${id}`).toBeLessThan(order.indexOf(until))
+        for (const stage of comes)
+          expect(
+            stages.map((one) => one.id),
+            name,
+          ).toContain(stage)
+      }
+  expect(organisms.filter(({ about }) => about.meets.length > 0).length).toBeGreaterThanOrEqual(18)
+})

@@ -21,9 +21,16 @@ export const methodSchema = z.strictObject({
         what: words,
         /** Lowest soil temperature at which it works. */
         soilFloor: quantitySchema.optional(),
+        /** Lowest air temperature, as the mean of a day, and the highest of its medium at which it lives. */
+        airFloor: quantitySchema.optional(),
+        ceiling: quantitySchema.optional(),
       }),
     )
     .default([]),
+  /** It lives: it is ordered for its day, looked at when it comes, and needs its warmth; without strains its bounds stand here. */
+  living: z.boolean().default(false),
+  airFloor: quantitySchema.optional(),
+  ceiling: quantitySchema.optional(),
   what: z.string().min(15),
   /** In their order; `within` is the time in which a step has to follow. */
   steps: z.array(z.strictObject({ do: words, within: words.optional() })).min(2),

@@ -18,6 +18,7 @@ import { cropRoutes } from './crops/routes.js'
 import { harvestRoutes } from './harvests/routes.js'
 import { alertRoutes } from './alerts/routes.js'
 import { programmeRoutes } from './programmes/routes.js'
+import { preventionRoutes } from './prevention/routes.js'
 import { scheduleRoutes } from './schedule/routes.js'
 import { ruleRoutes } from './rules/routes.js'
 import { placeRoutes } from './places/routes.js'
@@ -28,6 +29,7 @@ import { HttpProblem, toProblem } from './http/problems.js'
 import { readFirst } from './http/readFirst.js'
 import type { Serving } from './http/route.js'
 import { helpingRoutes } from './helping/routes.js'
+import { livingRoutes } from './living/routes.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { packageRoutes } from './package/routes.js'
@@ -99,6 +101,8 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     harvestRoutes,
     programmeRoutes,
     scheduleRoutes,
+    preventionRoutes,
+    livingRoutes,
     alertRoutes,
     ruleRoutes,
     cropRoutes,

@@ -76,6 +76,8 @@ beforeAll(async () => {
   const plantEventId = done(await app.call(places.addEvent, at, happening, as)).id
   const looked = { placeId: place.blockId, organismId: 'himalayan-balsam', lookedOn: '2026-06-01', first: 4, second: 5, both: 3 }
   const secondLookId = done(await app.call(endpoints.flags.addSecondLook, at, looked, as)).id
+  const soil = { placeId: place.blockId, readOn: '2026-06-10', celsius: 14 }
+  const readingId = done(await app.call(endpoints.living.readSoil, at, soil, as)).id
   const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
   const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
   const aerialId = done(await app.call(ground.addImage, at, { name: 'from above', jpeg, ...corners }, as)).id
@@ -83,6 +85,7 @@ beforeAll(async () => {
     arrivalId,
     plantEventId,
     secondLookId,
+    readingId,
     aerialId,
     findId,
     ruleId,

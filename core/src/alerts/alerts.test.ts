@@ -4,7 +4,17 @@ import { alertsOf, hoursUntilDigest, hoursUntilLoud, isQuiet, type AlertFacts, t
 
 const TODAY = 20_616
 const NOW = TODAY * 24 * 3600 * 1000 + 14 * 3600 * 1000
-const nothing: AlertFacts = { today: TODAY, now: NOW, watches: [], done: [], planned: [], blooms: [], stations: [], nights: [] }
+const nothing: AlertFacts = {
+  today: TODAY,
+  now: NOW,
+  watches: [],
+  done: [],
+  planned: [],
+  blooms: [],
+  stations: [],
+  nights: [],
+  supplies: [],
+}
 const watch = (change: Partial<WatchFacts>): WatchFacts => ({
   id: 'w',
   name: 'Codling moth',
@@ -56,6 +66,15 @@ describe('what is told', () => {
     expect([done(-1), done(1), done(25)]).toEqual([[], ['entry d'], []])
     const bloom = (late: number) => keys({ blooms: [{ id: 'elder full', name: 'Elder', late: TODAY - late }] })
     expect([bloom(3), bloom(4), bloom(17), bloom(18)]).toEqual([[], ['bloom elder full'], ['bloom elder full'], []])
+    const order = (by: number | null, until: number | null) =>
+      keys({ supplies: [{ id: 't', name: 'Nematodes', place: 'Bay 2', orderBy: by, usableUntil: until }] })
+    expect([order(TODAY + 4, null), order(TODAY + 3, null), order(TODAY - 1, null), order(TODAY - 2, null)]).toEqual([
+      [],
+      [`order t ${TODAY + 3}`],
+      [`order t ${TODAY - 1}`],
+      [],
+    ])
+    expect([order(null, TODAY + 2), order(null, TODAY + 1), order(null, TODAY - 1)]).toEqual([[], [`keeps t ${TODAY + 1}`], []])
     const night = (share: number, flowers: string) =>
       keys({ nights: [{ stationId: 's', station: 'Bench', day: TODAY + 1, share, flowers }] })
     expect([night(0.2, 'apple'), night(0.3, ''), night(0.3, 'apple')]).toEqual([[], [], [`frost s ${TODAY + 1}`]])

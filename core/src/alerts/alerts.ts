@@ -4,7 +4,20 @@ import type { Urgency } from '../forecast/urgency.js'
 import type { CountReason } from '../sampling/due.js'
 import { hoursBetween } from '../time/index.js'
 
-export const alertKinds = ['opens', 'peak', 'closes', 'infection', 'hours', 'frost', 'entry', 'count', 'bloom', 'silent'] as const
+export const alertKinds = [
+  'opens',
+  'peak',
+  'closes',
+  'infection',
+  'hours',
+  'frost',
+  'entry',
+  'count',
+  'bloom',
+  'silent',
+  'order',
+  'keeps',
+] as const
 export type AlertKind = (typeof alertKinds)[number]
 
 /** Something that somebody wants to be told of, once. */
@@ -44,6 +57,8 @@ export interface AlertFacts {
   /** Blooms of which nobody wrote down that they came, with the last day on which they were expected. */
   blooms: readonly { id: string; name: string; late: number }[]
   stations: readonly { id: string; name: string; silentSince: string | null }[]
+  /** Living materials that are planned: the last day to order what is not ordered yet, and the last on which what is there can be put out. */
+  supplies: readonly { id: string; name: string; place: string; orderBy: number | null; usableUntil: number | null }[]
   /** Nights ahead with the share of the forecast in which it freezes, and what flowers then. */
   nights: readonly { stationId: string; station: string; day: number; share: number; flowers: string }[]
 }
@@ -57,6 +72,10 @@ export const BLOOM_LATE_DAYS = 3
 export const BLOOM_GONE_BY_DAYS = 14
 /** Share of the forecast from which a frost is told. */
 export const FROST_SHARE = 0.3
+/** That something has to be ordered is told so many days ahead. */
+export const ORDER_AHEAD_DAYS = 3
+/** That something living keeps no longer is told so many days ahead. */
+export const KEEPS_AHEAD_DAYS = 1
 /** A re-entry that ended longer ago is no news, in hours. */
 export const ENTRY_NEWS_HOURS = 24
 
@@ -112,7 +131,7 @@ function ofWatch(facts: WatchFacts, today: number): Alert[] {
  *
  * @returns watch by watch, then deeds, blooms, stations and nights
  */
-export function alertsOf({ today, now, watches, done, planned, blooms, stations, nights }: AlertFacts): Alert[] {
+export function alertsOf({ today, now, watches, done, planned, blooms, stations, nights, supplies }: AlertFacts): Alert[] {
   return [
     ...watches.flatMap((facts) => ofWatch(facts, today)),
     ...done
@@ -139,6 +158,18 @@ export function alertsOf({ today, now, watches, done, planned, blooms, stations,
         ? []
         : [{ key: `silent ${id} ${silentSince}`, kind: 'silent', about: today, urgent: false, says: { name, since: silentSince } }],
     ),
+    ...supplies.flatMap(({ id, name, place, orderBy, usableUntil }): Alert[] => {
+      const of = (kind: 'order' | 'keeps', about: number): Alert => ({
+        key: `${kind} ${id} ${about}`,
+        kind,
+        about,
+        urgent: false,
+        says: { name, place, by: about },
+      })
+      const orders = orderBy !== null && today >= orderBy - ORDER_AHEAD_DAYS && today <= orderBy + 1
+      const ends = usableUntil !== null && today >= usableUntil - KEEPS_AHEAD_DAYS && today <= usableUntil
+      return [...(orders ? [of('order', orderBy)] : []), ...(ends ? [of('keeps', usableUntil)] : [])]
+    }),
     ...nights
       .filter(({ share, flowers, day }) => share >= FROST_SHARE && flowers !== '' && day >= today)
       .map(({ stationId, station, day, share, flowers }): Alert => ({

@@ -1,4 +1,4 @@
-import type { Band, Site, WatchForecast } from '@bocado/contract'
+import type { Band, Site, Treatment, WatchForecast } from '@bocado/contract'
 import { countDue, currentWindow, dayNumber, LIKELY_FROM, standardDay, urgencyOf, type AlertFacts, type WatchFacts } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import { bloomingBySite } from '../bloom/blooming.js'
@@ -7,6 +7,7 @@ import { memberHoursAhead } from '../forecasts/service.js'
 import type { Deps } from '../http/route.js'
 import { routePlants } from '../library/route.js'
 import { getSite } from '../sites/service.js'
+import { livingAt } from '../living/service.js'
 import { hoursOfWatch } from '../treatments/hours.js'
 import { getBand } from '../watches/band.js'
 import { listWatches, organismOf } from '../watches/store.js'
@@ -48,6 +49,7 @@ export async function alertFacts(deps: Deps, siteId: string): Promise<{ site: Si
         silentSince: silent ? lastHour : null,
       })),
       nights: await nightsAhead(deps, site),
+      supplies: await suppliesAhead(deps, siteId, deeds),
     },
   }
 }
@@ -123,6 +125,22 @@ export function longestRun(usable: readonly boolean[]): { from: number; until: n
     }
   }
   return best
+}
+
+/** Orders of what is living that are to go out, and what is there and keeps only so long. */
+async function suppliesAhead(
+  deps: Deps,
+  siteId: string,
+  deeds: readonly Pick<Treatment, 'id' | 'placeName'>[],
+): Promise<AlertFacts['supplies']> {
+  const { planned } = await livingAt(deps, siteId)
+  return planned.map(({ treatmentId, name, orderBy, usableUntil, state }) => ({
+    id: treatmentId,
+    name,
+    place: deeds.find(({ id }) => id === treatmentId)?.placeName ?? '',
+    orderBy: orderBy !== null && (state === 'order' || state === 'late') ? dayNumber(orderBy) : null,
+    usableUntil: usableUntil !== null && state === 'there' ? dayNumber(usableUntil) : null,
+  }))
 }
 
 /** Blooms on the walk that were expected and of which nobody has written anything this season. */

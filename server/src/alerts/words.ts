@@ -29,6 +29,8 @@ export function alertWords({ kind, says, about }: Alert): string {
     count: `${name}, ${place}: a count is due.`,
     bloom: `${name}: expected, and nobody has written that it came.`,
     silent: `${name}: the station has sent nothing for hours.`,
+    order: `${name}, ${place}: order by ${day}, so that it is there in time.`,
+    keeps: `${name}, ${place}: keeps until ${day}; put it out, or it dies.`,
   }
   return words[kind]
 }

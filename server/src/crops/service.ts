@@ -181,6 +181,27 @@ function beforeIt(
   })
 }
 
+/** What stood or stands anywhere at a site, each until its last day. */
+export async function standsOf(
+  db: Queryable,
+  site: Pick<Site, 'id' | 'latitude'>,
+): Promise<{ placeId: string; crop: string; from: string; until: string }[]> {
+  return (await listPlantings(db, site.id)).flatMap((planting) => {
+    const until = lastDay(site, planting)
+    return until === null ? [] : [{ placeId: planting.placeId, crop: planting.crop, from: planting.standsFrom, until }]
+  })
+}
+
+/** Of each planting of the season that runs the day by which its last harvest is over: as it was seen or cleared, else the latest that is expected. */
+export async function lastHarvests(deps: Reading, site: Pick<Site, 'id'>): Promise<{ placeId: string; until: string }[]> {
+  const { plantings } = await calendarOf(deps, site.id)
+  return plantings.flatMap(({ placeId, standsUntil, dated: { stages } }) => {
+    const last = stages.find(({ stage }) => stage === 'last-harvest')
+    const until = standsUntil ?? last?.seen?.on ?? last?.expected?.until
+    return until === undefined ? [] : [{ placeId, until }]
+  })
+}
+
 /** What of the crops may flower in or beside a block this season, for bees; days as day numbers. */
 export async function cropsInFlower(
   deps: Deps,

@@ -60,6 +60,8 @@ export type Editable =
   | 'programme'
   | 'job'
   | 'arrangement'
+  | 'supply'
+  | 'soil_reading'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -109,6 +111,8 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   programme: 'treatments',
   job: 'treatments',
   arrangement: 'treatments',
+  supply: 'treatments',
+  soil_reading: 'site',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

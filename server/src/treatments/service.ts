@@ -74,6 +74,8 @@ const productColumns = async (w: Write, input: ProductInput) => ({
   crop_stages: input.cropStages,
   soil_min_c: input.soilMinC,
   organic: input.organic,
+  order_days: input.orderDays,
+  keeps_days: input.keepsDays,
 })
 
 async function actionColumns(w: Write, input: ProductInput) {

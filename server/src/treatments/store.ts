@@ -53,6 +53,8 @@ const productOf = (row: Row): Product => ({
   cropStages: row['crop_stages'] as string,
   soilMinC: row['soil_min_c'] as number | null,
   organic: row['organic'] === null ? null : Boolean(row['organic']),
+  orderDays: row['order_days'] as number | null,
+  keepsDays: row['keeps_days'] as number | null,
   shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
@@ -112,6 +114,8 @@ const NOT_SAID = {
   cropStages: '',
   soilMinC: null,
   organic: null,
+  orderDays: null,
+  keepsDays: null,
 }
 
 /** What was kept of a method when it was done by hand. */

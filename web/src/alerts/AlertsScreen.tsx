@@ -54,6 +54,8 @@ function pathOf({ kind, watchId }: Alert, siteId: string): string {
     frost: 'weather',
     hours: 'treatments',
     entry: 'treatments',
+    order: 'schedule',
+    keeps: 'schedule',
   }
   return `/sites/${siteId}/${screens[kind] ?? 'today'}`
 }

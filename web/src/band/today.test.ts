@@ -1,4 +1,4 @@
-import type { BloomForecast, WatchForecast } from '@bocado/contract'
+import type { BloomForecast, Living, WatchForecast } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
 import { bloomKey, notShown, opensSoon, restsOn, todayLines, type TodayLine } from './today.js'
 import type { Errand } from './walk.js'
@@ -69,6 +69,25 @@ describe('a deed', () => {
     expect(said(lines({ rows: [row({ treatments: [deed('2026-06-20')] })] }))).toEqual([])
     expect(said(lines({ rows: [row({ treatments: [deed('2026-06-01')] })] }))).toEqual(['deed 2026-06-01'])
     expect(said(lines({ rows: [row({ treatments: [deed('2026-06-01', { day: '2026-06-01' })] })] }))).toEqual([])
+  })
+})
+
+describe('an order of something living', () => {
+  const supply = (state: Living['state'], change: Partial<Living> = {}): Living =>
+    ({ treatmentId: 'd2026-06-18', state, orderBy: '2026-06-13', usableUntil: null, supply: null, ...change }) as Living
+  const rows = [row({ treatments: [deed('2026-06-18')] })]
+  const of = (living: Living) => said(lines({ rows, living: [living] })).filter((one) => one.startsWith('supply'))
+
+  test('stands by its last day, when it should be there, and until somebody looked at it', () => {
+    expect(of(supply('order'))).toEqual(['supply 2026-06-13'])
+    expect(of(supply('late', { orderBy: '2026-06-10' }))).toEqual(['supply 2026-06-10'])
+    expect(of(supply('ordered'))).toEqual([])
+    expect(of(supply('due'))).toEqual(['supply 2026-06-12'])
+    const there = { usableUntil: '2026-06-19', supply: { alive: null } as Living['supply'] }
+    expect(of(supply('there', there))).toEqual(['supply 2026-06-19'])
+    expect(of(supply('there', { ...there, supply: { alive: 0.9 } as Living['supply'] }))).toEqual([])
+    expect(of(supply('dead'))).toEqual(['supply 2026-06-12'])
+    expect(of(supply('unknown', { orderBy: null }))).toEqual([])
   })
 })
 

@@ -1,15 +1,15 @@
-import type { BloomForecast, Treatment, WatchForecast } from '@bocado/contract'
+import type { BloomForecast, Living, Treatment, WatchForecast } from '@bocado/contract'
 import { civilDate, currentWindow, dayNumber, urgencyOf } from '@bocado/core'
 import type { StepDue } from './programme.js'
 import type { Errand } from './walk.js'
 
 /** On what a line of the morning rests. */
-export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'arrivals' | 'programme'
+export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'arrivals' | 'programme' | 'supply'
 
 /** Something of the morning: what has to be done, decided or looked at, where, by when, and on what that rests. */
 export interface TodayLine {
   id: string
-  kind: 'deed' | 'step' | 'decide' | 'bloom' | 'months' | Errand['kind']
+  kind: 'deed' | 'step' | 'decide' | 'bloom' | 'months' | 'supply' | Errand['kind']
   /** Civil day by which. */
   due: string
   /** Empty where it is of the whole site. */
@@ -22,8 +22,11 @@ export interface TodayLine {
   /** Of one block, known by months alone: whoever is there looks at all of them. */
   rows?: WatchForecast[]
   blooms?: BloomForecast[]
+  living?: Living
 }
 
+/** An order is pressing so many days before its last one. */
+const ORDERS_AHEAD_DAYS = 3
 /** Days ahead of which a morning speaks. */
 export const MORNING_DAYS = 7
 /** A bloom is looked for from so many days before its early date on. */
@@ -86,6 +89,24 @@ function bloomsOf(blooms: readonly BloomForecast[], season: string, today: strin
   return due.length === 0 ? [] : [{ id: 'blooms', kind: 'bloom', due: today, blockId: '', restsOn: 'bloom', blooms: due }]
 }
 
+/** Orders of what is living: to be sent, looked for, looked at, or put out before it dies. */
+function suppliesOf(rows: readonly WatchForecast[], living: readonly Living[], today: string): TodayLine[] {
+  return living.flatMap((one): TodayLine[] => {
+    const row = rows.find(({ treatments }) => treatments.some(({ id }) => id === one.treatmentId))
+    const { state, orderBy, usableUntil, supply } = one
+    const due =
+      state === 'order' || state === 'late'
+        ? orderBy
+        : state === 'due' || state === 'dead' || state === 'stale'
+          ? today
+          : state === 'there' && supply?.alive === null
+            ? (usableUntil ?? today)
+            : null
+    if (!row || due === null) return []
+    return [{ id: `supply ${one.treatmentId}`, kind: 'supply', due, blockId: row.watch.blockId, restsOn: 'supply', row, living: one }]
+  })
+}
+
 /** Counts that only months ask for are one look for each block: whoever is there sees all of them. */
 function byBlock(lines: readonly TodayLine[]): TodayLine[] {
   const isLook = ({ kind, restsOn: rests, row }: TodayLine): boolean => kind === 'count' && rests === 'months' && row !== undefined
@@ -104,7 +125,7 @@ function byBlock(lines: readonly TodayLine[]): TodayLine[] {
 export const bloomKey = ({ plant, event }: { plant: string; event: string }): string => `${plant} ${event}`
 
 /** What is looked at in the order of a morning: deeds before decisions, those before what is looked at. */
-const ORDER: readonly TodayLine['kind'][] = ['deed', 'step', 'decide', 'count', 'arrival', 'trap', 'flags', 'months', 'bloom']
+const ORDER: readonly TodayLine['kind'][] = ['deed', 'supply', 'step', 'decide', 'count', 'arrival', 'trap', 'flags', 'months', 'bloom']
 
 const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = { count: 'counts', trap: 'traps', flags: 'flags', arrival: 'arrivals' }
 
@@ -114,6 +135,7 @@ export function todayLines(p: {
   errands: readonly Errand[]
   /** Steps of followed programmes that come up. */
   steps?: readonly StepDue[]
+  living?: readonly Living[]
   blooms: readonly BloomForecast[]
   /** Blooms that were seen this season, by `bloomKey`. */
   seen: ReadonlySet<string>
@@ -123,6 +145,7 @@ export function todayLines(p: {
   const until = civilDate(dayNumber(p.today) + MORNING_DAYS)
   const lines: TodayLine[] = byBlock([
     ...p.rows.flatMap((row) => [...deedsOf(row, until), ...decisionOf(row, p.today)]),
+    ...suppliesOf(p.rows, p.living ?? [], p.today),
     ...(p.steps ?? []).map((step): TodayLine => ({
       id: `step ${step.programme.id} ${step.at}`,
       kind: 'step',
@@ -148,8 +171,10 @@ export function todayLines(p: {
   ]).filter(({ due }) => due <= until)
   // What is overdue presses as much as what is due today, and so does a deed of tomorrow: it has to be made ready.
   const tomorrow = civilDate(dayNumber(p.today) + 1)
+  // An order is no matter of its last day: shops are shut then.
+  const soon = civilDate(dayNumber(p.today) + ORDERS_AHEAD_DAYS)
   const pressing = ({ due, kind }: TodayLine): string =>
-    due < p.today || (due === tomorrow && (kind === 'deed' || kind === 'decide')) ? p.today : due
+    due < p.today || (due === tomorrow && (kind === 'deed' || kind === 'decide')) || (kind === 'supply' && due <= soon) ? p.today : due
   return lines.sort(
     (a, b) => pressing(a).localeCompare(pressing(b)) || ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.due.localeCompare(b.due),
   )

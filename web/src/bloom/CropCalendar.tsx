@@ -1,5 +1,6 @@
 import { endpoints, type CropEntry, type Planting } from '@bocado/contract'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useBlocks, usePlaces, useRead } from '../api/hooks.js'
 import { nameOf } from '../api/unsent.js'
@@ -53,7 +54,10 @@ export function CropCalendar() {
     <Stack>
       <Line style={{ justifyContent: 'space-between' }}>
         <Heading>{t('crops.title')}</Heading>
-        {adding || isPast ? null : <TextButton onPress={() => setAdding(true)}>{t('crops.add')}</TextButton>}
+        <Line>
+          <Link to={`/sites/${site.id}/schedule/prevention`}>{t('crops.when')}</Link>
+          {adding || isPast ? null : <TextButton onPress={() => setAdding(true)}>{t('crops.add')}</TextButton>}
+        </Line>
       </Line>
       {adding ? <PlantingForm known={known} onDone={() => setAdding(false)} /> : null}
       {plantings.length === 0 && !adding ? <p>{t('crops.none')}</p> : null}

@@ -43,6 +43,9 @@ export interface Measures {
   weight: Measure
 }
 
+/** A share that is read and typed in per cent. */
+export const PERCENT: Pick<Measure, 'shown' | 'stored'> = { shown: (share) => share * 100, stored: (percent) => percent / 100 }
+
 const same = (x: number): number => x
 
 const METRIC: Measures = {

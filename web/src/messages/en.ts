@@ -2,6 +2,7 @@ import { field } from './en/field.js'
 import { figures } from './en/figures.js'
 import { normals } from './en/normals.js'
 import { plan } from './en/plan.js'
+import { prevent } from './en/prevent.js'
 import { account } from './en/account.js'
 import { audit } from './en/audit.js'
 import { bar } from './en/bar.js'
@@ -28,6 +29,7 @@ import { today } from './en/today.js'
 import { weeks } from './en/weeks.js'
 import { rotation } from './en/rotation.js'
 import { alerts } from './en/alerts.js'
+import { living } from './en/living.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
@@ -75,9 +77,11 @@ export const en = {
   ...programme,
   ...today,
   ...weeks,
+  ...prevent,
   ...rotation,
   ...alerts,
   ...late,
+  ...living,
   ...beside,
   ...threshold,
   ...kit,

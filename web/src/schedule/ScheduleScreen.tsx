@@ -1,6 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { usePlaces, useWrite } from '../api/hooks.js'
 import { useMay } from '../api/may.js'
@@ -151,7 +151,10 @@ function Weeks({ here }: { here: ScheduleHere }) {
             {t('weeks.inTheWay', { count: inView.length })}
           </TextButton>
         )}
-        {open === 'work' || !mayTend ? null : <TextButton onPress={() => setOpen('work')}>{t('weeks.add')}</TextButton>}
+        <Line>
+          <Link to={`/sites/${site.id}/schedule/prevention`}>{t('weeks.prevent')}</Link>
+          {open === 'work' || !mayTend ? null : <TextButton onPress={() => setOpen('work')}>{t('weeks.add')}</TextButton>}
+        </Line>
       </Line>
       {open === 'conflicts' && inView.length > 0 ? (
         <Bullets data-testid="schedule-conflicts">

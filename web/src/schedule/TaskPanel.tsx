@@ -14,6 +14,7 @@ import { NumberField } from '../design/NumberField.js'
 import { Caution, Fields, Heading, Line, Quiet, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { LivingThere } from '../living/LivingThere.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import type { Moving } from './Board.js'
 import { JobForm } from './JobForm.js'
@@ -76,6 +77,7 @@ export function TaskPanel({ task, here, places, moving, onThink, onDrop, conflic
             {best && best[0] !== day ? <Quiet>{t('weeks.bestOn', { date: f.date(best[0]), share: f.percent(best[1]) })}</Quiet> : null}
           </p>
         )}
+        {task.treatment && !task.done ? <LivingThere treatmentId={task.treatment.id} /> : null}
       </Stack>
       {open === 'who' ? (
         <Who task={task} asks={conflicts.map(({ kind }) => kind)} onDone={() => setOpen(null)} />

@@ -74,5 +74,6 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.rules.list, {})
   await read(endpoints.programmes.list, {})
   await read(endpoints.schedule.read, season)
+  await read(endpoints.living.read, {})
   if (isAll) await noteReadForField(site.id)
 }

@@ -29,6 +29,8 @@ const ACTIONS = [
   { path: 'scouting?panel=flags&do=search', word: 'jump.do.search' },
   { path: 'treatments?do=harvest', word: 'jump.do.harvest' },
   { path: 'treatments?do=product', word: 'jump.do.product' },
+  { path: 'schedule/prevention', word: 'jump.do.sow' },
+  { path: 'schedule/prevention?panel=winter', word: 'jump.do.winter' },
   { path: 'site?do=block', word: 'jump.do.block' },
   { path: 'site?do=person', word: 'jump.do.person' },
   { path: 'bloom', word: 'jump.do.bloom' },

@@ -83,6 +83,10 @@ export const router = createBrowserRouter([
                 ...screen(() => import('../schedule/ScheduleScreen.js').then(({ ScheduleScreen }) => ScheduleScreen)),
               },
               {
+                path: 'schedule/prevention',
+                ...screen(() => import('../prevention/PreventionScreen.js').then(({ PreventionScreen }) => PreventionScreen)),
+              },
+              {
                 path: 'treatments',
                 ...screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
               },

@@ -40,6 +40,8 @@ const KINDS = [
   'programme',
   'job',
   'arrangement',
+  'supply',
+  'soil_reading',
   'planting',
   'crop_stage',
   'decision',

@@ -138,7 +138,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
   const isNow = ({ due }: TodayLine): boolean => due <= site.today
   const shown = open ? lines : lines.slice(0, few)
   const pressing = lines.filter(isNow)
-  const deeds = pressing.filter(({ kind }) => kind === 'deed' || kind === 'step' || kind === 'decide').length
+  const deeds = pressing.filter(({ kind }) => kind === 'deed' || kind === 'supply' || kind === 'step' || kind === 'decide').length
   return (
     <>
       <FirstStepsHere band={walked.band} />

@@ -18,6 +18,7 @@ export type NameOf = (step: { productId: string | null; methodId: string | null 
 export function lineWhat(line: TodayLine, t: Say, nameOf: NameOf): string {
   const { kind, treatment, row, rows = [], errand, blooms = [] } = line
   if (kind === 'deed') return t('today.deed', { name: treatment?.name ?? '', place: treatment?.placeName ?? '' })
+  if (kind === 'supply') return t('today.supply', { name: line.living?.name ?? '', state: line.living?.state ?? 'order' })
   if (kind === 'step') return t('today.step', { name: line.step ? nameOf(line.step.step) : '', organism: row?.organismName ?? '' })
   if (kind === 'decide') {
     const isCounted = row?.rounds.some(({ checkAreaId, crossed }) => checkAreaId === null && crossed) === true && !row.infection
@@ -33,8 +34,9 @@ export function lineWhat(line: TodayLine, t: Say, nameOf: NameOf): string {
 }
 
 /** Where it is done. */
-export function linePath({ kind, treatment, row, errand }: TodayLine, siteId: string): string {
+export function linePath({ kind, treatment, row, errand, living }: TodayLine, siteId: string): string {
   if (kind === 'deed') return `/sites/${siteId}/treatments?record=${treatment?.id ?? ''}`
+  if (kind === 'supply') return `/sites/${siteId}/schedule?from=${living?.plannedOn ?? ''}&task=deed ${living?.treatmentId ?? ''}`
   if (kind === 'decide' || kind === 'step') return `/sites/${siteId}/windows?watch=${row?.watch.id ?? ''}`
   if (kind === 'bloom') return `/sites/${siteId}/bloom`
   if (kind === 'months') return `/sites/${siteId}/scouting?panel=walk`
@@ -53,9 +55,10 @@ export function lineWhen({ kind, due }: TodayLine, hours: WatchHours | undefined
 }
 
 /** On what it rests: the kind of clock first, then what that says. */
-export function lineWhy({ kind, restsOn, row, errand, step, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
+export function lineWhy({ kind, restsOn, row, errand, step, living, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
   const says: string[] = [t(`today.rests.${restsOn}`)]
   if (errand) says.push(errandWhy(errand, t, f))
+  if (living) says.push(t('today.plannedFor', { date: f.date(living.plannedOn) }))
   if (step) says.push(t('today.stepOf', { programme: step.programme.name, nth: step.at + 1 }))
   if (kind === 'months') says.push(t('walk.because.months'))
   if (row && (kind === 'deed' || kind === 'decide' || restsOn === 'dates' || restsOn === 'bloom')) says.push(rowSentence(row, t, f))

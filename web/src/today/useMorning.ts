@@ -8,6 +8,7 @@ import { stepsDue } from '../band/programme.js'
 import { errands } from '../band/walk.js'
 import { useFormat } from '../design/useFormat.js'
 import { useWalked, type Walked } from '../scouting/useWalked.js'
+import { useLiving } from '../living/useLiving.js'
 import { useSigns } from '../programme/useSigns.js'
 import { useNow } from '../shell/useNow.js'
 import { useMethods } from '../windows/useShelfFor.js'
@@ -32,11 +33,12 @@ export function useMorning(): Morning | null {
   const { data: records } = useRead(endpoints.bloom.records, { params: { siteId: site.id }, input: {} })
   const { data: programmes } = useRead(endpoints.programmes.list, { params: { siteId: site.id }, input: {} })
   const { data: products } = useProducts(site.id)
+  const living = useLiving()
   const signs = useSigns()
   const blockOf = useBlockOf()
   const { data: methods } = useMethods()
   return useMemo(() => {
-    if (!walked || !signs || !blockOf || !records || !programmes || !products || !methods) return null
+    if (!walked || !signs || !blockOf || !records || !programmes || !products || !methods || !living) return null
     const { band, blocks } = walked
     const from = { ...walked, rows: band.watches, blockOf, today: site.today }
     const seen = new Set(
@@ -48,6 +50,7 @@ export function useMorning(): Morning | null {
       rows: band.watches,
       errands: errands(from, f.nudge(site.today, MORNING_DAYS)),
       steps: stepsDue(programmes, band.watches, site.today, f.nudge(site.today, MORNING_DAYS), signs),
+      living: living.planned,
       blooms: band.blooms,
       seen,
       season: site.season.start,
@@ -59,5 +62,5 @@ export function useMorning(): Morning | null {
     const nameOf: NameOf = ({ productId, methodId }) =>
       products.find(({ id }) => id === productId)?.name ?? methods.find(({ id }) => id === methodId)?.name ?? ''
     return { walked, lines, closed, nameOf, blockName: (id) => blocks.find((block) => block.id === id)?.name ?? site.name }
-  }, [walked, signs, blockOf, records, programmes, products, methods, site, f, now])
+  }, [walked, signs, blockOf, records, programmes, products, methods, living, site, f, now])
 }

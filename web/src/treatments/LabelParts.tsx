@@ -5,6 +5,7 @@ import { TextButton } from '../design/buttons.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
 import { FormError } from '../design/FormError.js'
 import { NumberField } from '../design/NumberField.js'
+import { PERCENT } from '../design/units.js'
 import { Several } from '../design/Several.js'
 import { Fields, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
@@ -51,6 +52,8 @@ export type ProductValues = {
   burns: string
   cropStages: string
   soilMinC: number | null
+  orderDays: number | null
+  keepsDays: number | null
   organic: 'yes' | 'no' | null
   bees: Product['bees'] | null
   protection: string
@@ -77,7 +80,6 @@ export const stagesFor = (organisms: readonly Organism[], methods: readonly stri
 ]
 
 /** A share as it is typed. */
-const PERCENT = { shown: (share: number) => share * 100, stored: (percent: number) => percent / 100 }
 
 /** What the label says of when it may be used: planned days and hours are held against it. */
 export function WhenByLabel({ errors, bind }: { errors: Readonly<Record<string, string>>; bind: Bindings<ProductValues> }) {
@@ -278,6 +280,12 @@ export function AroundByLabel({
         />
         <TextField label={t('label.group')} {...number} {...bind.text('actionGroup')} />
       </Fields>
+      {values.formulation === 'living' ? (
+        <Fields>
+          <NumberField label={t('label.orderDays')} {...number} unit={t('days')} digits={0} {...bind.number('orderDays')} />
+          <NumberField label={t('label.keepsDays')} {...number} unit={t('days')} digits={0} {...bind.number('keepsDays')} />
+        </Fields>
+      ) : null}
       <Fields>
         <NumberField label={t('label.plantBack')} {...number} unit={t('days')} digits={0} {...bind.number('plantBackDays')} />
         <NumberField label={t('label.grazing')} {...number} unit={t('days')} digits={0} {...bind.number('grazingDays')} />
@@ -329,6 +337,8 @@ const AROUND = [
   'mostAmount',
   'leastVolume',
   'soilMinC',
+  'orderDays',
+  'keepsDays',
   'bufferM',
   'bufferLowDriftM',
   'actionGroup',

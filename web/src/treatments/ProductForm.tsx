@@ -58,6 +58,8 @@ export function ProductForm({ product, onDone }: { product?: Product; onDone: ()
     burns: product?.burns.join(', ') ?? '',
     cropStages: product?.cropStages ?? '',
     soilMinC: product?.soilMinC ?? null,
+    orderDays: product?.orderDays ?? null,
+    keepsDays: product?.keepsDays ?? null,
     organic: product?.organic == null ? null : product.organic ? 'yes' : 'no',
     bees: product?.bees ?? (null as Product['bees'] | null),
     protection: product?.protection ?? '',

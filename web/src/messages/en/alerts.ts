@@ -19,6 +19,8 @@ export const alerts = {
   'alert.entry': '{place}: open again after {name}.',
   'alert.count': '{name}, {place}: a count is due.',
   'alert.bloom': '{name}: expected by {date}, and nobody has written that it came.',
+  'alert.order': '{name}, {place}: order by {date}, so that it is there in time.',
+  'alert.keeps': '{name}, {place}: keeps until {date}; put it out, or it dies.',
   'alert.silent': '{name}: the station has sent nothing since {since}.',
   'alert.how': 'How they reach you',
   'alert.howText':
@@ -46,6 +48,8 @@ export const alerts = {
   'alert.kind.entry': 'a block is open again',
   'alert.kind.count': 'a count is due',
   'alert.kind.bloom': 'a bloom is late',
+  'alert.kind.order': 'something living has to be ordered',
+  'alert.kind.keeps': 'something living keeps no longer',
   'alert.kind.silent': 'a station is silent',
   'alert.saved': 'Kept.',
   'alert.calendar': 'In your calendar',

@@ -41,6 +41,8 @@ export const audit = {
   'audit.of.programme': 'a programme',
   'audit.of.job': 'work of the schedule',
   'audit.of.arrangement': 'who sees to a task',
+  'audit.of.supply': 'order of something living',
+  'audit.of.soil_reading': 'reading of a soil thermometer',
   'audit.of.planting': 'what stands somewhere',
   'audit.of.crop_stage': 'a stage of a crop',
   'audit.of.arrival': 'what came in:',

@@ -30,6 +30,7 @@ export const crops = {
   'crops.stage.bulbs-swell': 'bulbs swell',
   'crops.stage.first-harvest': 'first harvest',
   'crops.stage.last-harvest': 'last harvest',
+  'crops.when': 'When to sow',
   'crops.seen': '{stage} {date}',
   'crops.expected': '{stage} {span}',
   'crops.ahead': 'Expected, by practice and wide: {list}.',

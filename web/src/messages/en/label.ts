@@ -14,6 +14,8 @@ export const label = {
   'label.mostAmount': 'Most a season',
   'label.leastVolume': 'Water at least',
   'label.soilMin': 'Soil not below',
+  'label.orderDays': 'Comes after an order of',
+  'label.keepsDays': 'Keeps, once it came',
   'label.buffer': 'From water',
   'label.bufferLowDrift': 'with low-drift nozzles',
   'label.group': 'Action group',

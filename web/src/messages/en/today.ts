@@ -26,6 +26,11 @@ export const today = {
   'today.rests.flags': 'flags',
   'today.rests.arrivals': 'what came in',
   'today.rests.programme': 'programme',
+  'today.rests.supply': 'delivery',
+  'today.supply':
+    '{state, select, order {Order {name}} late {Order {name}, or put its day off} due {See whether {name} came} there {Look at {name} under a lens} dead {Ask for {name} again} other {Look at {name} again}}',
+  'today.plannedFor': 'to be put out {date}',
+  'today.go.supply': 'See to it',
   'today.step': 'Plan {name} against {organism}',
   'today.stepOf': '{programme}, step {nth}',
   'today.go.step': 'Plan it',

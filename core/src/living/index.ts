@@ -1,0 +1,3 @@
+export * from './conditions.js'
+export * from './residues.js'
+export * from './supply.js'

@@ -1,0 +1,3 @@
+export * from './attack.js'
+export * from './plantingDates.js'
+export * from './sowingPlans.js'
