@@ -3,7 +3,7 @@ import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterEach, expect, test } from 'vitest'
-import { choose, expectAccessible, goTo, press, show } from './page.js'
+import { choose, expectAccessible, goTo, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* Before it comes: the day of sowing against what comes to the crop, covers, ground, and work between two seasons. */
@@ -40,13 +40,13 @@ test('a crop and a place are chosen, and the day with the least is shown with wh
   await page.getByText('Choose a crop and where it is to stand').waitFor()
   await choose(page, 'Crop', 'Leek')
   await choose(page, 'Where', 'Onion Flat')
-  await press(page, '2027')
+  await page.getByRole('radio', { name: '2027' }).click()
   await says().waitFor()
   await says()
     .getByText(/Onion of the same family stood in that soil/)
     .waitFor()
   await expectAccessible(page, 'prevention')
-  await show(page, 'What this rests on')
+  await press(page, 'What this rests on')
   await page.getByText('Onion maggot: by its model').waitFor()
 })
 
@@ -65,7 +65,7 @@ test('the crop is moved along the season by the keys and by the pointer', async 
 })
 
 test('over soil in which it winters no cover is advised, elsewhere one is, and put on the schedule by a press', async () => {
-  await press(page, '2026')
+  await page.getByRole('radio', { name: '2026' }).click()
   await page.getByTestId('sowing-plans').getByRole('button').first().click()
   await says()
     .getByText(/Onion maggot winters in that soil/)
@@ -83,7 +83,7 @@ test('over soil in which it winters no cover is advised, elsewhere one is, and p
 })
 
 test('work between two seasons says where it winters and by when', async () => {
-  await press(page, 'Work between seasons')
+  await page.getByRole('radio', { name: 'Work between seasons' }).click()
   const chores = page.getByTestId('winter-chores')
   await chores.getByText('Onion maggot').waitFor()
   expect(await chores.innerText()).toContain('about again from')

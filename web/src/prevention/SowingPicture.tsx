@@ -1,6 +1,6 @@
 import type { PlantingDates } from '@bocado/contract'
 import { area, line } from 'd3-shape'
-import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { useEffect, useId, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import styled from 'styled-components'
 import { isBarred, mostMet, spanOf, stagesFrom, type Looked, type SowingPlan, type StageSpan } from '../band/planting.js'
 import { Picture } from '../charts/Picture.js'
@@ -58,6 +58,10 @@ export function SowingPicture({
   const frame = useRef<HTMLDivElement>(null)
   const width = useWidth(frame, WIDEST)
   const id = useId()
+  const thought = useRef(day)
+  useEffect(() => {
+    thought.current = day
+  }, [day])
   const { days, start, first } = dates.season
   const x = (at: number): number => (Math.min(days, Math.max(0, at)) / days) * width
   const dayAt = (clientX: number): number => {
@@ -71,7 +75,9 @@ export function SowingPicture({
     const by = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, PageDown: -7, PageUp: 7 }[event.key]
     if (by === undefined) return
     event.preventDefault()
-    onChoose(day + by)
+    // Keys come faster than the page is drawn anew: each goes on from the one before.
+    thought.current = Math.min(days - 1, Math.max(0, thought.current + by))
+    onChoose(thought.current)
   }
   const stages = stagesFrom(dates, day)
   const date = dates.dates[day]

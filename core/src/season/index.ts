@@ -1,0 +1,2 @@
+export * from './wishes.js'
+export * from './planSeason.js'

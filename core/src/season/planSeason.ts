@@ -1,0 +1,208 @@
+import { countsOf, wishesOf, type PlannableWatch, type PlannableWay, type School, type Unmet, type Wish } from './wishes.js'
+
+/** A treatment that is proposed for a day. */
+export interface Proposed {
+  watch: string
+  blockId: string
+  generation: string
+  because: Wish['because']
+  conditional: boolean
+  day: number
+  way: PlannableWay
+  /** Mean share that it reaches of the generation; 0 where no model says. */
+  reach: number
+}
+
+/** What is left undone, and why. */
+export interface Undone {
+  watch: string
+  generation: string
+  because: Unmet['because'] | 'ruled-out' | 'no-hours'
+  /** What it would have reached. */
+  reach: number
+}
+
+export interface SeasonPlan {
+  school: School
+  treatments: Proposed[]
+  counts: { watch: string; day: number }[]
+  undone: Undone[]
+  /** Sum over the treatments of what each is worth: the weight of its watch by what it reaches. */
+  worth: number
+}
+
+export interface PlanOf {
+  watches: readonly PlannableWatch[]
+  school: School
+  today: number
+  /** Days of the season. */
+  length: number
+  /**
+   * Whether a hard rule forbids a treatment on its day beside what is proposed in the same block; the others are held against it, too.
+   */
+  isForbidden: (one: Proposed, beside: readonly Proposed[]) => boolean
+  /** Minutes of work a week; null: as many as it takes. */
+  minutesPerWeek: number | null
+  /** Minutes that a count takes; what is arranged otherwise already, by week of the season. */
+  countMinutes: number
+  taken?: ReadonlyMap<number, number>
+}
+
+/** What has no model is worth as much as something of which it reaches half. */
+const UNMODELLED_REACH = 0.5
+/** Rounds of exchange: each makes the plan better, and few find anything after the first. */
+const EXCHANGES = 4
+
+const weekOf = (day: number): number => Math.floor(day / 7)
+export const worthOf = ({ reach, way }: Pick<Proposed, 'reach' | 'way'>, weight: number): number =>
+  weight * (way.reach.length === 0 || reach === 0 ? UNMODELLED_REACH : reach)
+
+/** What was chosen for a wish; null where nothing could be. */
+interface Slot {
+  wish: Wish
+  one: Proposed | null
+  why: 'ruled-out' | 'no-hours'
+}
+
+/**
+ * A whole season from today on under one school: for each watch what the school asks for, on days that no hard rule forbids, the gentlest way
+ * that reaches enough, within the hours that there are. What is worth most is placed first; then single treatments are moved, and exchanged for
+ * what was left undone, as long as that makes the plan worth more.
+ *
+ * @param step told of how far it is, 0 to 1
+ */
+export function planSeason(p: PlanOf, step: (done: number) => void = () => undefined): SeasonPlan {
+  const asked = p.watches.map((watch) => wishesOf(watch, p.school, p.today))
+  const counts = p.watches.flatMap((watch) => countsOf(watch, p.school, p.today, p.length).map((day) => ({ watch: watch.id, day })))
+  const wishes = asked.flatMap((one) => one.wishes)
+  const best = ({ choices: [first], weight }: Wish): number => (first ? worthOf(first, weight) : 0)
+  const slots: Slot[] = wishes.toSorted((a, b) => best(b) - best(a)).map((wish) => ({ wish, one: null, why: 'ruled-out' }))
+  const load = new Load(p, counts)
+  slots.forEach((slot, i) => {
+    place(slot, slots, load, p)
+    step((0.5 * (i + 1)) / slots.length)
+  })
+  for (let round = 0; round < EXCHANGES; round++) {
+    const isBetter = exchange(slots, load, p)
+    step(0.5 + (0.5 * (round + 1)) / EXCHANGES)
+    if (!isBetter) break
+  }
+  step(1)
+  const placed = slots.flatMap(({ one }) => one ?? [])
+  return {
+    school: p.school,
+    treatments: placed.sort((a, b) => a.day - b.day || (a.watch < b.watch ? -1 : 1)),
+    counts,
+    undone: [
+      ...asked.flatMap(({ unmet }) => unmet.map((one): Undone => ({ ...one, reach: 0 }))),
+      ...slots.flatMap(({ wish: { watch, generation, choices }, one, why }): Undone[] =>
+        one ? [] : [{ watch, generation, because: why, reach: choices[0]?.reach ?? 0 }],
+      ),
+    ],
+    worth: slots.reduce((sum, { wish, one }) => sum + (one ? worthOf(one, wish.weight) : 0), 0),
+  }
+}
+
+/** Minutes of work in each week of the season. */
+class Load {
+  private readonly weeks: Map<number, number>
+  private readonly most: number
+
+  constructor({ taken, countMinutes, minutesPerWeek }: PlanOf, counts: readonly { day: number }[]) {
+    this.weeks = new Map(taken)
+    this.most = minutesPerWeek ?? Infinity
+    for (const { day } of counts) this.add(day, countMinutes)
+  }
+
+  add(day: number, minutes: number): void {
+    this.weeks.set(weekOf(day), (this.weeks.get(weekOf(day)) ?? 0) + minutes)
+  }
+
+  fits(day: number, minutes: number): boolean {
+    return minutes === 0 || (this.weeks.get(weekOf(day)) ?? 0) + minutes <= this.most
+  }
+}
+
+/** Puts a wish on one of its choices, where hours, labels and rules let it. */
+function tryOn(
+  slot: Slot,
+  choice: Wish['choices'][number],
+  slots: readonly Slot[],
+  load: Load,
+  p: PlanOf,
+): 'placed' | 'no-hours' | 'ruled-out' {
+  const { day, way, reach } = choice
+  const { watch, blockId, generation, because, conditional } = slot.wish
+  // Asked first: it costs nothing.
+  if (!load.fits(day, way.minutes ?? 0)) return 'no-hours'
+  const one: Proposed = { watch, blockId, generation, because, conditional, day, way, reach }
+  const beside = slots.flatMap((other) => (other !== slot && other.one && other.one.blockId === blockId ? other.one : []))
+  if (exceeds(one, beside) || p.isForbidden(one, beside)) return 'ruled-out'
+  putBack(slot, one, load)
+  return 'placed'
+}
+
+function place(slot: Slot, slots: readonly Slot[], load: Load, p: PlanOf): void {
+  let why: Slot['why'] = 'ruled-out'
+  for (const choice of slot.wish.choices) {
+    const how = tryOn(slot, choice, slots, load, p)
+    if (how === 'placed') return
+    if (how === 'no-hours') why = how
+  }
+  slot.why = why
+}
+
+/** Whether a label allows no more of it in the season, or not so soon; the same ground, day and material is one treatment. */
+function exceeds({ way, day, watch, generation }: Proposed, beside: readonly Proposed[]): boolean {
+  if (beside.some((other) => other.watch === watch && other.generation === generation && other.day === day)) return true
+  const same = beside.filter((other) => other.way.key === way.key && other.day !== day)
+  if (way.mostPerSeason !== null && new Set(same.map((other) => other.day)).size >= way.mostPerSeason) return true
+  return way.leastIntervalDays !== null && same.some((other) => Math.abs(other.day - day) < (way.leastIntervalDays as number))
+}
+
+function lift(slot: Slot, load: Load): Proposed | null {
+  const { one } = slot
+  if (one) load.add(one.day, -(one.way.minutes ?? 0))
+  slot.one = null
+  return one
+}
+
+function putBack(slot: Slot, one: Proposed | null, load: Load): void {
+  slot.one = one
+  if (one) load.add(one.day, one.way.minutes ?? 0)
+}
+
+/** So many days of a wish are tried in exchange for another: those that reach the most. */
+const TRIED = 24
+
+/** Places what was left undone where something else makes room for it, on another day or for good. @returns whether anything got better */
+function exchange(slots: readonly Slot[], load: Load, p: PlanOf): boolean {
+  const worth = ({ one, wish }: Slot): number => (one ? worthOf(one, wish.weight) : 0)
+  let isBetter = false
+  for (const slot of slots.filter(({ one, wish }) => !one && wish.choices.length > 0)) {
+    const { why } = slot
+    const other = slots.find((candidate) => candidate.one && candidate !== slot && makesRoom(candidate))
+    if (other) isBetter = true
+    else slot.why = why
+
+    function makesRoom(candidate: Slot): boolean {
+      const before = worth(candidate)
+      const then = candidate.why
+      const lifted = lift(candidate, load)
+      let best: { sum: number; own: Proposed; theirs: Proposed | null } | null = null
+      for (const choice of slot.wish.choices.slice(0, TRIED)) {
+        if (tryOn(slot, choice, slots, load, p) !== 'placed') continue
+        place(candidate, slots, load, p)
+        const sum = worth(slot) + worth(candidate)
+        const theirs = lift(candidate, load)
+        const own = lift(slot, load)
+        if (own && sum > (best?.sum ?? before + 1e-9)) best = { sum, own, theirs }
+      }
+      putBack(candidate, best ? best.theirs : lifted, load)
+      if (best) putBack(slot, best.own, load)
+      else candidate.why = then
+      return best !== null
+    }
+  }
+  return isBetter
+}
