@@ -23,6 +23,7 @@ const way = (key: string, more: Partial<PlannableWay> = {}): PlannableWay => ({
   leastIntervalDays: null,
   mostPerSeason: null,
   minutes: 60,
+  hasLabel: true,
   chemical: true,
   hazardToBees: false,
   reach: [{ generation: 'first', cohorts: cohort(100, 110) }],
@@ -79,6 +80,9 @@ describe('what a school asks for', () => {
     expect(days([watch('moth', { ways: [way('spray', { leastIntervalDays: 10, mostPerSeason: 2 })] })], { school: 'calendar' })).toEqual([
       90, 100,
     ])
+    // What is done by hand is done once.
+    const hand = way('hand', { hasLabel: false, reach: [] })
+    expect(days([watch('bug', { ways: [hand] })], { school: 'calendar' })).toEqual([104])
     expect(countsOf(watch('moth', { isCounted: true }), 'calendar', 80, 365)).toEqual([])
   })
 

@@ -19,6 +19,8 @@ export interface PlannableWay {
   mostPerSeason: number | null
   /** Work that it takes in the block; null where nobody knows. */
   minutes: number | null
+  /** It comes with a label, and can be repeated by it. */
+  hasLabel: boolean
   chemical: boolean
   hazardToBees: boolean
   /** When the population of each generation can be reached by it, over some draws of the season; none where no model says. */
@@ -188,7 +190,11 @@ function byInfections(watch: PlannableWatch, today: number): Asked {
 }
 
 /** What is about by months alone: once in each run, and only where a look finds it. */
-function byMonths(watch: PlannableWatch, today: number): Asked {
+function byMonths(
+  watch: PlannableWatch,
+  today: number,
+  how: Pick<Wish, 'because' | 'conditional'> = { because: 'months', conditional: true },
+): Asked {
   const ahead = watch.months.filter(({ until }) => until > today)
   if (watch.ways.length === 0)
     return { wishes: [], unmet: ahead.map(({ generation }) => ({ watch: watch.id, generation, because: 'no-way' as const })) }
@@ -198,8 +204,7 @@ function byMonths(watch: PlannableWatch, today: number): Asked {
       return {
         ...base(watch),
         generation,
-        because: 'months' as const,
-        conditional: true,
+        ...how,
         choices: plainChoices(watch, Math.floor((start + until - 1) / 2), run(start, until - 1)),
       }
     }),
@@ -207,22 +212,19 @@ function byMonths(watch: PlannableWatch, today: number): Asked {
   }
 }
 
-/** Every so many days of the months, whatever is there. */
+/** Every so many days of the months by the label of what stands on the shelf, whatever is there; what is done by hand once in each run. */
 function byCalendar(watch: PlannableWatch, today: number): Asked {
-  const [way] = [...watch.ways].sort((a, b) => a.order - b.order)
+  const [way] = [...watch.ways].sort((a, b) => Number(b.hasLabel) - Number(a.hasLabel) || a.order - b.order)
   const runs = watch.months.filter(({ until }) => until > today)
   if (!way) return { wishes: [], unmet: runs.map(({ generation }) => ({ watch: watch.id, generation, because: 'no-way' as const })) }
+  if (!way.hasLabel) return byMonths(watch, today, { because: 'calendar', conditional: false })
   const every = Math.max(way.leastIntervalDays ?? CALENDAR_DAYS, 1)
   const wishes = runs.flatMap(({ generation, from, until }) => {
     const days: number[] = []
     for (let day = from; day < until; day += every) if (day >= today) days.push(day)
-    const most = way.mostPerSeason ?? Infinity
-    return days.slice(0, most).map((day): Wish => {
-      const choices = run(Math.max(today, day - 1), Math.min(until - 1, day + AROUND_DAYS)).map((on) => ({
-        day: on,
-        way,
-        reach: reachOn(way, generation, on),
-      }))
+    return days.slice(0, way.mostPerSeason ?? Infinity).map((day): Wish => {
+      const near = run(Math.max(today, day - 1), Math.min(until - 1, day + AROUND_DAYS))
+      const choices = near.map((on) => ({ day: on, way, reach: reachOn(way, generation, on) }))
       return {
         ...base(watch),
         generation,

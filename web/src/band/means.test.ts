@@ -1,7 +1,7 @@
 import type { Method, Organism, Product } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
-import { shelfFor } from '../windows/useShelfFor.js'
 import { handMeans, idsOf, keyOf, meansGate, productMeans } from './means.js'
+import { shelfFor } from './shelf.js'
 
 const moth = {
   id: 'codling-moth',

@@ -140,6 +140,10 @@ function scheduled(task: Task, products: readonly Product[], methods: readonly M
   }
 }
 
+/** Tasks as they are held against each other. */
+export const asScheduled = (tasks: readonly Task[], products: readonly Product[], methods: readonly Method[]): ScheduledTask[] =>
+  tasks.map((task) => scheduled(task, products, methods))
+
 /** Everything that tasks of a site are held against. */
 export interface Surroundings {
   products: readonly Product[]

@@ -2,6 +2,7 @@ import { field } from './en/field.js'
 import { figures } from './en/figures.js'
 import { normals } from './en/normals.js'
 import { plan } from './en/plan.js'
+import { plans } from './en/plans.js'
 import { prevent } from './en/prevent.js'
 import { account } from './en/account.js'
 import { audit } from './en/audit.js'
@@ -78,6 +79,7 @@ export const en = {
   ...today,
   ...weeks,
   ...prevent,
+  ...plans,
   ...rotation,
   ...alerts,
   ...late,

@@ -152,6 +152,7 @@ function Weeks({ here }: { here: ScheduleHere }) {
           </TextButton>
         )}
         <Line>
+          <Link to={`/sites/${site.id}/schedule/season`}>{t('weeks.season')}</Link>
           <Link to={`/sites/${site.id}/schedule/prevention`}>{t('weeks.prevent')}</Link>
           {open === 'work' || !mayTend ? null : <TextButton onPress={() => setOpen('work')}>{t('weeks.add')}</TextButton>}
         </Line>

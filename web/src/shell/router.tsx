@@ -82,6 +82,7 @@ export const router = createBrowserRouter([
                 path: 'schedule',
                 ...screen(() => import('../schedule/ScheduleScreen.js').then(({ ScheduleScreen }) => ScheduleScreen)),
               },
+              { path: 'schedule/season', ...screen(() => import('../season/SeasonScreen.js').then(({ SeasonScreen }) => SeasonScreen)) },
               {
                 path: 'schedule/prevention',
                 ...screen(() => import('../prevention/PreventionScreen.js').then(({ PreventionScreen }) => PreventionScreen)),

@@ -1,62 +1,12 @@
-import { endpoints, type Block, type Method, type Organism, type Product, type WatchForecast } from '@bocado/contract'
+import { endpoints, type Block, type WatchForecast } from '@bocado/contract'
 import { useMemo } from 'react'
 import { useBlocks, useOrganisms, useProducts, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import type { Planning } from './usePlanning.js'
-import type { GateVerdict } from '../band/gate.js'
-import { ruledMeans } from '../band/rules.js'
-import { handMeans, keyOf, meansGate, productMeans, type Means } from '../band/means.js'
+import { keyOf, type Means } from '../band/means.js'
+import { shelfFor, type Offered, type ShelfFor } from '../band/shelf.js'
 
-/** What may be done with, and what it may be planned for. */
-export interface Offered<V extends GateVerdict['verdict'] = GateVerdict['verdict']> {
-  means: Means
-  gate: Extract<GateVerdict, { verdict: V }>
-}
-
-/** What the site's own way with chemicals rules out. */
-export interface RuledOut {
-  means: Means
-  gate: { verdict: 'refused'; because: 'site-uses-none' }
-}
-
-/**
- * What one can act with against one target: products that are for it, the best first; what is done by hand; what nobody has said enough of;
- * and what is not for it.
- */
-export interface ShelfFor {
-  fits: Offered<'fits'>[]
-  byHand: Offered<'fits'>[]
-  doubtful: Offered<'doubtful'>[]
-  refused: (Offered<'refused'> | RuledOut)[]
-}
-
-export function shelfFor(
-  products: readonly Product[],
-  methods: readonly Method[],
-  organism: Organism | undefined,
-  block: Block | undefined,
-  usesNone = false,
-): ShelfFor {
-  const shelf: ShelfFor = { fits: [], byHand: [], doubtful: [], refused: [] }
-  if (!organism || !block) return shelf
-  for (const product of products) {
-    const means = productMeans(product)
-    const gate = meansGate(means, organism, block)
-    if (usesNone && gate.verdict !== 'refused' && ruledMeans(means, methods).chemical)
-      shelf.refused.push({ means, gate: { verdict: 'refused', because: 'site-uses-none' } })
-    else if (gate.verdict === 'fits') shelf.fits.push({ means, gate })
-    else if (gate.verdict === 'doubtful') shelf.doubtful.push({ means, gate })
-    else shelf.refused.push({ means, gate })
-  }
-  shelf.fits.sort((a, b) => b.means.does.effect - a.means.does.effect)
-  for (const method of methods) {
-    if (method.product) continue
-    const means = handMeans(method)
-    const gate = meansGate(means, organism, block)
-    if (gate.verdict === 'fits') shelf.byHand.push({ means, gate })
-  }
-  return shelf
-}
+export type { Offered }
 
 export interface ShelfHere extends ShelfFor {
   block: Block | undefined

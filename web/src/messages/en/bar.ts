@@ -28,6 +28,7 @@ export const bar = {
   'jump.do.record': 'Record something that was done | spray sprayed treated treatment mow mowed pulled diary log',
   'jump.do.walk': 'What to go and look at today | walk round plan due scouting sheet list print tally',
   'jump.do.trap': 'Check a trap | catch caught lure pheromone sticky flight',
+  'jump.do.season': 'Plan the season | propose whole schedule schools heat bloom calendar threshold hours',
   'jump.do.sow': 'When to sow or plant | date sowing planting escape early late succession frost cover trap crop',
   'jump.do.winter': 'Work between seasons | winter chores hygiene residues stubble clear clean soil',
   'jump.do.flag': 'Set a flag | patch weed invasive find pin mark',

@@ -15,6 +15,7 @@ export const weeks = {
   'weeks.clear': 'Nothing stands in the way.',
   'weeks.inTheWay': '{count, plural, one {One thing stands in the way} other {{count, number} things stand in the way}}',
   'weeks.add': 'Add work',
+  'weeks.season': 'Plan the season',
   'weeks.prevent': 'Before it comes',
   'weeks.board': 'Schedule by {by}, {span}',
   'weeks.deed': '{name}, {organism}',
