@@ -1,4 +1,5 @@
 import { account } from './account.js'
+import { around } from './around.js'
 import { arrivals } from './arrivals.js'
 import { audit } from './audit.js'
 import { bench } from './bench.js'
@@ -61,6 +62,7 @@ export const endpoints = {
   schedule,
   prevention,
   living,
+  around,
   alerts,
   rules,
   devices,

@@ -55,6 +55,8 @@ export const siteSchema = z.object({
   rules: z.object({ country: z.string(), region: z.string(), checkedOn: civilDateSchema.nullable() }),
   /** How it uses chemicals, and the organic certificate that it holds, where it does. */
   policy: z.object({ chemicals: z.enum(chemicalPolicies), certificate: z.string(), certifiedOn: civilDateSchema.nullable() }),
+  /** Whether first finds, catches and blooms are told to other sites of the server that do the same. */
+  sharesFirst: z.boolean(),
   rowVersion,
   /** The site's day now; in the demonstration the demo clock's. */
   today: civilDateSchema,
@@ -318,6 +320,14 @@ export const sites = {
     summary: 'Say how a site uses chemicals, and which organic certificate it holds',
     params: siteParams,
     input: policyInput,
+    response: siteSchema,
+  }),
+  shareFirst: endpoint({
+    method: 'patch',
+    path: '/sites/:siteId/share-first',
+    summary: 'Say whether first finds, catches and blooms are told to other sites of the server that do the same',
+    params: siteParams,
+    input: z.object({ sharesFirst: z.boolean(), rowVersion }),
     response: siteSchema,
   }),
   nameHolding: endpoint({

@@ -197,6 +197,8 @@ export const watchForecastSchema = z.object({
   /** What somebody saw of it this season, oldest first. */
   seen: z.array(z.object({ event: z.string(), name: z.string(), kind: z.enum(['first', 'half']), day: civilDateSchema })),
   infection: infectionSchema.nullable(),
+  /** The nearest find of a disease at another site that tells of it: where nobody said otherwise a source counts as known by it. */
+  sourceNear: z.object({ withinKm: z.int(), day: civilDateSchema }).nullable(),
   /** What the winter before did to what carries over; none where it is not over, or nothing is known of it. */
   winter: z.array(
     z.object({

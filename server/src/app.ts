@@ -29,6 +29,7 @@ import { HttpProblem, toProblem } from './http/problems.js'
 import { readFirst } from './http/readFirst.js'
 import type { Serving } from './http/route.js'
 import { helpingRoutes } from './helping/routes.js'
+import { aroundRoutes } from './around/routes.js'
 import { livingRoutes } from './living/routes.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
@@ -103,6 +104,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     scheduleRoutes,
     preventionRoutes,
     livingRoutes,
+    aroundRoutes,
     alertRoutes,
     ruleRoutes,
     cropRoutes,

@@ -16,6 +16,7 @@ import {
   restorePerson,
   restoreSite,
   setPolicy,
+  shareFirst,
   setRules,
 } from './service.js'
 
@@ -29,6 +30,7 @@ export function siteRoutes(router: Router, serving: Serving): void {
   })
   write(router, serving, sites.create, ({ deps, input, personId }) => createSite(deps, personId, input))
   write(router, serving, sites.update, (ctx) => changeSite(ctx, ctx.deps.clock, ctx.input))
+  write(router, serving, sites.shareFirst, (ctx) => shareFirst(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.setPolicy, (ctx) => setPolicy(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.setRules, (ctx) => setRules(ctx, ctx.deps.clock, ctx.input))
   write(router, serving, sites.nameHolding, (ctx) => nameHolding(ctx, ctx.deps.clock, ctx.input))

@@ -159,6 +159,12 @@ export async function setPolicy(w: Write, clock: Clock, input: ParsedInputOf<typ
   return getSite(w.tx, clock, w.siteId)
 }
 
+/** Says whether first finds, catches and blooms are told to other sites that do the same. */
+export async function shareFirst(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.shareFirst>): Promise<Site> {
+  await updateRow(w, 'site', w.siteId, input.rowVersion, { shares_first: input.sharesFirst })
+  return getSite(w.tx, clock, w.siteId)
+}
+
 export async function nameHolding(w: Write, clock: Clock, input: ParsedInputOf<typeof sites.nameHolding>): Promise<Holding> {
   await updateRow(w, 'holding', await holdingOf(w.tx, w.siteId), input.rowVersion, { name: input.name })
   return (await getSite(w.tx, clock, w.siteId)).holding

@@ -27,6 +27,7 @@ const siteOf = (row: Row): StoredSite => ({
     certificate: row['certificate'] as string,
     certifiedOn: row['certified_on'] as string | null,
   },
+  sharesFirst: Boolean(row['shares_first']),
   archivedAt: row['archived_at'] ? instantOf(row['archived_at'] as string) : null,
   rowVersion: row['row_version'] as number,
 })

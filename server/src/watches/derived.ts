@@ -5,7 +5,7 @@ import { sqlInstant, type Queryable, type Row, type Transaction } from '../datab
 import type { ForecastOfWatch } from './forecast.js'
 
 /** Of what is kept of a forecast: raised when its shape changes, so that nothing of an older shape is shown. */
-const FORMAT = 7
+const FORMAT = 8
 /** Forecasts that are kept by one statement: some 2 MB. */
 const AT_ONCE = 100
 

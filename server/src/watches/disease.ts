@@ -21,6 +21,7 @@ export function diseaseRecords(
   { treatments, rounds, sightings }: SeasonRecords,
   wetEvents: readonly WetEvent[],
   utcOffsetMinutes: number,
+  isFoundNear = false,
 ): DiseaseRecords | undefined {
   if (!organism.infection) return undefined
   const lesionEvents = datedEvents(organism).flatMap(({ id, stage }) => (stage === LESION_STAGE ? [id] : []))
@@ -38,7 +39,8 @@ export function diseaseRecords(
       .map(({ seenOn }) => seenOn),
   ].sort()
   return {
-    source: watch.sourceKnown,
+    // What somebody said of the place itself stands; where nobody did, a find near by speaks for a source.
+    source: watch.sourceKnown === 'unknown' && isFoundNear ? 'yes' : watch.sourceKnown,
     lesionsFrom: found[0] === undefined ? undefined : dayNumber(found[0]),
     hail: wetEvents.filter(({ kind }) => kind === 'hail').map(({ startedAt }) => onHourAxis(Date.parse(startedAt), utcOffsetMinutes)),
     protections: treatments

@@ -52,6 +52,8 @@ export interface ForecastInput {
   seen?: readonly { event: string; day: string }[] | undefined
   /** What was recorded of it, where it is a disease. */
   disease?: DiseaseRecords | undefined
+  /** The nearest find of it at another site that tells of it. */
+  sourceNear?: { withinKm: number; day: string } | undefined
   /** What blooms say of the season at its station; undefined where they say nothing, or the watch does not follow them. */
   bloom?: StationPush | undefined
 }
@@ -275,6 +277,7 @@ export function forecastWatch(input: ForecastInput): ForecastOfWatch {
     winter: winterOf(organism, block, ground),
     infection: made.infection && shownInfection(made.infection),
     emergence: made.emergence && shownEmergence(made.emergence),
+    sourceNear: input.sourceNear ?? null,
     ownFigures: pinned.own?.length ?? 0,
     bloom:
       made.moved && bloom

@@ -2,6 +2,7 @@ import type { Site } from '@bocado/contract'
 import { civilDate, dayNumber, LEAD_DAYS } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import { listWetEvents } from '../blocks/wetEvents.js'
+import { sourcesNear } from '../around/service.js'
 import { bloomsByStation, type StationBloom } from '../bloom/evidence.js'
 import type { Deps } from '../http/route.js'
 import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js'
@@ -42,6 +43,7 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
   const records = await seasonRecords(deps, site.id, season, stored)
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const evidence = season === site.season.start ? await bloomsByStation(deps, site, blocks) : []
+  const near = season === site.season.start ? await sourcesNear(db, site) : new Map<string, never>()
   const found: MakeableForecast[] = []
   for (const watch of stored) {
     const block = blocks.find(({ id }) => id === watch.blockId)
@@ -50,13 +52,26 @@ export async function makeableForecasts(deps: Deps, site: Site, season: string, 
     const organism = organismOf(watch)
     const events = wetEvents.filter(({ blockId }) => blockId === block.id)
     const clocks = clocksOf(allClocks, watch)
-    const disease = diseaseRecords(watch, organism, records, events, weather.utcOffsetMinutes)
+    const sourceNear = organism.infection ? near.get(organism.id) : undefined
+    const disease = diseaseRecords(watch, organism, records, events, weather.utcOffsetMinutes, sourceNear !== undefined)
     const seen = seenFirst(watch, organism, records.sightings)
     const versions = [watch, block, ...events, ...clocks].map(({ id, rowVersion }) => `${id}@${rowVersion}`).join()
     const bloom = bloomPush(watch, weather, evidence)
-    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''} ${disease ? JSON.stringify(disease) : ''} ${JSON.stringify(seen)}`
+    const key = `forecast ${weather.key} ${versions} ${watch.modelHash} ${entryKey(watch)} ${organism.version} ${weather.hemisphere} ${bloom ? JSON.stringify(bloom) : ''} ${disease ? JSON.stringify(disease) : ''} ${JSON.stringify(seen)} ${JSON.stringify(sourceNear ?? null)}`
     const make = (): KeptForecast => ({
-      forecast: forecastWatch({ watch, organism, block: weather, ground: block, wetEvents: events, memo, bloom, clocks, disease, seen }),
+      forecast: forecastWatch({
+        watch,
+        organism,
+        block: weather,
+        ground: block,
+        wetEvents: events,
+        memo,
+        bloom,
+        clocks,
+        disease,
+        seen,
+        sourceNear,
+      }),
       rain: rainOf(weather),
     })
     found.push({ watch, weather, bloom, keyHash: hashOf(key), make: () => memo.get(key, make) })

@@ -1,10 +1,11 @@
 import { chemicalPolicies, endpoints, ruleActs, ruleKinds, ruleOwners, type SiteRule } from '@bocado/contract'
 import { useState } from 'react'
-import { useRead } from '../api/hooks.js'
+import { useRead, useWrite } from '../api/hooks.js'
+import { useMay } from '../api/may.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
-import { Select, TextField } from '../design/controls.js'
+import { Checkbox, Select, TextField } from '../design/controls.js'
 import { DateField } from '../design/DateField.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { NumberField } from '../design/NumberField.js'
@@ -28,6 +29,7 @@ export function RulesPanel() {
     <Stack>
       <Heading>{t('house.title')}</Heading>
       <Policy />
+      <SharesFirst />
       {data.length === 0 && open === null ? <Small>{t('house.none')}</Small> : null}
       <Rows>
         {data.map((rule) => (
@@ -70,6 +72,26 @@ export function RulesPanel() {
         <TextButton onPress={() => setOpen('new')}>{t('house.add')}</TextButton>
       )}
     </Stack>
+  )
+}
+
+/** Whether first finds are told to other sites of the server; only whoever owns it says so. */
+function SharesFirst() {
+  const t = useText()
+  const site = useSite()
+  const mayShare = useMay('own')
+  const { save, isBarred } = useWrite(endpoints.sites.shareFirst)
+  if (!mayShare) return null
+  return (
+    <div>
+      <Checkbox
+        label={t('house.sharesFirst')}
+        isDisabled={isBarred}
+        value={site.sharesFirst}
+        onChange={(sharesFirst) => void save({ params: { siteId: site.id }, input: { sharesFirst, rowVersion: site.rowVersion } })}
+      />
+      <Small>{t('house.sharesFirstWhat')}</Small>
+    </div>
   )
 }
 

@@ -20,6 +20,7 @@ import { FirstStepsHere } from '../windows/FirstStepsHere.js'
 import { chosenOf, useMethods, useOffered, useShelfFor } from '../windows/useShelfFor.js'
 import { useHours } from '../windows/useHours.js'
 import { AlertsToday } from '../alerts/AlertsToday.js'
+import { AroundHere } from './AroundHere.js'
 import { Changed } from './Changed.js'
 import { HourRow, HourRowLater, HoursOfDay } from './HoursOfDay.js'
 import { OpensSoon, SOON_DAYS } from './OpensSoon.js'
@@ -185,6 +186,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
             <Stack $gap={22}>
               <OpensSoon rows={soon} blooms={walked.band.blooms} />
               <Changed morning={morning} />
+              <AroundHere />
               <AlertsToday />
             </Stack>
           </Two>

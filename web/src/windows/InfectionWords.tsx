@@ -81,7 +81,12 @@ export function InfectionWords({
         <p>{t('infection.deposit', { date: f.date(left.done?.day ?? left.plannedOn), share: f.percent(left.depositLeft) })}</p>
       )}
       <p>
-        <b>{t(`infection.source.${forecast.watch.sourceKnown}`)}</b> {organism?.infection?.inoculum}
+        {forecast.sourceNear && forecast.watch.sourceKnown === 'unknown' ? (
+          <b>{t('infection.sourceNear', { date: f.date(forecast.sourceNear.day), km: f.number(forecast.sourceNear.withinKm) })}</b>
+        ) : (
+          <b>{t(`infection.source.${forecast.watch.sourceKnown}`)}</b>
+        )}{' '}
+        {organism?.infection?.inoculum}
       </p>
       <p>
         <b>{t('infection.lookFor')}</b> {organism?.infection?.lookFor}

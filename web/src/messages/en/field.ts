@@ -149,6 +149,7 @@ export const field = {
   'infection.source.heavy': 'A source is known here, and last year’s disease was heavy.',
   'infection.source.yes': 'A source is known here.',
   'infection.source.no': 'A source was looked for and not found.',
+  'infection.sourceNear': 'It was found within {km} km on {date}, at a site that tells its first finds: a source counts as known.',
   'infection.source.unknown': 'Whether a source is here is not known: go and look.',
   'infection.lookFor': 'Look for:',
   'infection.gaps': '{share} of the hours are not known: an infection in them would not show here.',

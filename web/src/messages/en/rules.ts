@@ -2,6 +2,9 @@ import { register } from '../registry.js'
 
 /** Rules of the place, and how it uses chemicals. */
 export const rules = {
+  'house.sharesFirst': 'Tell first finds, catches and blooms to other sites that do the same',
+  'house.sharesFirstWhat':
+    'What it was, the day, and about how far; never where, nor by whom. In return their first ones stand in the morning.',
   'house.title': 'Rules of this place',
   'house.none': 'No rule is typed: hours and days go by labels and by what is usual.',
   'house.add': 'Add a rule',

@@ -53,6 +53,11 @@ export const today = {
   'today.soon': 'Opens in the next two weeks',
   'today.soonNone': 'No window opens and no bloom is expected in the next two weeks.',
   'today.soonOne': '{name}: {span}',
+  'today.around': 'First seen around here',
+  'today.aroundOne':
+    '{kind, select, catch {caught{event, select, none {} other { ({event})}}} bloom {{event}} other {found{event, select, none {} other { ({event})}}}} {date}, within {km} km',
+  'today.aroundOthers':
+    '{count, plural, one {One other site tells its first ones.} other {{count, number} other sites tell their first ones.}}',
   'today.changed': 'What changed',
   'today.changedNone': 'Nothing moved by a day or more.',
   'today.moved':
