@@ -35,6 +35,7 @@ export const alertSchema = z.object({
 export type Alert = z.infer<typeof alertSchema>
 
 export const mailWays = ['none', 'at-once', 'digest'] as const
+export const pushWays = ['none', 'urgent', 'all'] as const
 const hour = z.int({ error: 'choose an hour' }).min(0).max(23)
 
 const settings = z.object({
@@ -47,12 +48,16 @@ const settings = z.object({
   /** What cannot wait is sent in quiet hours, too. */
   urgentAnyway: z.boolean(),
   digestHour: hour,
+  /** What comes to one’s devices at once; quiet hours hold for it, too. */
+  push: z.enum(pushWays).default('none'),
   /** Kinds that one does not want to be told of elsewhere than here. */
   muted: z.array(z.enum(alertKinds)),
 })
 export const alertSettingsSchema = settings.extend({
   /** A server of mail is set up. */
   canMail: z.boolean(),
+  /** Devices that agreed to be pushed to. */
+  devices: z.int(),
   /** A calendar reads what lies ahead by a link of one's own; since when, null without one. */
   calendarSince: instantSchema.nullable(),
 })
@@ -117,6 +122,30 @@ export const alerts = {
     params: siteParams,
     input: z.object({}),
     response: alertSettingsSchema,
+  }),
+  pushKey: endpoint({
+    method: 'post',
+    path: '/push-key',
+    summary: 'The key by which a browser asks its maker for pushes of this server',
+    params: z.object({}),
+    input: z.object({}),
+    response: z.object({ key: z.string() }),
+  }),
+  addDevice: endpoint({
+    method: 'post',
+    path: '/push-devices',
+    summary: 'Have pushes come to a browser, as its maker gave it an address for them',
+    params: z.object({}),
+    input: z.object({ endpoint: z.url().max(1000), p256dh: z.string().min(80).max(120), auth: z.string().min(16).max(40) }),
+    response: z.object({ devices: z.int() }),
+  }),
+  removeDevice: endpoint({
+    method: 'delete',
+    path: '/push-devices',
+    summary: 'Have no more pushes come to a browser',
+    params: z.object({}),
+    input: z.object({ endpoint: z.string().min(1).max(1000) }),
+    response: z.object({ devices: z.int() }),
   }),
   inbox: endpoint({
     method: 'get',

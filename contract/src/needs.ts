@@ -121,7 +121,11 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   prevention: { reads: 'look', writes: 'tend' },
   around: { reads: 'look', writes: 'own' },
   living: { reads: 'look', writes: 'tend', but: { readSoil: 'observe', removeReading: 'observe', restoreReading: 'observe' } },
-  alerts: { reads: 'look', writes: 'look', but: { inbox: 'signed-in' } },
+  alerts: {
+    reads: 'look',
+    writes: 'look',
+    but: { inbox: 'signed-in', pushKey: 'self', addDevice: 'self', removeDevice: 'self' },
+  },
   devices: { reads: 'device', writes: 'device' },
   demo: { reads: 'nothing', writes: 'signed-in' },
 }

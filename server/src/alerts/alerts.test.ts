@@ -1,11 +1,14 @@
 import { endpoints, type AlertSettings, type InputOf } from '@bocado/contract'
 import ICAL from 'ical.js'
+import { createECDH, randomBytes } from 'node:crypto'
+import { createServer as createHttpServer, type Server as HttpServer } from 'node:http'
 import { createServer, type Server, type Socket } from 'node:net'
 import { pino } from 'pino'
-import { afterAll, beforeAll, expect, test, vi } from 'vitest'
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 import { longestRun } from './facts.js'
+import { addDevice } from './push.js'
 import { sendDue } from '../worker/sendMail.js'
 import { Worker } from '../worker/worker.js'
 import { tellSite } from '../worker/tellSite.js'
@@ -92,10 +95,11 @@ async function openAgain(watchId: string, name: string): Promise<void> {
     [name, watchId],
   )
 }
+const MORE = ['plum-curculio', 'san-jose-scale', 'woolly-apple-aphid', 'two-spotted-mite', 'apple-maggot', 'spongy-moth']
 /** Something new each time: a treatment of which the block is open again. */
 let deeds = 0
 async function newsOf(): Promise<void> {
-  const organismId = ['codling-moth', 'oriental-fruit-moth', 'european-red-mite', 'pear-psylla', 'apple-scab'][deeds++] as string
+  const organismId = ['codling-moth', 'oriental-fruit-moth', 'european-red-mite', 'pear-psylla', 'apple-scab', ...MORE][deeds++] as string
   const watch = done(await app.call(watches.create, at, { organismId, blockId: place.blockId, season: SEASON, biofix: null }, as))
   const input = {
     watchId: watch.id,
@@ -270,4 +274,95 @@ test('the longest run of hours is found, and none where there is none', () => {
   expect(longestRun(hours('..xx.xxx'))).toEqual({ from: 5, until: 8 })
   expect(longestRun(hours('....'))).toBeNull()
   expect(longestRun(hours('xx.xx'))).toEqual({ from: 0, until: 2 })
+})
+
+describe('to devices', () => {
+  let pushes: { path: string; encoding: string | undefined; from: string | undefined; bytes: number }[] = []
+  let answer = 201
+  let service: HttpServer
+  let endpoint: string
+  beforeAll(async () => {
+    service = createHttpServer((req, res) => {
+      const parts: Buffer[] = []
+      req.on('data', (part: Buffer) => parts.push(part))
+      req.on('end', () => {
+        const { 'content-encoding': encoding, authorization: from } = req.headers
+        pushes.push({ path: req.url ?? '', encoding, from, bytes: Buffer.concat(parts).length })
+        res.writeHead(answer).end()
+      })
+    })
+    await new Promise<void>((resolve) => service.listen(0, '127.0.0.1', resolve))
+    process.env['BOCADO_PUSH_HOSTS'] = '127.0.0.1'
+    endpoint = `http://127.0.0.1:${(service.address() as { port: number }).port}`
+  })
+  afterAll(() => {
+    delete process.env['BOCADO_PUSH_HOSTS']
+    service.close()
+  })
+  /** The keys of a browser, as it gives them. */
+  function browserKeys() {
+    const pair = createECDH('prime256v1')
+    pair.generateKeys()
+    return { p256dh: pair.getPublicKey('base64url'), auth: randomBytes(16).toString('base64url') }
+  }
+  const add = (at_: string, person = as) => app.call(alerts.addDevice, {}, { endpoint: at_, ...browserKeys() }, person)
+  const due = () => app.database.query("UPDATE outbox SET not_before = '2026-06-12 10:00:00' WHERE sent_at IS NULL")
+
+  test('only addresses of makers of browsers are called', async () => {
+    const refused = async (at_: string) => (await add(at_)).problem.fields?.map(({ path }) => path)
+    // The server itself knows none but the public ones.
+    expect(await refused(`${endpoint}/one`)).toEqual(['endpoint'])
+    expect(await refused('https://hollin.example/push')).toEqual(['endpoint'])
+    expect(await refused('http://fcm.googleapis.com/x')).toEqual(['endpoint'])
+    expect((await add('https://fcm.googleapis.com/fcm/send/abc')).status).toBe(200)
+    const gone = { endpoint: 'https://fcm.googleapis.com/fcm/send/abc' }
+    expect(done(await app.call(alerts.removeDevice, {}, gone, as))).toEqual({ devices: 0 })
+  })
+
+  test('the key of the server is made once', async () => {
+    const keys = await Promise.all(Array.from({ length: 4 }, () => app.call(alerts.pushKey, {}, {}, as)))
+    expect(new Set(keys.map((one) => done(one).key)).size).toBe(1)
+  })
+
+  test('what cannot wait goes to each device, encrypted and signed; one that is gone is told no more', async () => {
+    const here = [`${endpoint}/one`, `${endpoint}/two`]
+    await serving.database.write(async (tx) => {
+      for (const one of here) await addDevice(tx, place.person, { endpoint: one, ...browserKeys() })
+    })
+    expect((await set({ mail: 'none', address: '', push: 'all' })).devices).toBe(2)
+    await newsOf()
+    await tellSite(serving, at.siteId)
+    await due()
+    pushes = []
+    expect(await sendDue(serving)).toBe(1)
+    expect(pushes.map(({ path, encoding }) => [path, encoding]).sort()).toEqual([
+      ['/one', 'aes128gcm'],
+      ['/two', 'aes128gcm'],
+    ])
+    expect(pushes.every(({ from, bytes }) => from?.startsWith('vapid ') && bytes > 60)).toBe(true)
+    answer = 410
+    await newsOf()
+    await tellSite(serving, at.siteId)
+    await due()
+    await sendDue(serving)
+    expect((await set({ mail: 'none', address: '', push: 'all' })).devices).toBe(0)
+  })
+
+  test('a service that fails is tried again, and who wants none gets none', async () => {
+    answer = 500
+    await serving.database.write((tx) => addDevice(tx, place.person, { endpoint: `${endpoint}/three`, ...browserKeys() }))
+    await newsOf()
+    await tellSite(serving, at.siteId)
+    await due()
+    pushes = []
+    expect(await sendDue(serving)).toBe(0)
+    expect(pushes).toHaveLength(1)
+    answer = 201
+    await due()
+    expect(await sendDue(serving)).toBe(1)
+    await set({ mail: 'none', address: '', push: 'none' })
+    await newsOf()
+    await tellSite(serving, at.siteId)
+    expect(await waiting()).toEqual([])
+  })
 })

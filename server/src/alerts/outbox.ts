@@ -12,10 +12,12 @@ const BACK_OFF_MIN = [1, 5, 15, 60, 180] as const
 /**
  * Takes the letter that has been due longest; nobody else gets it meanwhile. Whoever dies on the way leaves it to be tried again a little later:
  * later than a server of mail may take to answer.
+ *
+ * @param withMail whether a server of mail is set up; pushes go out without one
  */
-export async function claimDue(tx: Transaction, now: Date): Promise<Row | undefined> {
+export async function claimDue(tx: Transaction, now: Date, withMail: boolean): Promise<Row | undefined> {
   const [[row]] = await tx.query<Row[]>(
-    `SELECT * FROM outbox WHERE sent_at IS NULL AND not_before <= ? AND attempts < ? ORDER BY not_before LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    `SELECT * FROM outbox WHERE sent_at IS NULL AND not_before <= ? AND attempts < ?${withMail ? '' : " AND channel = 'push'"} ORDER BY not_before LIMIT 1 FOR UPDATE SKIP LOCKED`,
     [sqlInstant(isoInstant(now.getTime())), MOST_TRIES],
   )
   if (row)

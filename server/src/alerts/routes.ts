@@ -7,6 +7,7 @@ import { read, write, type Serving } from '../http/route.js'
 import { reading } from '../http/serving.js'
 import { calendarOf } from './calendar.js'
 import { inboxOf } from './outbox.js'
+import { addDevice, makeKey, removeDevice } from './push.js'
 import { endCalendar, makeCalendar, seeAll, setSettings, settingsOf } from './service.js'
 import { listAlerts } from './store.js'
 
@@ -20,6 +21,9 @@ export function alertRoutes(router: Router, serving: Serving): void {
   write(router, serving, alerts.set, (ctx) => setSettings(ctx, ctx.input))
   write(router, serving, alerts.makeCalendar, (ctx) => makeCalendar(ctx), { secret: true })
   write(router, serving, alerts.endCalendar, (ctx) => endCalendar(ctx))
+  write(router, serving, alerts.pushKey, (ctx) => makeKey(ctx.tx))
+  write(router, serving, alerts.addDevice, (ctx) => addDevice(ctx.tx, ctx.personId, ctx.input))
+  write(router, serving, alerts.removeDevice, (ctx) => removeDevice(ctx.tx, ctx.personId, ctx.input.endpoint))
   read(router, serving, alerts.inbox, ({ deps }) => {
     if (process.env['BOCADO_DEMO'] !== 'on') throw new HttpProblem(404, 'Mail goes out here; there is no inbox to look into.')
     return inboxOf(deps.db)

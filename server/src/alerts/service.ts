@@ -16,7 +16,8 @@ import { jsonOf, sqlInstant, type Queryable, type Row, type Transaction, type Wr
 import type { Deps } from '../http/route.js'
 import type { alertFacts } from './facts.js'
 import { canMail } from './mail.js'
-import { findSettings, insertAlert, keepSettings, listAlerts, mailed, noteOfSettings, type KeptSettings } from './store.js'
+import { devicesOf } from './push.js'
+import { findSettings, insertAlert, keepSettings, listAlerts, noteOfSettings, toldElsewhere, type KeptSettings } from './store.js'
 
 /** Days and moments as the contract writes them. */
 function saidOf({ says }: Told): Record<string, string | number> {
@@ -53,7 +54,7 @@ export async function keepTold(tx: Transaction, { site, facts }: Awaited<ReturnT
     if (id !== undefined) fresh.push({ id, told: one })
   }
   if (fresh.length === 0) return 0
-  for (const { personId, settings } of await mailed(tx, site.id))
+  for (const { personId, settings } of await toldElsewhere(tx, site.id))
     await putOut(tx, { siteId: site.id, personId, timeZone: site.timeZone, now }, settings, fresh)
   tx.touch(site.id, 'forecasts')
   return fresh.length
@@ -63,7 +64,7 @@ export async function keepTold(tx: Transaction, { site, facts }: Awaited<ReturnT
 async function putOut(
   tx: Transaction,
   at: { siteId: string; personId: string; timeZone: string; now: Date },
-  { mail, muted, quietFrom, quietUntil, urgentAnyway, digestHour }: KeptSettings,
+  { mail, address, push, muted, quietFrom, quietUntil, urgentAnyway, digestHour }: KeptSettings,
   fresh: readonly { id: string; told: Told }[],
 ): Promise<void> {
   const wanted = fresh.filter(({ told }) => !muted.includes(told.kind))
@@ -71,11 +72,11 @@ async function putOut(
   const hour = (wall / MS_PER_HOUR) % 24
   const quiet = quietFrom === null || quietUntil === null ? null : { from: quietFrom, until: quietUntil }
   const inHours = (hours: number): string => sqlInstant(isoInstant(at.now.getTime() + hours * MS_PER_HOUR))
-  const put = async (ids: readonly string[], hours: number, digest: boolean): Promise<void> => {
+  const put = async (ids: readonly string[], hours: number, digest: boolean, channel: 'mail' | 'push' = 'mail'): Promise<void> => {
     if (ids.length === 0) return
     const [[open]] = await tx.query<Row[]>(
-      'SELECT id, alerts FROM outbox WHERE site_id = ? AND person_id = ? AND digest = ? AND sent_at IS NULL AND not_before > ? ORDER BY not_before LIMIT 1 FOR UPDATE',
-      [at.siteId, at.personId, digest, sqlInstant(isoInstant(at.now.getTime()))],
+      'SELECT id, alerts FROM outbox WHERE site_id = ? AND person_id = ? AND digest = ? AND channel = ? AND sent_at IS NULL AND not_before > ? ORDER BY not_before LIMIT 1 FOR UPDATE',
+      [at.siteId, at.personId, digest, channel, sqlInstant(isoInstant(at.now.getTime()))],
     )
     // What waits already takes the rest with it: one letter, not five.
     if (open && hours > 0) {
@@ -85,11 +86,12 @@ async function putOut(
       ])
       return
     }
-    await tx.query('INSERT INTO outbox (id, site_id, person_id, digest, alerts, not_before) VALUES (?, ?, ?, ?, ?, ?)', [
+    await tx.query('INSERT INTO outbox (id, site_id, person_id, digest, channel, alerts, not_before) VALUES (?, ?, ?, ?, ?, ?, ?)', [
       randomUUID(),
       at.siteId,
       at.personId,
       digest,
+      channel,
       JSON.stringify(ids),
       inHours(hours),
     ])
@@ -97,21 +99,36 @@ async function putOut(
   const ids = (of: typeof wanted): string[] => of.map(({ id }) => id)
   const urgent = wanted.filter(({ told }) => urgentAnyway && told.urgent)
   const rest = wanted.filter((one) => !urgent.includes(one))
+  if (push !== 'none') {
+    const pushed = push === 'all' ? wanted : wanted.filter(({ told }) => told.urgent)
+    await put(ids(pushed.filter((one) => urgent.includes(one))), 0, false, 'push')
+    await put(ids(pushed.filter((one) => !urgent.includes(one))), hoursUntilLoud(hour, quiet), false, 'push')
+  }
+  if (mail === 'none' || address === '') return
   await put(ids(urgent), 0, false)
   if (mail === 'digest') await put(ids(rest), hoursUntilDigest(hour, digestHour), true)
   else await put(ids(rest), hoursUntilLoud(hour, quiet), false)
 }
 
-const shownTo = (kept: KeptSettings): AlertSettings => ({ ...kept, canMail: canMail() })
-
-export const settingsOf = async (db: Queryable, siteId: string, personId: string): Promise<AlertSettings> =>
-  shownTo(await findSettings(db, siteId, personId))
+export const settingsOf = async (db: Queryable, siteId: string, personId: string): Promise<AlertSettings> => ({
+  ...(await findSettings(db, siteId, personId)),
+  canMail: canMail(),
+  devices: await devicesOf(db, personId),
+})
 
 export async function setSettings(w: Write, input: ParsedInputOf<typeof alerts.set>): Promise<AlertSettings> {
   await keepSettings(w.tx, w.siteId, w.personId, input)
   // What waits goes by what is wanted now; nobody gets what they no longer want.
-  if (input.mail === 'none')
-    await w.tx.query('DELETE FROM outbox WHERE site_id = ? AND person_id = ? AND sent_at IS NULL', [w.siteId, w.personId])
+  for (const [channel, isWanted] of [
+    ['mail', input.mail !== 'none'],
+    ['push', input.push !== 'none'],
+  ] as const)
+    if (!isWanted)
+      await w.tx.query('DELETE FROM outbox WHERE site_id = ? AND person_id = ? AND channel = ? AND sent_at IS NULL', [
+        w.siteId,
+        w.personId,
+        channel,
+      ])
   return settingsOf(w.tx, w.siteId, w.personId)
 }
 

@@ -6,7 +6,7 @@ import { instantOf, jsonOf, type Queryable, type Row, type Transaction } from '.
 const SHOWN_DAYS = 14
 
 /** What is kept of how somebody is told; without anything they are told in the application alone. */
-export type KeptSettings = Omit<AlertSettings, 'canMail'>
+export type KeptSettings = Omit<AlertSettings, 'canMail' | 'devices'>
 
 const NOTHING_SAID: KeptSettings = {
   mail: 'none',
@@ -15,6 +15,7 @@ const NOTHING_SAID: KeptSettings = {
   quietUntil: null,
   urgentAnyway: false,
   digestHour: 6,
+  push: 'none',
   muted: [],
   calendarSince: null,
 }
@@ -26,6 +27,7 @@ const settingsOf = (row: Row): KeptSettings => ({
   quietUntil: row['quiet_until'] as number | null,
   urgentAnyway: Boolean(row['urgent_anyway']),
   digestHour: row['digest_hour'] as number,
+  push: row['push'] as KeptSettings['push'],
   muted: jsonOf<KeptSettings['muted']>(row['muted']),
   calendarSince: row['calendar_since'] === null ? null : instantOf(row['calendar_since'] as string),
 })
@@ -35,11 +37,11 @@ export async function findSettings(db: Queryable, siteId: string, personId: stri
   return row ? settingsOf(row) : NOTHING_SAID
 }
 
-/** Whoever works at a site and wants mail of it. */
-export async function mailed(db: Queryable, siteId: string): Promise<{ personId: string; settings: KeptSettings }[]> {
+/** Whoever works at a site and wants to be told of it elsewhere than here. */
+export async function toldElsewhere(db: Queryable, siteId: string): Promise<{ personId: string; settings: KeptSettings }[]> {
   const [rows] = await db.query<Row[]>(
     `SELECT s.* FROM alert_setting s JOIN site_person sp ON sp.site_id = s.site_id AND sp.person_id = s.person_id AND sp.left_at IS NULL
-     WHERE s.site_id = ? AND s.mail <> 'none' AND s.address <> '' AND sp.role <> 'volunteer'`,
+     WHERE s.site_id = ? AND ((s.mail <> 'none' AND s.address <> '') OR s.push <> 'none') AND sp.role <> 'volunteer'`,
     [siteId],
   )
   return rows.map((row) => ({ personId: row['person_id'] as string, settings: settingsOf(row) }))
@@ -52,11 +54,11 @@ export async function keepSettings(
   s: Omit<KeptSettings, 'calendarSince'>,
 ): Promise<void> {
   await tx.query(
-    `INSERT INTO alert_setting (site_id, person_id, mail, address, quiet_from, quiet_until, urgent_anyway, digest_hour, muted)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+    `INSERT INTO alert_setting (site_id, person_id, mail, address, quiet_from, quiet_until, urgent_anyway, digest_hour, push, muted)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
      ON DUPLICATE KEY UPDATE mail = VALUES(mail), address = VALUES(address), quiet_from = VALUES(quiet_from), quiet_until = VALUES(quiet_until),
-       urgent_anyway = VALUES(urgent_anyway), digest_hour = VALUES(digest_hour), muted = VALUES(muted)`,
-    [siteId, personId, s.mail, s.address, s.quietFrom, s.quietUntil, s.urgentAnyway, s.digestHour, JSON.stringify(s.muted)],
+       urgent_anyway = VALUES(urgent_anyway), digest_hour = VALUES(digest_hour), push = VALUES(push), muted = VALUES(muted)`,
+    [siteId, personId, s.mail, s.address, s.quietFrom, s.quietUntil, s.urgentAnyway, s.digestHour, s.push, JSON.stringify(s.muted)],
   )
 }
 

@@ -35,6 +35,8 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
   alert_setting: 'of a person on one server, not of a site',
   outbox: 'as alert_setting',
   demo_mail: 'of the demonstration',
+  push_key: 'of the server: browsers know it by it',
+  push_device: 'as alert_setting',
   passkey: 'as account',
   passkey_challenge: 'as account',
   work: 'asked for anew when a site is restored',

@@ -1,4 +1,4 @@
-import { alertKinds, endpoints, mailWays, type Alert, type AlertSettings } from '@bocado/contract'
+import { alertKinds, endpoints, mailWays, pushWays, type Alert, type AlertSettings } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useRead, useWrite } from '../api/hooks.js'
@@ -14,6 +14,7 @@ import { useText } from '../messages/useText.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
 import { alertSays } from './alertWords.js'
+import { OnThisDevice } from './OnThisDevice.js'
 import '../messages/en/alerts.js'
 
 /** What was worth telling, and how it reaches one elsewhere. */
@@ -32,6 +33,7 @@ export function AlertsScreen() {
         <Told all={all} />
         <Stack $gap={28}>
           <How settings={settings} />
+          <OnThisDevice settings={settings} />
           <Calendar settings={settings} />
           {others ? (
             <Small>
@@ -99,7 +101,7 @@ const HOURS = Array.from({ length: 24 }, (_, hour) => hour)
 function How({ settings }: { settings: AlertSettings }) {
   const t = useText()
   const site = useSite()
-  const { canMail, calendarSince: _, quietFrom, quietUntil, digestHour, ...rest } = settings
+  const { canMail, calendarSince: _, devices, quietFrom, quietUntil, digestHour, ...rest } = settings
   const typed = (hour: number | null): string => (hour === null ? NO_HOUR : String(hour))
   const read = (hour: string): number | null => (hour === NO_HOUR ? null : Number(hour))
   const entry = useEntry(endpoints.alerts.set, {
@@ -140,6 +142,15 @@ function How({ settings }: { settings: AlertSettings }) {
           <Select label={t('alert.digestHour')} placeholder={t('choose')} width="10ch" options={hours} {...bind.choice('digestHour')} />
         ) : null}
       </Fields>
+      {devices > 0 ? (
+        <Select
+          label={t('alert.push', { count: devices })}
+          placeholder={t('choose')}
+          width="30ch"
+          options={pushWays.map((id) => ({ id, label: t(`alert.push.${id}`) }))}
+          {...bind.choice('push')}
+        />
+      ) : null}
       {values.mail === 'none' ? null : (
         <>
           <TextField label={t('alert.address')} width="100%" autoComplete="email" {...bind.text('address')} />

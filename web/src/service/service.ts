@@ -5,7 +5,15 @@ import { NavigationRoute, registerRoute } from 'workbox-routing'
  * Keeps the page's own files on the device, so that Bocado opens without a server. What is read from the server and what is written to it
  * does not pass through here: that is the page's own affair.
  */
-declare const self: { skipWaiting: () => Promise<void>; clients: { claim: () => Promise<void> } } & Pick<Window, 'addEventListener'>
+declare const self: {
+  skipWaiting: () => Promise<void>
+  clients: {
+    claim: () => Promise<void>
+    matchAll: (which: { type: 'window' }) => Promise<{ navigate: (url: string) => Promise<unknown>; focus: () => Promise<unknown> }[]>
+    openWindow: (url: string) => Promise<unknown>
+  }
+  registration: ServiceWorkerRegistration
+} & Pick<Window, 'addEventListener'>
 /** Every file of the page, put in when it is built. */
 declare const PAGE_FILES: { url: string; revision: string | null }[]
 
@@ -35,4 +43,37 @@ async function openPage(request: Request): Promise<Response> {
     // No signal, or one that is as good as none.
   }
   return (await kept) ?? Response.error()
+}
+
+interface Extended {
+  waitUntil: (work: Promise<unknown>) => void
+}
+
+/** What a push says: made by the server, and read by nobody on the way. */
+interface Pushed {
+  title: string
+  body: string
+  path: string
+  tag: string
+}
+
+self.addEventListener('push', (event) => {
+  const { data, waitUntil } = event as unknown as { data: { json: () => Pushed } | null } & Extended
+  if (!data) return
+  const { title, body, path, tag } = data.json()
+  waitUntil.call(event, self.registration.showNotification(title, { body, tag, data: { path } }))
+})
+
+self.addEventListener('notificationclick', (event) => {
+  const { notification, waitUntil } = event as unknown as { notification: Notification } & Extended
+  notification.close()
+  waitUntil.call(event, openAt((notification.data as { path: string }).path))
+})
+
+/** Goes to where it is acted on: in a page that is open already, or in a new one. */
+async function openAt(path: string): Promise<void> {
+  const [page] = await self.clients.matchAll({ type: 'window' })
+  if (!page) return void (await self.clients.openWindow(path))
+  await page.navigate(path)
+  await page.focus()
 }
