@@ -86,3 +86,13 @@ test('mail is asked for with an address, and news of the next day comes by it', 
   await letter.getByText(/- Old Apples: open again after Granule/).waitFor()
   await expectAccessible(page, 'inbox')
 })
+
+test('a device that its maker cannot reach says so, and nothing pretends to be on', async () => {
+  await page.context().grantPermissions(['notifications'])
+  await stage.open('alerts')
+  const here = page.getByTestId('on-this-device')
+  await here.getByRole('button', { name: 'Let it come to this device' }).click()
+  // There is no maker of a browser to be reached from here.
+  await here.getByText(/could not be reached|was not allowed to show notices/).waitFor()
+  await here.getByRole('button', { name: 'Let it come to this device' }).waitFor()
+})

@@ -24,12 +24,12 @@ setStage(
       name: 'Furrow nematodes',
       methods: ['nematodes'],
       strain: 'feltiae',
-      formulation: 'living',
-      ways: ['drench'],
+      formulation: 'living' as const,
+      ways: ['drench' as const],
       stages: ['larva'],
       orderDays: 4,
       keepsDays: 7,
-    } as const
+    }
     const product = done(await app.call(treatments.addProduct, at, nematodes, as))
     done(await app.call(treatments.plan, at, { watchId, productId: product.id, plannedOn: '2026-06-18' }, as))
   },

@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Band, Session, Site } from '@bocado/contract'
+import type { Band, Block, Session, Site } from '@bocado/contract'
 import type { Page } from 'playwright-core'
 import { openBrowser } from './browser.js'
 
@@ -27,6 +27,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const api = `${address}api/v1/sites/${site.id}`
   const { watches } = await get<Band>(`${api}/band?season=${site.season.start}`)
   const watch = watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
+  const field = (await get<Block[]>(`${api}/blocks`)).find(({ name }) => name === 'Long Corn')?.id ?? ''
   const disease = watches.find(({ infection, treatments }) => infection && treatments.length > 0)?.watch.id ?? ''
 
   const tallied = async (page: Page): Promise<void> => {
@@ -52,7 +53,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       act: (page) => page.getByTestId('ranking').evaluate((table) => table.scrollIntoView({ block: 'center' })),
     },
     { name: 'scouting', path: 'scouting' },
-    { name: 'traps', path: 'scouting?panel=traps' },
     {
       name: 'flags',
       path: 'scouting?panel=flags',
@@ -70,16 +70,17 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       path: 'schedule',
       act: (page) => page.getByTestId('schedule-board').locator('button[data-kind=deed][data-moves]').first().click(),
     },
-    { name: 'treatments', path: 'treatments' },
-    { name: 'outcomes', path: 'outcomes' },
+    { name: 'sowing', path: `schedule/prevention?crop=sweet-corn&place=${field}&year=next` },
     {
-      name: 'own-records',
-      path: `windows?watch=${watch}`,
+      name: 'season',
+      path: 'schedule/season',
       act: async (page) => {
-        await page.getByRole('radio', { name: 'Own records' }).click()
-        await page.getByRole('heading', { name: 'What was seen here' }).evaluate((heading) => heading.scrollIntoView({ block: 'start' }))
+        await page.getByRole('button', { name: 'Propose' }).click()
+        await page.getByRole('button', { name: 'Work it out again' }).waitFor()
       },
     },
+    { name: 'treatments', path: 'treatments' },
+    { name: 'outcomes', path: 'outcomes' },
     { name: 'library', path: 'library/organisms/codling-moth' },
     { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },
     { name: 'phone-today', path: 'today', size: PHONE },

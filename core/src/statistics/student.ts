@@ -88,3 +88,26 @@ export function studentCdf(t: number, freedom: number): number {
   const twoTails = x < (a + 1) / (a + 2.5) ? (front * betaFraction(a, 0.5, x)) / a : 1 - (front * betaFraction(0.5, a, 1 - x)) / 0.5
   return t > 0 ? 1 - twoTails / 2 : twoTails / 2
 }
+
+/** Halvings that leave no more than rounding. */
+const HALVINGS = 200
+
+/**
+ * Quantile of Student's t as exact as its distribution function: for results that are held against worked numbers.
+ *
+ * @throws RangeError for p not between 0 and 1, or degrees of freedom not above 0
+ * @example studentQuantileExact(0.95, 18) // 1.734
+ */
+export function studentQuantileExact(p: number, freedom: number): number {
+  requirePositive('freedom', freedom)
+  if (!(p > 0 && p < 1)) throw new RangeError(`p must be between 0 and 1, got ${p}`)
+  if (p < 0.5) return -studentQuantileExact(1 - p, freedom)
+  let [low, high] = [0, 1]
+  while (studentCdf(high, freedom) < p) high *= 2
+  for (let i = 0; i < HALVINGS && high - low > Number.EPSILON * high; i++) {
+    const middle = (low + high) / 2
+    if (studentCdf(middle, freedom) < p) low = middle
+    else high = middle
+  }
+  return (low + high) / 2
+}

@@ -53,6 +53,12 @@ export const squareMetresFromSquareFeet = (ft2: number): number => ft2 * SQUARE_
 /** L/ha to US gallons per acre. */
 export const gallonsPerAcreFromLitresPerHectare = (lha: number): number => ((lha / LITRES_PER_US_GALLON) * SQUARE_METRES_PER_ACRE) / 10_000
 
+/** US gallons per acre to L/ha. */
+export const litresPerHectareFromGallonsPerAcre = (gpa: number): number => (gpa * LITRES_PER_US_GALLON * 10_000) / SQUARE_METRES_PER_ACRE
+/** L to US gallons, and back. */
+export const gallonsFromLitres = (litres: number): number => litres / LITRES_PER_US_GALLON
+export const litresFromGallons = (gallons: number): number => gallons * LITRES_PER_US_GALLON
+
 const METRES_PER_FOOT = 0.3048
 export const feetFromMetres = (m: number): number => m / METRES_PER_FOOT
 export const metresFromFeet = (ft: number): number => ft * METRES_PER_FOOT

@@ -50,9 +50,10 @@ export function OnThisDevice({ settings }: { settings: AlertSettings }) {
     setRefusal(null)
     if ((await Notification.requestPermission()) !== 'granted') return setRefusal('denied')
     const { key } = await askKey.save({ params: {}, input: {} })
-    const registration = await navigator.serviceWorker.ready
     // The maker of the browser is not reached, or takes none from this server.
-    const asked = registration.pushManager.subscribe({ userVisibleOnly: true, applicationServerKey: bytesOf(key) }).catch(() => null)
+    const asked = navigator.serviceWorker.ready
+      .then(({ pushManager }) => pushManager.subscribe({ userVisibleOnly: true, applicationServerKey: bytesOf(key) }))
+      .catch(() => null)
     const made = await Promise.race([asked, new Promise<null>((resolve) => setTimeout(() => resolve(null), PATIENCE_MS))])
     const { endpoint = '', keys = {} } = made?.toJSON() ?? {}
     if (!made) return setRefusal('failed')

@@ -4,11 +4,15 @@ import {
   fahrenheitDaysFromCelsiusDays,
   fahrenheitFromCelsius,
   feetFromMetres,
+  gallonsFromLitres,
+  gallonsPerAcreFromLitresPerHectare,
   hectaresFromAcres,
   hectaresFromSquareMetres,
   squareMetresFromHectares,
   inchesFromMillimetres,
   kilogramsFromPounds,
+  litresFromGallons,
+  litresPerHectareFromGallonsPerAcre,
   metresFromFeet,
   mphFromMetresPerSecond,
   poundsFromKilograms,
@@ -41,6 +45,9 @@ export interface Measures {
   vapour: Measure
   /** What was picked. */
   weight: Measure
+  /** Of a tank, and of spray on ground; kept in L and L/ha. */
+  volume: Measure
+  sprayVolume: Measure
 }
 
 /** A share that is read and typed in per cent. */
@@ -58,6 +65,8 @@ const METRIC: Measures = {
   height: { unit: 'm', digits: 1, shown: same, stored: same },
   vapour: { unit: 'hPa', digits: 1, shown: same, stored: same },
   weight: { unit: 'kg', digits: 1, shown: same, stored: same },
+  volume: { unit: 'L', digits: 1, shown: same, stored: same },
+  sprayVolume: { unit: 'L/ha', digits: 0, shown: same, stored: same },
 }
 
 const US: Measures = {
@@ -70,6 +79,8 @@ const US: Measures = {
   height: { unit: 'ft', digits: 0, shown: feetFromMetres, stored: metresFromFeet },
   vapour: { unit: 'kPa', digits: 2, shown: (hPa) => hPa / 10, stored: (kPa) => kPa * 10 },
   weight: { unit: 'lb', digits: 1, shown: poundsFromKilograms, stored: kilogramsFromPounds },
+  volume: { unit: 'gal', digits: 1, shown: gallonsFromLitres, stored: litresFromGallons },
+  sprayVolume: { unit: 'gal/acre', digits: 1, shown: gallonsPerAcreFromLitresPerHectare, stored: litresPerHectareFromGallonsPerAcre },
 }
 
 /** How a number of a model is shown that has a unit of the library; what no site has its own unit for stays as it is. */

@@ -136,6 +136,8 @@ function makeFormat(locale: string, site: Pick<Site, 'units' | 'today' | 'timeZo
     area: (ha: number): string => measured(groundOf(ha, measures), ha),
     height: (m: number): string => measured(measures.height, m),
     weight: (kg: number): string => measured(measures.weight, kg),
+    volume: (litres: number): string => measured(measures.volume, litres),
+    sprayVolume: (lha: number): string => measured(measures.sprayVolume, lha),
   }
 }
 export type Format = ReturnType<typeof makeFormat>

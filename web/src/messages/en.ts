@@ -30,6 +30,7 @@ import { today } from './en/today.js'
 import { weeks } from './en/weeks.js'
 import { rotation } from './en/rotation.js'
 import { alerts } from './en/alerts.js'
+import { mix } from './en/mix.js'
 import { living } from './en/living.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
@@ -84,6 +85,7 @@ export const en = {
   ...alerts,
   ...late,
   ...living,
+  ...mix,
   ...beside,
   ...threshold,
   ...kit,

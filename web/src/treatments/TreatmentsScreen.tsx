@@ -17,8 +17,10 @@ import { useAsked } from '../shell/useAsked.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { HarvestPart } from './HarvestPart.js'
+import { MixPart } from './MixPart.js'
 import { Signature } from './Signature.js'
 import '../messages/en/field.js'
+import '../messages/en/mix.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
@@ -120,6 +122,9 @@ export function TreatmentsScreen() {
   )
 }
 
+/** Ways in which a label lets something be put out with water. */
+const MIXED: readonly string[] = ['spray', 'spot-spray', 'drench']
+
 interface LineProps {
   row: WatchForecast
   treatment: Treatment
@@ -135,6 +140,10 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
   const { data: blocks = [] } = useBlocks(site.id)
   const { data: places = [] } = usePlaces(site.id)
   const { done } = treatment
+  const [mixing, setMixing] = useState(false)
+  const onShelf = products.find(({ id }) => id === treatment.productId)
+  // Only what is put out with water is mixed.
+  const toMix = !done && onShelf?.ways.some((way) => MIXED.includes(way)) ? onShelf : undefined
   // What was done keeps the label of its day; by hand there is none.
   const product = done ? done.label : (products.find(({ id }) => id === treatment.productId) ?? null)
   const block = blocks.find(({ id }) => id === row.watch.blockId)
@@ -219,6 +228,11 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
           ) : (
             <Link to={`/sites/${site.id}/windows?watch=${row.watch.id}`}>{t('treatments.inWindow')}</Link>
           )}
+          {toMix ? (
+            <TextButton aria-expanded={mixing} onPress={() => setMixing(!mixing)}>
+              {t('mix.title')}
+            </TextButton>
+          ) : null}
           <RemoveButton
             remove={endpoints.treatments.remove}
             restore={endpoints.treatments.restore}
@@ -228,6 +242,9 @@ function TreatmentLine({ row, treatment, products, recording, onRecord }: LinePr
           />
         </Line>
       )}
+      {mixing && toMix && !recording ? (
+        <MixPart product={toMix} organismId={row.watch.organismId} placeId={treatment.placeId} areaHa={areaHa} />
+      ) : null}
     </Stack>
   )
 }

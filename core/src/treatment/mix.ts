@@ -1,0 +1,54 @@
+import { requirePositive } from '../guards.js'
+
+/** Litres that make no tank of their own: what is left over by the arithmetic. */
+const NO_TANK_L = 1e-9
+
+/** What is mixed for an area: amounts in the unit of the rate, volumes in L. */
+export interface Mix {
+  product: number
+  sprayL: number
+  fullTanks: number
+  productPerFullTank: number
+  /** 0 where the last tank is a full one. */
+  lastTankL: number
+  productInLastTank: number
+}
+
+/**
+ * Amounts for an area with one sprayer: how much of a product and of spray, in how many full tanks, and what goes into the last one. The product
+ * is part of the spray.
+ *
+ * @param p.ratePerHa in the unit of the product, such as L or kg
+ * @throws RangeError for anything that is not above 0
+ * @example mixForArea({ areaHa: 4.2, ratePerHa: 0.1, sprayLPerHa: 500, tankL: 1000 })
+ * // product 0.42, sprayL 2100, fullTanks 2, productPerFullTank 0.2, lastTankL 100, productInLastTank 0.02
+ */
+export function mixForArea({
+  areaHa,
+  ratePerHa,
+  sprayLPerHa,
+  tankL,
+}: {
+  areaHa: number
+  ratePerHa: number
+  sprayLPerHa: number
+  tankL: number
+}): Mix {
+  requirePositive('areaHa', areaHa)
+  requirePositive('ratePerHa', ratePerHa)
+  requirePositive('sprayLPerHa', sprayLPerHa)
+  requirePositive('tankL', tankL)
+  const sprayL = areaHa * sprayLPerHa
+  const perLitre = ratePerHa / sprayLPerHa
+  const whole = Math.floor((sprayL + NO_TANK_L) / tankL)
+  const left = sprayL - whole * tankL
+  const lastTankL = left > NO_TANK_L ? left : 0
+  return {
+    product: areaHa * ratePerHa,
+    sprayL,
+    fullTanks: whole,
+    productPerFullTank: tankL * perLitre,
+    lastTankL,
+    productInLastTank: lastTankL * perLitre,
+  }
+}
