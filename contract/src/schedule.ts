@@ -36,7 +36,7 @@ export const arrangementSchema = z.object({
 export type Arrangement = z.infer<typeof arrangementSchema>
 
 export const scheduleSchema = z.object({
-  /** Work of the season, the first first. */
+  /** Work of the season, and what is planned for the next one already, the first first. */
   jobs: z.array(jobSchema),
   arrangements: z.array(arrangementSchema),
   /** What may be in flower in or beside blocks in the weeks ahead, on civil days, both included. */

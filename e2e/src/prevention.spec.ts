@@ -82,6 +82,18 @@ test('over soil in which it winters no cover is advised, elsewhere one is, and p
   await expect.poll(async () => (await jobs()).length).toBe(0)
 })
 
+test('a sowing of the next season is put on the schedule, too, and says so', async () => {
+  await page.getByRole('radio', { name: '2027' }).click()
+  await page.getByRole('button', { name: /^Put on the schedule: (Sow|Plant out) leek/ }).click()
+  await page
+    .getByText(/^On the schedule for/)
+    .first()
+    .waitFor()
+  expect((await jobs()).every(({ plannedOn }) => plannedOn.startsWith('2027'))).toBe(true)
+  await press(page, 'Undo')
+  await expect.poll(async () => (await jobs()).length).toBe(0)
+})
+
 test('work between two seasons says where it winters and by when', async () => {
   await page.getByRole('radio', { name: 'Work between seasons' }).click()
   const chores = page.getByTestId('winter-chores')

@@ -18,7 +18,8 @@ type JobInput = ParsedInputOf<typeof schedule.addJob>
 export async function readSchedule(deps: Deps, siteId: string, season: string): Promise<Schedule> {
   const { db, clock } = deps
   const { today } = await getSite(db, clock, siteId)
-  const end = civilDate(seasonLater(dayNumber(season), 1))
+  // What is planned for the next season already, such as a sowing, is there, too.
+  const end = civilDate(seasonLater(dayNumber(season), 2))
   const [jobs, arrangements] = [await listJobs(db, siteId, season, end), await listArrangements(db, siteId)]
   const last = civilDate(dayNumber(today) + WEEKS_AHEAD * 7)
   const flowers: Schedule['flowers'] = []

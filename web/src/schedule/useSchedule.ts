@@ -14,8 +14,11 @@ import { useMethods } from '../windows/useShelfFor.js'
 
 /** Days that are seen at once. */
 export const SHOWN_DAYS = 14
-/** What is done before and after what is seen may stand in its way: groups of action are rotated over the season. */
-const SEASON_DAYS = 366
+/**
+ * What is done before and after what is seen may stand in its way: groups of action are rotated over the season. Some work is planned for the
+ * next one already.
+ */
+const SEASON_DAYS = 2 * 366
 
 export interface ScheduleHere {
   days: string[]
