@@ -43,6 +43,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   REFERENCE_SEED: 'of the computation',
   DRAWS_LOOKED_AT: 'of the computation',
   EXCHANGES: 'of the computation',
+  FEW_WISHES: 'of the computation',
+  EVERY_NTH: 'of the computation',
   TRIED: 'of the computation',
   HALVINGS: 'of the computation',
   NO_TANK_L: 'of the computation: nothing',

@@ -234,3 +234,10 @@ test('what is decided about the chosen row is in view: which ways reach it, the 
     .waitFor()
   await expectAccessible(page, 'the decision')
 })
+
+test('two ways side by side say what each did here so far', async () => {
+  await page.getByRole('button', { name: 'Two side by side' }).click()
+  const here = page.getByTestId('side-by-side').getByRole('row', { name: /^Here so far/ })
+  await here.waitFor()
+  await expect.poll(() => here.innerText()).toMatch(/not judged against a check yet|than in the check|not to be told from the check/)
+})

@@ -22,6 +22,9 @@ export interface Undone {
   reach: number
 }
 
+/** Wishes by the ground that they are for: only these stand in each other's way. */
+type Ground = Map<string, Slot[]>
+
 export interface SeasonPlan {
   school: School
   treatments: Proposed[]
@@ -75,18 +78,9 @@ export function planSeason(p: PlanOf, step: (done: number) => void = () => undef
   const asked = p.watches.map((watch) => wishesOf(watch, p.school, p.today))
   const counts = p.watches.flatMap((watch) => countsOf(watch, p.school, p.today, p.length).map((day) => ({ watch: watch.id, day })))
   const wishes = asked.flatMap((one) => one.wishes)
-  const best = ({ choices: [first], weight }: Wish): number => (first ? worthOf(first, weight) : 0)
-  const slots: Slot[] = wishes.toSorted((a, b) => best(b) - best(a)).map((wish) => ({ wish, one: null, why: 'ruled-out' }))
-  const load = new Load(p, counts)
-  slots.forEach((slot, i) => {
-    place(slot, slots, load, p)
-    step((0.5 * (i + 1)) / slots.length)
-  })
-  for (let round = 0; round < EXCHANGES; round++) {
-    const isBetter = exchange(slots, load, p)
-    step(0.5 + (0.5 * (round + 1)) / EXCHANGES)
-    if (!isBetter) break
-  }
+  const orders = ordersOf(wishes)
+  const tried = orders.map((order, i) => placedIn(order, counts, p, (done) => step((i + done) / orders.length)))
+  const slots = tried.reduce((a, b) => (worthOfAll(b) > worthOfAll(a) + 1e-9 ? b : a), tried[0] ?? [])
   step(1)
   const placed = slots.flatMap(({ one }) => one ?? [])
   return {
@@ -99,8 +93,42 @@ export function planSeason(p: PlanOf, step: (done: number) => void = () => undef
         one ? [] : [{ watch, generation, because: why, reach: choices[0]?.reach ?? 0 }],
       ),
     ],
-    worth: slots.reduce((sum, { wish, one }) => sum + (one ? worthOf(one, wish.weight) : 0), 0),
+    worth: worthOfAll(slots),
   }
+}
+
+/** So few wishes are placed in every order that there is. */
+const FEW_WISHES = 4
+
+/** The orders in which wishes are placed: what is worth most first, what has the fewest days first; of few wishes every one. */
+function ordersOf(wishes: readonly Wish[]): Wish[][] {
+  const best = ({ choices: [first], weight }: Wish): number => (first ? worthOf(first, weight) : 0)
+  const byWorth = wishes.toSorted((a, b) => best(b) - best(a))
+  if (wishes.length <= FEW_WISHES) return permutations(byWorth)
+  return [byWorth, wishes.toSorted((a, b) => a.choices.length - b.choices.length || best(b) - best(a))]
+}
+
+const permutations = <T>(of: readonly T[]): T[][] =>
+  of.length <= 1 ? [[...of]] : of.flatMap((one, i) => permutations([...of.slice(0, i), ...of.slice(i + 1)]).map((rest) => [one, ...rest]))
+
+const worthOfAll = (slots: readonly Slot[]): number => slots.reduce((sum, { wish, one }) => sum + (one ? worthOf(one, wish.weight) : 0), 0)
+
+/** Wishes placed in an order, and then exchanged as long as that makes them worth more. */
+function placedIn(order: readonly Wish[], counts: readonly { day: number }[], p: PlanOf, step: (done: number) => void): Slot[] {
+  const slots: Slot[] = order.map((wish) => ({ wish, one: null, why: 'ruled-out' }))
+  const load = new Load(p, counts)
+  const ground: Ground = new Map()
+  for (const slot of slots) ground.set(slot.wish.blockId, [...(ground.get(slot.wish.blockId) ?? []), slot])
+  slots.forEach((slot, i) => {
+    place(slot, ground, load, p)
+    step((0.5 * (i + 1)) / slots.length)
+  })
+  for (let round = 0; round < EXCHANGES; round++) {
+    const isBetter = exchange(slots, ground, load, p)
+    step(0.5 + (0.5 * (round + 1)) / EXCHANGES)
+    if (!isBetter) break
+  }
+  return slots
 }
 
 /** Minutes of work in each week of the season. */
@@ -124,28 +152,22 @@ class Load {
 }
 
 /** Puts a wish on one of its choices, where hours, labels and rules let it. */
-function tryOn(
-  slot: Slot,
-  choice: Wish['choices'][number],
-  slots: readonly Slot[],
-  load: Load,
-  p: PlanOf,
-): 'placed' | 'no-hours' | 'ruled-out' {
+function tryOn(slot: Slot, choice: Wish['choices'][number], ground: Ground, load: Load, p: PlanOf): 'placed' | 'no-hours' | 'ruled-out' {
   const { day, way, reach } = choice
   const { watch, blockId, generation, because, conditional } = slot.wish
   // Asked first: it costs nothing.
   if (!load.fits(day, way.minutes ?? 0)) return 'no-hours'
   const one: Proposed = { watch, blockId, generation, because, conditional, day, way, reach }
-  const beside = slots.flatMap((other) => (other !== slot && other.one && other.one.blockId === blockId ? other.one : []))
+  const beside = (ground.get(blockId) ?? []).flatMap((other) => (other !== slot && other.one ? other.one : []))
   if (exceeds(one, beside) || p.isForbidden(one, beside)) return 'ruled-out'
   putBack(slot, one, load)
   return 'placed'
 }
 
-function place(slot: Slot, slots: readonly Slot[], load: Load, p: PlanOf): void {
+function place(slot: Slot, ground: Ground, load: Load, p: PlanOf): void {
   let why: Slot['why'] = 'ruled-out'
   for (const choice of slot.wish.choices) {
-    const how = tryOn(slot, choice, slots, load, p)
+    const how = tryOn(slot, choice, ground, load, p)
     if (how === 'placed') return
     if (how === 'no-hours') why = how
   }
@@ -176,12 +198,16 @@ function putBack(slot: Slot, one: Proposed | null, load: Load): void {
 const TRIED = 24
 
 /** Places what was left undone where something else makes room for it, on another day or for good. @returns whether anything got better */
-function exchange(slots: readonly Slot[], load: Load, p: PlanOf): boolean {
+function exchange(slots: readonly Slot[], ground: Ground, load: Load, p: PlanOf): boolean {
   const worth = ({ one, wish }: Slot): number => (one ? worthOf(one, wish.weight) : 0)
   let isBetter = false
   for (const slot of slots.filter(({ one, wish }) => !one && wish.choices.length > 0)) {
     const { why } = slot
-    const other = slots.find((candidate) => candidate.one && candidate !== slot && makesRoom(candidate))
+    const weeks = new Set(slot.wish.choices.map(({ day }) => weekOf(day)))
+    // What lies on other ground and in other weeks stands in nobody’s way.
+    const inTheWay = ({ one, wish }: Slot): boolean =>
+      one !== null && (wish.blockId === slot.wish.blockId || (p.minutesPerWeek !== null && weeks.has(weekOf(one.day))))
+    const other = slots.find((candidate) => candidate !== slot && inTheWay(candidate) && makesRoom(candidate))
     if (other) isBetter = true
     else slot.why = why
 
@@ -191,8 +217,8 @@ function exchange(slots: readonly Slot[], load: Load, p: PlanOf): boolean {
       const lifted = lift(candidate, load)
       let best: { sum: number; own: Proposed; theirs: Proposed | null } | null = null
       for (const choice of slot.wish.choices.slice(0, TRIED)) {
-        if (tryOn(slot, choice, slots, load, p) !== 'placed') continue
-        place(candidate, slots, load, p)
+        if (tryOn(slot, choice, ground, load, p) !== 'placed') continue
+        place(candidate, ground, load, p)
         const sum = worth(slot) + worth(candidate)
         const theirs = lift(candidate, load)
         const own = lift(slot, load)

@@ -74,7 +74,17 @@ export async function erasePerson(w: Write, personId: string, rowVersion: number
 }
 
 async function forgetWaysIn(tx: Transaction, personId: string, name: string): Promise<void> {
-  for (const table of ['sign_in', 'passkey', 'passkey_challenge', 'hand_code', 'person_setting', 'alert_setting', 'outbox', 'push_device', 'account'])
+  for (const table of [
+    'sign_in',
+    'passkey',
+    'passkey_challenge',
+    'hand_code',
+    'person_setting',
+    'alert_setting',
+    'outbox',
+    'push_device',
+    'account',
+  ])
     await tx.query(`DELETE FROM ${table} WHERE person_id = ?`, [personId])
   await tx.query('DELETE FROM link WHERE person_id = ? OR (person_id IS NULL AND name = ? AND used_at IS NOT NULL)', [personId, name])
   await tx.query("UPDATE site_person SET licence_number = '' WHERE person_id = ?", [personId])

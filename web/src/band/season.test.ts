@@ -1,4 +1,5 @@
 import type { BloomForecast, Block, Method, Organism, Product, WatchForecast } from '@bocado/contract'
+import { planSeason, type PlannableWatch } from '@bocado/core'
 import { describe, expect, test } from 'vitest'
 import {
   forbidden,
@@ -193,4 +194,45 @@ test('a way of a plan is found again by its key', () => {
   expect(meansOf('product gone', sources())).toEqual({ product: null, methodId: null })
   expect(meansOf('product p', sources({ products: [product('p')] })).product?.name).toBe('p')
   expect(meansOf('method hand-picking', sources())).toEqual({ product: null, methodId: 'hand-picking' })
+})
+
+test('a first draft for forty watches takes less than two seconds', () => {
+  const draws = (opens: number) =>
+    Array.from({ length: 13 }, (_, m) =>
+      Array.from({ length: 50 }, (__, i) => ({ enter: opens + m * 0.3 + i * 0.2, exit: opens + 6 + m * 0.3 + i * 0.2 })),
+    )
+  const watches = Array.from({ length: 40 }, (_, w): PlannableWatch => {
+    const opens = [100 + (w % 20) * 3, 170 + (w % 15) * 3]
+    const reach = opens.map((day, g) => ({ generation: `g${g}`, cohorts: draws(day) }))
+    const ways = Array.from({ length: 5 }, (__, k) => ({
+      key: `k${k}`,
+      order: k,
+      effect: 0.5 + 0.1 * k,
+      residualDays: k,
+      leastIntervalDays: 7,
+      mostPerSeason: 4,
+      minutes: 60,
+      hasLabel: true,
+      chemical: k > 2,
+      hazardToBees: false,
+      reach,
+    }))
+    return {
+      id: `w${w}`,
+      blockId: `b${w % 9}`,
+      weight: 1 + (w % 3),
+      clock: 'dates',
+      isCounted: true,
+      isOver: false,
+      windows: opens.map((day, g) => ({ generation: `g${g}`, opens: day, closes: day + 14, announced: day })),
+      months: [],
+      infections: [],
+      ways,
+    }
+  })
+  const began = performance.now()
+  const of = { watches, school: 'mix', today: 80, length: 365, isForbidden: () => false, minutesPerWeek: 900, countMinutes: 20 } as const
+  const { treatments } = planSeason(of)
+  expect(performance.now() - began).toBeLessThan(2000)
+  expect(treatments.length).toBeGreaterThan(40)
 })

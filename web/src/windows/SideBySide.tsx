@@ -2,15 +2,28 @@ import type { Block, Method, Organism, WatchForecast } from '@bocado/contract'
 import { useState, type ReactNode } from 'react'
 import { Select } from '../design/controls.js'
 import { Small, Stack } from '../design/text.js'
-import { useFormat } from '../design/useFormat.js'
-import { useText } from '../messages/useText.js'
+import { useFormat, type Format } from '../design/useFormat.js'
+import { useText, type Say } from '../messages/useText.js'
 import { FigureTable } from './FigureTable.js'
 import { hoursHere } from '../band/hoursHere.js'
 import type { WayThen } from './wayThen.js'
 import { runsOf, useHours } from './useHours.js'
+import { useOwnResults, type OwnResult } from './useOwnResults.js'
 import '../messages/en/beside.js'
 import '../messages/en/field.js'
 import '../messages/en/plan.js'
+
+/** What a treatment did here, against its check. */
+function ownWords({ treatedOn, comparison: { verdict, hendersonTilton } }: OwnResult, t: Say, f: Format): string {
+  const { value, withAreas } = hendersonTilton
+  return t('beside.ownOne', {
+    date: f.withYear(treatedOn),
+    verdict: { 'lower-than-check': 'lowerThanCheck', 'higher-than-check': 'higherThanCheck', 'not-separable': 'notSeparable' }[verdict],
+    share: f.percent(value),
+    low: f.number(100 * withAreas.low),
+    high: f.number(100 * withAreas.high),
+  })
+}
 
 interface Props {
   forecast: WatchForecast
@@ -32,6 +45,7 @@ export function SideBySide({ forecast, organism, block, ways, chosen, methodOf }
   const second = rest.find(({ offer }) => offer.means.key === other) ?? rest[0]
   const firstHours = useHours(forecast, first?.offer.means)
   const secondHours = useHours(forecast, second?.offer.means)
+  const own = useOwnResults(forecast.watch.organismId)
   if (!first || !second) return null
   const two = [
     { way: first, hours: firstHours },
@@ -59,6 +73,14 @@ export function SideBySide({ forecast, organism, block, ways, chosen, methodOf }
           ? offer.gate.stages.map((id) => organism?.stages.find((stage) => stage.id === id)?.name ?? id).join(', ')
           : t('beside.unknown'),
       ),
+    ],
+    [
+      t('beside.own'),
+      cell(({ way: { offer } }) => {
+        if (!own) return ''
+        const here = own.filter(({ name }) => name === offer.means.name)
+        return here.length === 0 ? t('beside.ownNone') : here.map((one) => ownWords(one, t, f)).join('; ')
+      }),
     ],
     [t('beside.evidence'), cell((_, method) => (method ? t(`evidence.${method.evidence}`) : t('beside.unknown')))],
     [

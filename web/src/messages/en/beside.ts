@@ -7,6 +7,10 @@ export const beside = {
   'beside.reaches': 'Reaches',
   'beside.share': '{share} ({low} to {high})',
   'beside.stages': 'Stages',
+  'beside.own': 'Here so far',
+  'beside.ownNone': 'not judged against a check yet',
+  'beside.ownOne':
+    '{date}: {verdict, select, lowerThanCheck {{share} fewer than in the check ({low} to {high} %)} higherThanCheck {more than in the check} other {not to be told from the check}}',
   'beside.evidence': 'Known by',
   'beside.next': 'Next usable',
   'beside.on': '{date}',
