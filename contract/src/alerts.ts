@@ -125,7 +125,7 @@ export const alerts = {
   }),
   pushKey: endpoint({
     method: 'post',
-    path: '/push-key',
+    path: '/account/push-key',
     summary: 'The key by which a browser asks its maker for pushes of this server',
     params: z.object({}),
     input: z.object({}),
@@ -133,7 +133,7 @@ export const alerts = {
   }),
   addDevice: endpoint({
     method: 'post',
-    path: '/push-devices',
+    path: '/account/push-devices',
     summary: 'Have pushes come to a browser, as its maker gave it an address for them',
     params: z.object({}),
     input: z.object({ endpoint: z.url().max(1000), p256dh: z.string().min(80).max(120), auth: z.string().min(16).max(40) }),
@@ -141,7 +141,7 @@ export const alerts = {
   }),
   removeDevice: endpoint({
     method: 'delete',
-    path: '/push-devices',
+    path: '/account/push-devices',
     summary: 'Have no more pushes come to a browser',
     params: z.object({}),
     input: z.object({ endpoint: z.string().min(1).max(1000) }),
