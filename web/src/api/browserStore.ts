@@ -62,13 +62,24 @@ export function browserStore(): Promise<IDBPDatabase<Kept> | undefined> {
       if (from < 4) db.createObjectStore('unsent', { keyPath: 'order', autoIncrement: true })
     },
     // A page of a newer Bocado wants to change the store: it is let go, and this page does without.
-    blocking: (_, __, event) => (event.target as IDBDatabase).close(),
+    blocking: (_, __, event) => {
+      opened = Promise.resolve(undefined)
+      ;(event.target as IDBDatabase).close()
+    },
+    // The browser took it away: it is opened anew.
+    terminated: () => {
+      opened = undefined
+    },
   }).then(
     (db) => db,
     () => undefined,
   )
   return opened
 }
+
+/** Whether something failed because the store was closed meanwhile: it may be opened anew. */
+export const isStoreGone = (error: unknown): boolean =>
+  error instanceof Error && (error.name === 'InvalidStateError' || error.name === 'AbortError')
 
 /** Forgets the connection to the store; for tests. */
 export const closeBrowserStore = async (): Promise<void> => {

@@ -45,7 +45,10 @@ export function remember(person: Person | null): void {
   if (before?.id === person?.id) return
   // What one person did, and what was read for them, is not the next one's.
   noteAct('nothing')
-  void browserStore().then((db) => db?.clear('answer'))
+  void browserStore()
+    .then((db) => db?.clear('answer'))
+    // Where the store was taken away there is nothing to clear.
+    .catch(() => undefined)
 }
 
 /** Takes in what a sign-in or sign-out answered; whatever is shown is read anew for whoever it is now. */

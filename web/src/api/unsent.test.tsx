@@ -159,6 +159,23 @@ test('a fault of the server holds up nothing behind it; nobody signed in holds u
   expect(page.result.current.waits[0]!.refused).toBeNull()
 })
 
+test('a store that closes while something is sent is opened anew, and what waits goes on by itself', async () => {
+  away()
+  const page = harvest()
+  await record(page, 1)
+  await record(page, 2)
+  let isFirst = true
+  answer = async () => {
+    if (isFirst) await closeBrowserStore()
+    isFirst = false
+    return json({})
+  }
+  act(() => noteReachable(true))
+  await waitFor(() => expect(page.result.current.waits).toEqual([]), { timeout: 4000 })
+  // The first was stored by the server before its place in the store was gone: it goes once more, and is stored once.
+  expect(sent.map(({ kg }) => kg)).toEqual([1, 1, 2])
+})
+
 test('what one person recorded is not sent by another', async () => {
   away()
   const page = harvest()

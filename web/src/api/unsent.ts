@@ -1,7 +1,7 @@
 import { endpoints, type Endpoint } from '@bocado/contract'
 import type { QueryClient } from '@tanstack/react-query'
 import { useSyncExternalStore } from 'react'
-import { browserStore, type Unsent } from './browserStore.js'
+import { browserStore, isStoreGone, type Unsent } from './browserStore.js'
 import { call, RequestProblem, Unreachable, type Call } from './client.js'
 import { onReachable } from './connection.js'
 import { patience, readAnew, watched } from './hooks.js'
@@ -48,8 +48,11 @@ others?.addEventListener('message', () => void look())
 
 /** Reads what waits; it is read by itself where somebody is signed in. */
 export async function look(): Promise<void> {
-  const db = await browserStore()
-  items = (await db?.getAll('unsent').catch(() => undefined)) ?? items
+  try {
+    items = (await (await browserStore())?.getAll('unsent')) ?? items
+  } catch {
+    // What was read before stands as long as the store does not answer.
+  }
   listeners.forEach((listener) => listener())
 }
 
@@ -107,9 +110,12 @@ async function send(): Promise<void> {
   try {
     // A browser without locks has one page, or the server finds what is sent twice.
     const { locks } = navigator as { locks?: LockManager }
-    const isDone = locks
-      ? await locks.request('bocado.unsent', { ifAvailable: true }, (lock) => (lock ? sendAll() : false))
-      : await sendAll()
+    const sending = locks ? locks.request('bocado.unsent', { ifAvailable: true }, (lock) => (lock ? sendAll() : false)) : sendAll()
+    const isDone = await sending.catch((error: unknown) => {
+      // What waits in a store that was closed meanwhile is sent from the next.
+      if (isStoreGone(error)) return false
+      throw error
+    })
     if (!isDone && sender) again = setTimeout(() => void send(), Math.min(FIRST_PAUSE_MS * 2 ** failures++, LONGEST_PAUSE_MS))
     else failures = 0
   } finally {
