@@ -15,7 +15,7 @@ export interface Attack {
 }
 
 /** So many draws of each season are looked at: what a sowing meets is an area below a curve, which more would not tell better. */
-const DRAWS_LOOKED_AT = 6
+const DRAWS_LOOKED_AT = 2
 
 /** Days on either side by which usual months may lie off: what is said of a month was said of many places and years. */
 const MONTHS_OFF_DAYS = 15

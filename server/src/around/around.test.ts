@@ -15,9 +15,9 @@ beforeAll(async () => {
   here = await startSite(app)
   near = await startSite(app, 'Lower Terrace')
   far = await startSite(app, 'Upper Bench')
-  // Seven kilometres north, and eighty.
+  // Four kilometres north, and eighty.
   for (const [place, latitude] of [
-    [near, 46.265],
+    [near, 46.235],
     [far, 46.92],
   ] as const) {
     const { name, kind, timeZone, units, longitude, elevationM, auditYears, place: where, rowVersion } = place.site
@@ -72,7 +72,7 @@ test('once both agreed the first of each is told, with its day and about how far
     { kind: 'bloom', what: 'common-lilac', day: '2026-04-20', withinKm: 10 },
   ])
   const told = JSON.stringify(found)
-  for (const secret of [near.site.id, near.site.name, near.blockId, near.person, 'Old Apples', 'Gate trap', '46.265'])
+  for (const secret of [near.site.id, near.site.name, near.blockId, near.person, 'Old Apples', 'Gate trap', '46.235'])
     expect(told).not.toContain(secret)
 })
 
@@ -86,6 +86,19 @@ test('of several sites the nearest counts, and what lies too far away is not tol
   expect(others).toBe(2)
   expect(found.find(({ what }) => what === 'common-lilac')).toMatchObject({ day: '2026-04-20', withinKm: 10 })
   expect(found.find(({ what }) => what === 'forsythia')).toMatchObject({ day: '2026-03-10', withinKm: 100 })
+})
+
+test('whoever moves their own site about learns only in which square another lies', async () => {
+  const move = async (latitude: number): Promise<number[]> => {
+    const { name, kind, timeZone, units, longitude, elevationM, auditYears, place, rowVersion } = near.site
+    const moved = { name, kind, timeZone, units, place, latitude, longitude, elevationM, auditYears, rowVersion }
+    near.site = done(await app.call(sites.update, { siteId: near.site.id }, moved as never, { person: near.person }))
+    return (await seen()).found.map(({ withinKm }) => withinKm)
+  }
+  const there = await move(46.235)
+  // Anywhere in the same square looks alike from here.
+  expect(await move(46.245)).toEqual(there)
+  expect(await move(46.16)).toEqual(there)
 })
 
 test('a disease that was found near by counts as a known source, unless somebody said otherwise', async () => {

@@ -4,7 +4,14 @@ import { jsonOf, type Queryable, type Row } from '../database/index.js'
 import { kilometres } from '../ground/geometry.js'
 
 /** A distance is told by the class that it lies in, km: nearer ones would tell the place. */
-const WITHIN_KM = [5, 10, 25, 50, 100] as const
+const WITHIN_KM = [10, 25, 50, 100] as const
+
+/**
+ * A site is looked for at the middle of a square of about ten kilometres: whoever moves the position of their own site about to find out where
+ * another lies finds no more than that.
+ */
+const SQUARE_DEGREES = 0.1
+const inSquare = (degrees: number): number => Math.round(degrees / SQUARE_DEGREES) * SQUARE_DEGREES
 
 /** A find or catch as near as this may be a source of infection here, km. */
 export const SOURCE_WITHIN_KM = 25
@@ -22,7 +29,7 @@ async function sitesNear(db: Queryable, site: Pick<Site, 'id' | 'sharesFirst' | 
     [site.id],
   )
   for (const row of rows) {
-    const km = kilometres([site.longitude, site.latitude], [row['longitude'] as number, row['latitude'] as number])
+    const km = kilometres([site.longitude, site.latitude], [inSquare(row['longitude'] as number), inSquare(row['latitude'] as number)])
     const within = WITHIN_KM.find((limit) => km <= limit)
     if (within !== undefined) near.set(row['id'] as string, within)
   }

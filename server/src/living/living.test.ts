@@ -1,6 +1,6 @@
 import { endpoints, type InputOf } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { startApplication, type Application } from '../testing/application.js'
+import { besideIt, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 
 const { blocks, living, places, treatments, watches, weather } = endpoints
@@ -65,6 +65,22 @@ describe('an order', () => {
     expect((await note(kept)).status).toBe(409)
     done(await note({ ...kept, alive: 0.3, rowVersion: supply!.rowVersion + 1 }))
     expect((await now()).state).toBe('dead')
+  })
+
+  test('twenty say it together on two servers: one row, and everybody else is told of it', async () => {
+    const second = await besideIt(app)
+    const { productId, watchId } = done(await app.call(treatments.list, at, { season: SEASON }, as))[0]!
+    const input = { watchId, productId: productId!, plannedOn: '2026-06-25', placeId: pot }
+    const other = done(await app.call(treatments.plan, at, input, as)).id
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        [app, second][i % 2]!.call(living.note, at, { treatmentId: other, orderedOn: '2026-06-11' }, as),
+      ),
+    )
+    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1)
+    expect(answers.every(({ status }) => status === 200 || status === 409)).toBe(true)
+    expect(done(await app.call(living.read, at, {})).planned.find((one) => one.treatmentId === other)?.supply?.orderedOn).toBe('2026-06-11')
+    await second.stop()
   })
 
   test.each<[string, Partial<InputOf<typeof living.note>>, string]>([

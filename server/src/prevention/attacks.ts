@@ -16,7 +16,7 @@ import type { Queryable } from '../database/index.js'
 import type { Memo } from '../memo.js'
 import type { GroundWeather } from '../weather/groundWeather.js'
 import { keepBeside } from '../watches/forecast.js'
-import type { PinnedModel } from '../watches/models.js'
+import { hashOf, type PinnedModel } from '../watches/models.js'
 import { pastLooks } from './looks.js'
 
 /** When something comes to a crop, and what that rests on. */
@@ -64,8 +64,12 @@ export async function attackAt(
   organism: Organism,
   p: { model: PinnedModel; biofix: string | null; at: GroundWeather; stages: readonly string[] },
 ): Promise<KnownAttack | null> {
-  const placed = datedThere(p.model, p.biofix, p.at, memo)
-  const modelled = placed && attackOfModel(p.model, placed, p.stages)
+  // The same model on the same weather comes at the same days, whichever crop is asked about.
+  const key = `attack ${p.at.key} ${hashOf(p.model)} ${p.biofix} ${p.stages.join()}`
+  const modelled = memo.get(key, () => {
+    const placed = datedThere(p.model, p.biofix, p.at, memo)
+    return (placed && attackOfModel(p.model, placed, p.stages)) ?? null
+  })
   if (modelled) return { attack: modelled, by: 'model', seasons: modelled.seasons }
   const { length } = p.at.weather
   const recorded = attackOfRecords(await pastLooks(db, site.id, organism.id, site.season.start), length)

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type { Block, ParsedInputOf, PlantingDates, prevention, Site } from '@bocado/contract'
 import {
   civilDate,
@@ -44,7 +45,7 @@ export async function datesOfPlanting(deps: Deps, siteId: string, query: Query):
   const met = await meetingsOf(deps, site, { crop, block, at, isThis: query.year === 'this' })
   const frost = frostDays(at, thisStart)
   const round = (n: number): number => Math.round(n * 1000) / 1000
-  const dates = plantingDates({
+  const asked = {
     stages: crop.stages,
     begins: query.begins,
     meetings: met.map(({ meeting }) => meeting),
@@ -52,7 +53,9 @@ export async function datesOfPlanting(deps: Deps, siteId: string, query: Query):
     frostKills: crop.frost === 'kills',
     growth: usualGrowth(at, thisStart),
     days: Array.from({ length }, (_, day) => day),
-  })
+  }
+  // A year of days with their bounds takes a while: whoever asks again has them at once.
+  const dates = deps.memo.get(`planting ${keyOf(asked)}`, () => plantingDates(asked))
   const bounds = ({ p10, p50, p90 }: { p10: number; p50: number; p90: number }) => ({ p10: round(p10), p50: round(p50), p90: round(p90) })
   return {
     season: { start: civilDate(start), days: length, first: Math.max(0, dayNumber(site.today) - start) },
@@ -77,6 +80,16 @@ export async function datesOfPlanting(deps: Deps, siteId: string, query: Query):
     frostSeasons: frost ? Math.min(frost.lastSpring.length, frost.firstAutumn.length) : 0,
     ...(await groundOf(deps.db, site, places, { crop, placeId: query.placeId, season: start })),
   }
+}
+
+/** Of everything that days of planting rest on. */
+function keyOf({ meetings, ...rest }: Parameters<typeof plantingDates>[0]): string {
+  const hash = createHash('sha256').update(JSON.stringify(rest))
+  for (const { id, from, until, attack } of meetings) {
+    hash.update(`${id} ${from} ${until} ${attack.seasons}`)
+    for (const way of attack.ways) hash.update(way)
+  }
+  return hash.digest('base64url')
 }
 
 function cropOf({ crop: id, begins }: Query): Crop {

@@ -32,7 +32,7 @@ export function AlertsScreen() {
       <Columns $left="3fr" $right="2fr">
         <Told all={all} />
         <Stack $gap={28}>
-          <How settings={settings} />
+          <How key={`${settings.push} ${settings.devices}`} settings={settings} />
           <OnThisDevice settings={settings} />
           <Calendar settings={settings} />
           {others ? (

@@ -45,10 +45,18 @@ export function remember(person: Person | null): void {
   if (before?.id === person?.id) return
   // What one person did, and what was read for them, is not the next one's.
   noteAct('nothing')
+  // Nor do pushes for the one come to the other: whoever wants them asks for them anew. The server forgets a device that is gone.
+  void endPushes().catch(() => undefined)
   void browserStore()
     .then((db) => db?.clear('answer'))
     // Where the store was taken away there is nothing to clear.
     .catch(() => undefined)
+}
+
+async function endPushes(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return
+  const registration = await navigator.serviceWorker.getRegistration()
+  await (await registration?.pushManager?.getSubscription())?.unsubscribe()
 }
 
 /** Takes in what a sign-in or sign-out answered; whatever is shown is read anew for whoever it is now. */

@@ -162,7 +162,9 @@ function Proposals({ sources, plan }: { sources: Sources; plan: SeasonPlan }) {
   const make = useWrite(endpoints.treatments.plan)
   const remove = useWrite(endpoints.treatments.remove)
   const dateOf = (day: number): string => f.seasonDay(sources.season.start, day)
+  const [isTaking, setTaking] = useState(false)
   const take = async (): Promise<void> => {
+    setTaking(true)
     const stored: { id: string; rowVersion: number }[] = []
     const refused: string[] = []
     for (const one of plan.treatments) {
@@ -183,6 +185,7 @@ function Proposals({ sources, plan }: { sources: Sources; plan: SeasonPlan }) {
     const words = { count: stored.length, left: refused.length, why: refused[0] ?? '' }
     setSaid(words)
     setTicked(new Set())
+    setTaking(false)
     if (stored.length > 0)
       undo.offer(t('plans.taken', { ...words, left: 0 }), async () => {
         for (const { id, rowVersion } of stored) await remove.save({ params: { siteId: site.id, treatmentId: id }, input: { rowVersion } })
@@ -224,7 +227,7 @@ function Proposals({ sources, plan }: { sources: Sources; plan: SeasonPlan }) {
       </Rows>
       {said ? <p role="status">{t('plans.taken', said)}</p> : null}
       {mayPlan && plan.treatments.length > 0 ? (
-        <Button isDisabled={ticked.size === 0 || make.isBarred} onPress={() => void take()}>
+        <Button isDisabled={ticked.size === 0 || isTaking || make.isBarred} onPress={() => void take()}>
           {t('plans.take', { count: ticked.size })}
         </Button>
       ) : null}
