@@ -25,6 +25,9 @@ import { prevention } from './prevention.js'
 import { privacy } from './privacy.js'
 import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
+import { equipment } from './equipment.js'
+import { permissions } from './permissions.js'
+import { trials } from './trials.js'
 import { traps } from './traps.js'
 import { treatments } from './treatments.js'
 import { varieties } from './varieties.js'
@@ -53,11 +56,14 @@ export const endpoints = {
   flags,
   traps,
   treatments,
+  equipment,
+  permissions,
   harvests,
   crops,
   arrivals,
   helping,
   outcomes,
+  trials,
   programmes,
   schedule,
   prevention,

@@ -48,6 +48,10 @@ export const outcomeSchema = z.object({
   /** Why no coverage is reckoned: it was done although neither the library nor the label names this use. */
   deviation: z.enum(gateRefusals).nullable(),
   /** What is still missing before more can be said. */
+  /** First day on which what was done shows; null where nobody knows of its kind. */
+  judgeFrom: civilDateSchema.nullable(),
+  /** It was counted since, but not yet from that day on. */
+  isEarly: z.boolean(),
   missing: z.array(z.enum(['count-before', 'count-after', 'check-area', 'check-before', 'check-after'])),
 })
 export type Outcome = z.infer<typeof outcomeSchema>

@@ -2,7 +2,7 @@
 export type RefusalUnit = '°C' | '°C·d' | 'mm' | 'm/s' | 'm' | 'ha' | 'm²' | '°C difference'
 
 /** A value within a refusal: words, a quantity in SI, or a day. A page shows quantities in its site's units and days as its reader writes them. */
-export type RefusalValue = string | number | { si: number; unit: RefusalUnit } | { day: string }
+export type RefusalValue = string | number | { si: number; unit: RefusalUnit } | { day: string } | { moment: string }
 
 /** Sentences of refusals that hold values, by code; `{name}` stands for a value. Each follows the name of a field. */
 export const refusals = {
@@ -30,6 +30,24 @@ export const refusals = {
     'the label of {name} asks for {days} days between it and {other}, and {there} is planned or done on {on}: take another day, or another way to act',
   'label.most-amount':
     'the label of {name} allows {most} a season on the same ground, and that much has been used: take another way to act',
+  'label.rate-above': 'is above the label of {name}: at most {most}',
+  'label.wind-above': 'wind of {wind} is above the most that the label or a rule allows, {most}',
+  'label.temperature-outside': 'the label of {name} is for {from} to {to}, and it was {was}',
+  'consent.missing': '{rule}: no consent is noted that holds on {day}; ask for it, and note who gave it until when',
+  'consent.ended': '{rule}: the consent of {who} ended on {until}; ask for it again',
+  'permit.missing': 'the law lets {name} be used with a permit only, and none is noted that holds on {day}',
+  'permit.ended': 'the permit for {name} ended on {until}; ask for a new one, and note it',
+  'licence.missing': 'the label of {name} is for licensed applicators, and nobody of this site has a licence that holds on {day}',
+  're-entry.running': 'nobody may enter {place} before {until}, by what was used there',
+  'notice.missing': '{rule}: nobody was told yet; the notice has to be given by {by}',
+  'lot.ended': 'lot {lot} of {name} could be used until {until}: take another lot',
+  'stock.short': '{left} of {name} are left by the book, and more is needed',
+  'label.read-long-ago': 'the numbers of {name} were read from its label on {on}: read it again before you mix',
+  'trial.before-lot': 'lies before the lot was drawn, on {drawn}: what was done before it is no part of the trial',
+  'trial.before-count': 'lies before the count that it is held against, of {counted}',
+  'trial.after-treated': 'lies after it was treated, on {treated}: it has to be counted before',
+  'trial.too-early': 'is too early: what was done shows from {from} on',
+  'day.over': 'the planned day, {day}, is over: move it, or record what was done',
   'rule.closed': 'is closed by a rule of this place, {name}: take another day, or another way to act',
   'day.within-season': 'must lie in the season, {from} to {to}',
 } as const
@@ -52,6 +70,7 @@ const inEnglish = (value: RefusalValue): string => {
   if (typeof value === 'string') return value
   if (typeof value === 'number') return String(value)
   if ('day' in value) return value.day
+  if ('moment' in value) return value.moment
   return `${Number(value.si.toFixed(6))} ${value.unit.replace(' difference', '')}`
 }
 

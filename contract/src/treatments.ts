@@ -14,6 +14,7 @@ import {
   text,
 } from './common.js'
 import { NEAR_M } from './ground.js'
+import { departureSchema, jobSheetSchema } from './jobSheet.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
 
@@ -58,7 +59,23 @@ export const rateUnits = [
   'pieces/acre',
   'mL/m²',
   'g/m²',
+  'mL/L',
+  'g/L',
+  '% v/v',
+  'fl oz/gal',
+  'oz/gal',
+  'mL/plant',
+  'g/plant',
+  'pieces/plant',
+  'mL/m row',
+  'g/m row',
+  'L/10 000 m² wall',
+  'kg/10 000 m² wall',
+  'L/10 000 m³ canopy',
+  'kg/10 000 m³ canopy',
 ] as const
+/** Where what was taken went, or what was left over. */
+export const disposals = ['leave', 'dry', 'compost-hot', 'bag', 'bury', 'burn', 'waste-site'] as const
 export const beeHazards = ['none-stated', 'hazardous-in-bloom', 'forbidden-in-bloom'] as const
 
 /** What a label seldom says: a guess by the kind of material stands in for it, and is marked. */
@@ -132,6 +149,15 @@ export const productSchema = z.object({
   /** Of what is living: days from order to delivery, and for which it keeps once it is there; null where nobody said. */
   orderDays: z.int().nullable(),
   keepsDays: z.int().nullable(),
+  /** What the label asks of water, adjuvant, dye and order of mixing, in its words. */
+  mixing: z.string(),
+  /** g of the active in 1 L or 1 kg; most kg of it on a hectare and season. */
+  activeGramsPer: z.number().nullable(),
+  mostActiveKgHa: z.number().nullable(),
+  /** The law lets it be used only with a permit for the place and time. */
+  needsPermit: z.boolean(),
+  /** The day on which the numbers of its label were read. */
+  readOn: civilDateSchema.nullable(),
   /** Every site of the holding has it on its shelf. */
   shared: z.boolean(),
   rowVersion,
@@ -211,6 +237,11 @@ const productFields = z.object({
   orderDays: wholeOf('the days from order to delivery', 0, 120),
   keepsDays: wholeOf('the days for which it keeps', 0, 365),
   organic: z.boolean().nullable().default(null),
+  mixing: z.string().trim().max(300, { error: 'use at most 300 characters' }).default(''),
+  activeGramsPer: number('the grams of active in a litre or kilogram', 0.000_001, 1000).nullable().default(null),
+  mostActiveKgHa: number('the most of the active a season', 0.000_001, 1000).nullable().default(null),
+  needsPermit: z.boolean().default(false),
+  readOn: civilDateSchema.nullable().default(null),
   shared: z.boolean().default(false),
 })
 /** A label that names two temperatures names the lower first. */
@@ -220,12 +251,41 @@ const inOrder = <S extends z.ZodType<{ minTempC: number | null; maxTempC: number
     error: 'has to lie above the lowest temperature',
   })
 export const productInput = inOrder(productFields)
+/** Fields of a label, as files have them. */
+export const labelFields = Object.keys(productFields.shape) as (keyof typeof productFields.shape)[]
 
 export const weatherThenSchema = z.object({
   tempC: z.number().nullable(),
   humidityPct: z.number().nullable(),
   windMs: z.number().nullable(),
 })
+
+/** What else is noted of a treatment that was done. */
+export const particularsSchema = z.object({
+  endedAt: instantSchema.nullable(),
+  way: z.enum(applicationWays).nullable(),
+  machineId: id.nullable(),
+  lotId: id.nullable(),
+  /** Of the product, in that in which its rate is measured. */
+  amountUsed: z.number().nullable(),
+  waterL: z.number().nullable(),
+  /** Stage of the crop, in words or as its code; of what it was done against. */
+  cropStage: z.string(),
+  targetStage: z.string(),
+  /** Bags carried away, and where what was taken or left over went. */
+  bags: z.number().nullable(),
+  waste: z.enum(disposals).nullable(),
+})
+/** The count and the window behind a treatment. */
+export const whySchema = z
+  .object({
+    countedOn: civilDateSchema.nullable(),
+    per100: z.number().nullable(),
+    threshold: z.number().nullable(),
+    opens: civilDateSchema.nullable(),
+    closes: civilDateSchema.nullable(),
+  })
+  .nullable()
 
 export const treatmentSchema = z.object({
   id,
@@ -261,6 +321,15 @@ export const treatmentSchema = z.object({
       doneByName: z.string(),
       weather: weatherThenSchema,
       reEntryUntil: instantSchema.nullable(),
+      ...particularsSchema.shape,
+      /** Its lot and its machine, as they are called. */
+      lotNumber: z.string().nullable(),
+      machineName: z.string().nullable(),
+      /** Why it was done: the last count before it, and the window in which it stood, as they were known when it was recorded. */
+      why: whySchema,
+      /** What it departed from of label, law and rules of the place; a record accepts that, and says it. */
+      departures: z.array(departureSchema),
+      departureReason: z.string(),
       /** The label, effect and stages of that day; the shelf may say otherwise today. Null where it was done by hand. */
       label: labelSchema.nullable(),
       /** What it does to the stages that it reaches, by the label of that day or by the kind of method. */
@@ -313,6 +382,18 @@ export const doneInput = z.object({
     windMs: number('the wind', READING_LIMITS.wind.least, READING_LIMITS.wind.most, 'm/s').nullable().default(null),
   }),
   note,
+  endedAt: instantSchema.nullable().default(null),
+  way: z.enum(applicationWays).nullable().default(null),
+  machineId: z.uuid({ error: 'choose a machine' }).nullable().default(null),
+  lotId: z.uuid({ error: 'choose a lot' }).nullable().default(null),
+  amountUsed: number('the amount used', 0.000_001, 1_000_000).nullable().default(null),
+  waterL: number('the water', 0.001, 1_000_000).nullable().default(null),
+  cropStage: z.string().trim().max(80, { error: 'use at most 80 characters' }).default(''),
+  targetStage: z.string().trim().max(80, { error: 'use at most 80 characters' }).default(''),
+  bags: number('the bags', 0, 10_000).nullable().default(null),
+  waste: z.enum(disposals).nullable().default(null),
+  /** What whoever did it says to its departing from label, law or rules of the place. */
+  departureReason: z.string().trim().max(500, { error: 'use at most 500 characters' }).default(''),
   rowVersion,
 })
 
@@ -386,6 +467,26 @@ export const treatments = {
     params: z.object({ siteId: id, watchId: id }),
     input: z.object({ productId: z.uuid().optional(), methodId: z.string().max(80).optional() }),
     response: watchHoursSchema,
+  }),
+  sheet: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/treatments/:treatmentId/sheet',
+    restsOn: ['treatments', 'watches', 'blooms', 'site', 'day'],
+    summary: 'What stops a planned treatment on its day, what speaks against it, and the consents and notices it has',
+    params: treatmentParams,
+    input: z.object({}),
+    response: jobSheetSchema,
+  }),
+  importShelf: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/products/import',
+    summary: 'Put the products of a file on the shelf: all of them, or none with what is wrong row by row',
+    params: siteParams,
+    input: z.object({
+      format: z.enum(['csv', 'json']),
+      text: z.string().min(1, { error: 'is empty' }).max(1_500_000, { error: 'is larger than 1.5 MB' }),
+    }),
+    response: z.array(productSchema),
   }),
   products: endpoint({
     method: 'get',

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { seededRandom, MS_PER_HOUR, MS_PER_DAY } from '@bocado/core'
+import { drawPoisson, seededRandom, MS_PER_HOUR, MS_PER_DAY } from '@bocado/core'
 import { addBloomRecord } from '@bocado/server/bloom/log'
 import { addPlace } from '@bocado/server/places/service'
 import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
@@ -18,11 +18,15 @@ import { migrate } from '@bocado/server/database/migrate'
 import { reading, writing, type Deps, type Serving } from '@bocado/server/http/serving'
 import { insertIssue } from '@bocado/server/forecasts/store'
 import { addCheck } from '@bocado/server/library/identity'
+import { addLot, addMachine } from '@bocado/server/equipment/service'
+import { addPermission } from '@bocado/server/permissions/service'
 import { addToRoute } from '@bocado/server/library/route'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, everySite } from '@bocado/server/sites/service'
-import { addProduct, planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
+import { planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
+import { addProduct } from '@bocado/server/treatments/shelf'
 import { signRecord } from '@bocado/server/treatments/signing'
+import { countTrial, drawTrialFor, noteTreated } from '@bocado/server/trials/service'
 import { addVarietyLook } from '@bocado/server/varieties/service'
 import { acceptClock } from '@bocado/server/watches/calibration'
 import { addCatches, addSighting } from '@bocado/server/watches/eventRecords'
@@ -63,6 +67,10 @@ import {
   ISSUED_DAYS_AGO,
   PEOPLE,
   PRODUCTS,
+  LOTS,
+  MACHINES,
+  PERMISSIONS,
+  TRIAL,
   RIVER_BLOOMS,
   SEASON,
   SITE,
@@ -234,6 +242,14 @@ async function seed(deps: Deps): Promise<void> {
     await addSearch(scout, deps, endpoints.flags.addSearch.input.parse({ ...searched, placeId: blocks.get(block) }))
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
+  const machines = []
+  for (const machine of MACHINES) machines.push(await addMachine(lead, deps, endpoints.equipment.addMachine.input.parse(machine)))
+  const lots = new Map<string, string>()
+  for (const { product, ...lot } of LOTS) {
+    const productId = products.find(({ name }) => name === product)?.id
+    lots.set(product, (await addLot(lead, deps, endpoints.equipment.addLot.input.parse({ ...lot, productId }))).id)
+  }
+  for (const permission of PERMISSIONS) await addPermission(lead, endpoints.permissions.add.input.parse(permission))
 
   const watched = new Map<string, string>()
   for (const { organism, block, biofix = null, note = '', sourceKnown = 'unknown' } of WATCHES) {
@@ -349,6 +365,13 @@ async function seed(deps: Deps): Promise<void> {
     done.id,
     endpoints.treatments.record.input.parse({
       startedAt: STORY.treatedOn,
+      endedAt: STORY.endedAt,
+      machineId: machines[0]?.id,
+      lotId: lots.get(virus.name),
+      waterL: 2340,
+      way: 'spray',
+      cropStage: 'fruit of 20 mm',
+      targetStage: 'hatched, outside the fruit',
       rate: 0.1,
       areaHa: 3.9,
       weather: readAtBench(STORY.treatedOn),
@@ -360,6 +383,42 @@ async function seed(deps: Deps): Promise<void> {
     lead,
     deps,
     endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' }),
+  )
+  const byLot = seededRandom(518)
+  const trialAt = (moment: string): Deps => ({ ...deps, clock: { now: () => Promise.resolve(new Date(moment)) } })
+  const drawn = await drawTrialFor(
+    scout,
+    trialAt(TRIAL.drawnAt),
+    endpoints.trials.draw.input.parse({ ...TRIAL.input, placeId: blocks.get(TRIAL.block) }),
+    byLot,
+  )
+  const pots = (mean: number) =>
+    Object.fromEntries(drawn.pairs.flatMap(({ treated, check }) => [treated, check]).map((pot) => [pot, drawPoisson(byLot, mean)]))
+  const countedOnce = await countTrial(
+    scout,
+    trialAt(TRIAL.drawnAt),
+    drawn.id,
+    endpoints.trials.count.input.parse({
+      phase: 'before',
+      countedOn: TRIAL.treatedOn,
+      counts: pots(TRIAL.before),
+      rowVersion: drawn.rowVersion,
+    }),
+  )
+  const treatedThen = await noteTreated(scout, trialAt(TRIAL.drawnAt), drawn.id, {
+    treatedOn: TRIAL.treatedOn,
+    rowVersion: countedOnce.rowVersion,
+  })
+  await countTrial(
+    scout,
+    trialAt(TRIAL.countedAgainAt),
+    drawn.id,
+    endpoints.trials.count.input.parse({
+      phase: 'after',
+      countedOn: TRIAL.countedAgainAt.slice(0, 10),
+      counts: pots(TRIAL.after),
+      rowVersion: treatedThen.rowVersion,
+    }),
   )
   const nematodes = products.find(({ name }) => name === RELEASE.product)
   const gnats = watched.get(`${RELEASE.organism} ${RELEASE.block}`)
@@ -383,6 +442,10 @@ async function seed(deps: Deps): Promise<void> {
     protectant.id,
     endpoints.treatments.record.input.parse({
       startedAt: COPPER.treatedAt,
+      machineId: machines[0]?.id,
+      lotId: lots.get(copper.name),
+      waterL: 3300,
+      way: 'spray',
       rate: 1.5,
       areaHa: 5.5,
       weather: readAtBench(COPPER.treatedAt),

@@ -1,4 +1,4 @@
-import type { blocks, rules, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
+import type { blocks, endpoints, rules, Person, Place, productInput, InputOf, Watch, weather } from '@bocado/contract'
 import type { CropStage } from '@bocado/library'
 import type { z } from 'zod'
 import type { InventedStation } from './weather.js'
@@ -169,6 +169,9 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     leastIntervalDays: 7,
     mostPerSeason: 6,
     rainFastHours: 3,
+    actionGroup: '31',
+    registration: 'HB-0231',
+    mixing: 'water below pH 8; keep it out of the sun',
     protection: 'gloves, long sleeves, eye protection when mixing',
   },
   {
@@ -267,6 +270,11 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     residualDays: 12,
     labelRate: 2,
     rateUnit: 'kg/ha',
+    activeGramsPer: 350,
+    mostActiveKgHa: 4,
+    actionGroup: 'M1',
+    mixing: 'stir into a slurry first; do not mix with oil',
+    registration: 'HB-0417',
     reEntryHours: 24,
     preHarvestDays: 21,
     bees: 'none-stated',
@@ -309,6 +317,46 @@ export const PRODUCTS: readonly z.input<typeof productInput>[] = [
     orderDays: 4,
     keepsDays: 14,
   },
+]
+
+/** What work is done with. */
+export const MACHINES: readonly InputOf<typeof endpoints.equipment.addMachine>[] = [
+  { name: 'Orchard sprayer', kind: 'air-blast', tankL: 1000, sprayLPerHa: 600, lowDrift: true, testedOn: '2026-04-11', testOff: 0.03 },
+  { name: 'Knapsack 15', kind: 'knapsack', tankL: 15, sprayLPerHa: 400, testedOn: '2026-05-02', testOff: -0.04 },
+  { name: 'Meadow mower', kind: 'mower' },
+  { name: 'Digging fork', kind: 'tool' },
+]
+
+/** Lots on the shelf, by the names of their products. */
+export const LOTS: readonly (Omit<InputOf<typeof endpoints.equipment.addLot>, 'productId'> & { product: string })[] = [
+  { product: 'Granule C (granulosis virus)', number: 'GC-26-03', amount: 1, unit: 'L', cameOn: '2026-04-20', expiresOn: '2026-10-31' },
+  { product: 'Terrace copper', number: 'TC-118', amount: 25, unit: 'kg', cameOn: '2025-05-06', expiresOn: '2027-12-31' },
+  { product: 'Bench soap', number: 'BS-9', amount: 20, unit: 'L', cameOn: '2024-03-01', expiresOn: '2026-05-31' },
+]
+
+/** A fair trial in the tunnel: a cold week came meanwhile, and the thrips fell on treated and untreated pots alike. */
+export const TRIAL = {
+  input: {
+    name: 'Soap in the tunnel',
+    what: 'Bench soap, both leaf sides, at dusk',
+    organismId: 'western-flower-thrips',
+    units: 'pots',
+    measure: 'count',
+    pairs: 8,
+    judgeAfterDays: 3,
+    note: 'a cold week from the day after',
+  },
+  block: 'Glass Two',
+  drawnAt: '2026-05-18T15:00:00Z',
+  treatedOn: '2026-05-18',
+  countedAgainAt: '2026-05-22T15:00:00Z',
+  before: 9,
+  after: 3,
+} as const
+
+/** Who allowed what. */
+export const PERMISSIONS: readonly InputOf<typeof endpoints.permissions.add>[] = [
+  { kind: 'consent', byWhom: 'The ditch company', validFrom: '2026-03-01', validUntil: '2026-06-30', reference: 'letter in the office' },
 ]
 
 interface WatchDefinition {
@@ -380,6 +428,7 @@ export const ISSUED_DAYS_AGO = [14, 7, 3, 2, 1] as const
 export const STORY = {
   checkName: 'North corner',
   treatedOn: '2026-06-06T04:20:00Z',
+  endedAt: '2026-06-06T06:05:00Z',
   plannedOn: '2026-06-13',
   rounds: [
     // Larvae enter fruit from the first days of June on, and no scout sees one before.

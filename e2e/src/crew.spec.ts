@@ -133,6 +133,7 @@ test('a record of what only the licensed may use is a draft; who has a licence s
   await expectAccessible(page, 'signed')
   await press(page, 'Correct the record')
   await page.getByText('It is signed: a correction takes the signature away', { exact: false }).waitFor()
+  await page.getByTestId('sentence').getByRole('button', { name: /acres/ }).click()
   await enterNumber(page, 'Area', 1)
   await press(page, 'Record it')
   await page.getByRole('button', { name: 'Sign the record of Terrace copper' }).waitFor()

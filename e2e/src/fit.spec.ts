@@ -103,6 +103,7 @@ test('a deed by hand is planned from its ways, recorded with what was taken, and
   await choose(page, 'of it in', 'kg')
   await expectAccessible(page, 'a deed by hand')
   await press(page, 'Record it')
+  await expect.poll(() => page.getByRole('button', { name: 'Record it' }).count()).toBe(0)
   await page.getByText(/12\.5 kg taken/).waitFor()
   await press(page, 'Record something that was done')
   await choose(page, 'Against', 'Codling moth, Old Apples')

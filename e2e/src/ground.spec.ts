@@ -167,6 +167,10 @@ test('what is kept clear of the hives is not in the area of the record; a harves
 
   await open('treatments')
   await press(page, 'Record as done')
+  await page
+    .getByTestId('sentence')
+    .getByRole('button', { name: /Old Apples/ })
+    .click()
   const area = page.getByRole('textbox', { name: 'Area' })
   const whole = Number(await area.inputValue())
   await enterNumber(page, 'Distance kept', 100)

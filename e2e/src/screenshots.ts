@@ -28,7 +28,7 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const { watches } = await get<Band>(`${api}/band?season=${site.season.start}`)
   const watch = watches.find(({ rounds }) => rounds.length > 0)?.watch.id ?? ''
   const field = (await get<Block[]>(`${api}/blocks`)).find(({ name }) => name === 'Long Corn')?.id ?? ''
-  const disease = watches.find(({ infection, treatments }) => infection && treatments.length > 0)?.watch.id ?? ''
+  const planned = watches.flatMap(({ treatments }) => treatments).find(({ status }) => status === 'planned')?.id ?? ''
 
   const tallied = async (page: Page): Promise<void> => {
     for (const key of ['1', 'n', 'n', '1', '1', '2', 'n']) await page.keyboard.press(key)
@@ -36,15 +36,6 @@ export async function takeScreenshots(address: string, folder: string): Promise<
   const shots: Shot[] = [
     { name: 'today', path: 'today' },
     { name: 'windows', path: `windows?watch=${watch}` },
-    {
-      name: 'windows-disease',
-      path: `windows?group=block&watch=${disease}`,
-      act: (page) =>
-        page
-          .getByTestId('band')
-          .locator('button[aria-pressed=true]')
-          .evaluate((row) => row.scrollIntoView({ block: 'start' })),
-    },
     { name: 'site', path: 'site' },
     { name: 'weather', path: 'weather' },
     {
@@ -80,6 +71,14 @@ export async function takeScreenshots(address: string, folder: string): Promise<
       },
     },
     { name: 'treatments', path: 'treatments' },
+    {
+      name: 'job',
+      path: `treatments/${planned}/sheet`,
+      act: async (page) => {
+        await page.getByRole('button', { name: /Put out with/ }).click()
+        await page.getByRole('option', { name: 'Orchard sprayer' }).click()
+      },
+    },
     { name: 'outcomes', path: 'outcomes' },
     { name: 'library', path: 'library/organisms/codling-moth' },
     { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },

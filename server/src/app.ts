@@ -30,7 +30,10 @@ import { readFirst } from './http/readFirst.js'
 import type { Serving } from './http/route.js'
 import { helpingRoutes } from './helping/routes.js'
 import { aroundRoutes } from './around/routes.js'
+import { equipmentRoutes } from './equipment/routes.js'
 import { livingRoutes } from './living/routes.js'
+import { permissionRoutes } from './permissions/routes.js'
+import { trialRoutes } from './trials/routes.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
 import { packageRoutes } from './package/routes.js'
@@ -104,6 +107,9 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     scheduleRoutes,
     preventionRoutes,
     livingRoutes,
+    equipmentRoutes,
+    permissionRoutes,
+    trialRoutes,
     aroundRoutes,
     alertRoutes,
     ruleRoutes,

@@ -78,6 +78,24 @@ beforeAll(async () => {
   const secondLookId = done(await app.call(endpoints.flags.addSecondLook, at, looked, as)).id
   const soil = { placeId: place.blockId, readOn: '2026-06-10', celsius: 14 }
   const readingId = done(await app.call(endpoints.living.readSoil, at, soil, as)).id
+  const knapsack = { name: 'Knapsack', kind: 'knapsack' } as const
+  const machineId = done(await app.call(endpoints.equipment.addMachine, at, knapsack, as)).id
+  const lot = { productId: product.id, number: 'L1', amount: 1, unit: 'L', cameOn: '2026-05-01' } as const
+  const lotId = done(await app.call(endpoints.equipment.addLot, at, lot, as)).id
+  const consent = { kind: 'consent', byWhom: 'the owner', validFrom: '2026-01-01' } as const
+  const permissionId = done(await app.call(endpoints.permissions.add, at, consent, as)).id
+  const told = { treatmentId: treatment.id, toWhom: 'the school', way: 'told', givenOn: '2026-06-12' } as const
+  const noticeId = done(await app.call(endpoints.permissions.giveNotice, at, told, as)).id
+  const tried = {
+    name: 'Soap',
+    what: 'soap',
+    placeId: place.blockId,
+    units: 'plants',
+    measure: 'count',
+    pairs: 3,
+    judgeAfterDays: 3,
+  } as const
+  const trialId = done(await app.call(endpoints.trials.draw, at, tried, as)).id
   const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
   const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
   const aerialId = done(await app.call(ground.addImage, at, { name: 'from above', jpeg, ...corners }, as)).id
@@ -86,6 +104,11 @@ beforeAll(async () => {
     plantEventId,
     secondLookId,
     readingId,
+    machineId,
+    lotId,
+    permissionId,
+    noticeId,
+    trialId,
     aerialId,
     findId,
     ruleId,

@@ -107,7 +107,7 @@ describe('a treatment', () => {
         asLead(),
       )
     expect((await record({ rate: 0.11 })).problem.fields).toEqual([
-      { path: 'rate', message: 'is above the label of Granule C: at most 0.1 L/ha' },
+      { path: 'departureReason', message: 'say why: the rate is above the label' },
     ])
     expect((await record({ areaHa: 4.3 })).problem.fields?.[0]?.path).toBe('areaHa')
     expect((await record({ startedAt: '2026-06-12T20:00:00Z' })).problem.fields?.[0]?.message).toContain('lies in the future')
@@ -129,7 +129,8 @@ describe('a treatment', () => {
     done(await app.call(treatments.updateProduct, { ...inSite(), productId: id }, stricter, asLead()))
     const corrected = done(await record({ areaHa: 3.8, rowVersion: after!.rowVersion }))
     expect(corrected.done).toMatchObject({ areaHa: 3.8, reEntryUntil: '2026-06-04T09:00:00Z', label: { labelRate: 0.1, reEntryHours: 4 } })
-    expect((await record({ rate: 0.11, rowVersion: corrected.rowVersion })).problem.fields?.[0]?.message).toContain('at most 0.1')
+    // Above the label of its day, not above that of today's shelf alone.
+    expect((await record({ rate: 0.11, rowVersion: corrected.rowVersion })).problem.fields?.[0]?.path).toBe('departureReason')
     const [outcome] = done(await app.call(outcomes.list, inSite(), { season: SEASON }))
     expect(outcome!.coverage!.p50).toBeGreaterThan(0.15)
     // Gone from the shelf it still was what was used.
@@ -182,6 +183,8 @@ describe('counts and outcome', () => {
     await count('2026-06-11', checkAfter, check.id)
     outcome = done(await app.call(outcomes.list, inSite(), { season: SEASON }))[0]!
     expect(outcome.missing).toEqual([])
+    // Two weeks after it, a virus shows: this count is the first after it, and too early.
+    expect(outcome).toMatchObject({ judgeFrom: '2026-06-17', isEarly: true })
     const effective = (units: Record<string, number>[]) => units.map((u) => u['fresh-entry'] ?? 0)
     const expected = compareWithCheck(
       {

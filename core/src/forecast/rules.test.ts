@@ -216,6 +216,17 @@ describe('which counts tell of a treatment', () => {
     expect(countsAround([count(72), count(128)], 100)).toEqual({ before: count(72), after: count(128) })
   })
 
+  test('what shows late is judged by the first count from then on, whatever was counted meanwhile', () => {
+    const counts = [count(95), count(104), count(114), count(120)]
+    expect(countsAround(counts, 100, 14)).toEqual({ before: count(95), after: count(114) })
+    // Sixty days on it is still looked for, though that is far from the treatment.
+    expect(countsAround([count(95), count(165)], 100, 60)).toEqual({ before: count(95), after: count(165) })
+    // While there is none, the first after it stands in.
+    expect(countsAround(counts.slice(0, 2), 100, 14)).toEqual({ before: count(95), after: count(104) })
+    expect(treatedCounts([count(104, 'row 4'), count(115)], 100, 14).after).toEqual(count(115))
+    expect(tellingCheck([count(98, 'row 4'), count(104, 'row 4'), count(116, 'row 4')], 100, 14)?.after).toEqual(count(116, 'row 4'))
+  })
+
   test('where it was treated, none of a check area', () => {
     expect(treatedCounts([count(98), count(99, 'row 4'), count(103, 'row 4'), count(105)], 100)).toEqual({
       before: count(98),

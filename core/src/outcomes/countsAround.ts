@@ -14,17 +14,29 @@ export interface BeforeAfter<C> {
   after: C | undefined
 }
 
-/** The last count on or before the day of a treatment and the first one after it, within four weeks; counts are oldest first. */
-export function countsAround<C extends Pick<DatedCount, 'day'>>(counts: readonly C[], day: number): BeforeAfter<C> {
-  const near = counts.filter((count) => Math.abs(count.day - day) <= COUNT_REACH_DAYS)
-  return { before: near.findLast((count) => count.day <= day), after: near.find((count) => count.day > day) }
+/**
+ * The last count on or before the day of a treatment, within four weeks, and the one by which it is judged: the first from the day on from which
+ * what was done shows, within four weeks of that; while there is none, the first after the treatment. Counts are oldest first.
+ *
+ * @param judgeAfterDays days after a treatment from which it shows; 0 where nobody knows
+ */
+export function countsAround<C extends Pick<DatedCount, 'day'>>(counts: readonly C[], day: number, judgeAfterDays = 0): BeforeAfter<C> {
+  const isNear = (from: number, count: C): boolean => Math.abs(count.day - from) <= COUNT_REACH_DAYS
+  const shows = day + judgeAfterDays
+  return {
+    before: counts.findLast((count) => count.day <= day && isNear(day, count)),
+    after:
+      counts.find((count) => count.day > day && count.day >= shows && isNear(shows, count)) ??
+      counts.find((count) => count.day > day && isNear(day, count)),
+  }
 }
 
 /** The counts where it was treated. */
-export const treatedCounts = <C extends DatedCount>(counts: readonly C[], day: number): BeforeAfter<C> =>
+export const treatedCounts = <C extends DatedCount>(counts: readonly C[], day: number, judgeAfterDays = 0): BeforeAfter<C> =>
   countsAround(
     counts.filter(({ checkAreaId }) => checkAreaId === null),
     day,
+    judgeAfterDays,
   )
 
 /**
@@ -34,12 +46,14 @@ export const treatedCounts = <C extends DatedCount>(counts: readonly C[], day: n
 export function tellingCheck<C extends DatedCount>(
   counts: readonly C[],
   day: number,
+  judgeAfterDays = 0,
 ): (BeforeAfter<C> & { checkAreaId: string }) | undefined {
   const areas = [...new Set(counts.flatMap(({ checkAreaId }) => checkAreaId ?? []))].map((checkAreaId) => ({
     checkAreaId,
     ...countsAround(
       counts.filter((count) => count.checkAreaId === checkAreaId),
       day,
+      judgeAfterDays,
     ),
   }))
   const told = ({ before, after }: BeforeAfter<C>): number => Number(before !== undefined) + Number(after !== undefined)

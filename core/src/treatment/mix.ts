@@ -15,6 +15,24 @@ export interface Mix {
 }
 
 /**
+ * An amount of a product, spread evenly over full tanks and a last one. The product is part of the spray.
+ *
+ * @throws RangeError for anything that is not above 0
+ * @example intoTanks({ product: 0.3, sprayL: 25, tankL: 10 })
+ * // fullTanks 2, productPerFullTank 0.12, lastTankL 5, productInLastTank 0.06
+ */
+export function intoTanks({ product, sprayL, tankL }: { product: number; sprayL: number; tankL: number }): Mix {
+  requirePositive('product', product)
+  requirePositive('sprayL', sprayL)
+  requirePositive('tankL', tankL)
+  const perLitre = product / sprayL
+  const whole = Math.floor((sprayL + NO_TANK_L) / tankL)
+  const left = sprayL - whole * tankL
+  const lastTankL = left > NO_TANK_L ? left : 0
+  return { product, sprayL, fullTanks: whole, productPerFullTank: tankL * perLitre, lastTankL, productInLastTank: lastTankL * perLitre }
+}
+
+/**
  * Amounts for an area with one sprayer: how much of a product and of spray, in how many full tanks, and what goes into the last one. The product
  * is part of the spray.
  *
@@ -38,17 +56,5 @@ export function mixForArea({
   requirePositive('ratePerHa', ratePerHa)
   requirePositive('sprayLPerHa', sprayLPerHa)
   requirePositive('tankL', tankL)
-  const sprayL = areaHa * sprayLPerHa
-  const perLitre = ratePerHa / sprayLPerHa
-  const whole = Math.floor((sprayL + NO_TANK_L) / tankL)
-  const left = sprayL - whole * tankL
-  const lastTankL = left > NO_TANK_L ? left : 0
-  return {
-    product: areaHa * ratePerHa,
-    sprayL,
-    fullTanks: whole,
-    productPerFullTank: tankL * perLitre,
-    lastTankL,
-    productInLastTank: lastTankL * perLitre,
-  }
+  return intoTanks({ product: areaHa * ratePerHa, sprayL: areaHa * sprayLPerHa, tankL })
 }

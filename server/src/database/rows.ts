@@ -62,6 +62,11 @@ export type Editable =
   | 'arrangement'
   | 'supply'
   | 'soil_reading'
+  | 'machine'
+  | 'trial'
+  | 'lot'
+  | 'permission'
+  | 'notice'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -112,11 +117,16 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   job: 'treatments',
   arrangement: 'treatments',
   supply: 'treatments',
+  machine: 'treatments',
+  trial: 'treatments',
+  lot: 'treatments',
+  permission: 'treatments',
+  notice: 'treatments',
   soil_reading: 'site',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */
-const SHARED: ReadonlySet<Editable> = new Set<Editable>(['product', 'own_organism', 'own_method'])
+const SHARED: ReadonlySet<Editable> = new Set<Editable>(['product', 'machine', 'own_organism', 'own_method'])
 
 /** Condition that picks rows of a site, or of its holding, from a table that either may own; it takes the site's id twice. */
 export const OWN_OR_SHARED = '(site_id = ? OR holding_id = (SELECT holding_id FROM site WHERE id = ?))'

@@ -77,17 +77,19 @@ export async function tellApart(w: Write, deps: Deps, watchId: string, input: Pa
   return toldApartOf(w.tx, w.siteId, watch)
 }
 
+/** Why nothing is done against it yet: it has not been told from a look-alike that is to be protected. Null where it has. */
+export async function notToldApart(db: Queryable, siteId: string, watch: StoredWatch): Promise<string | null> {
+  const { state, open, character } = await toldApartOf(db, siteId, watch)
+  if (state === 'clear') return null
+  const names = open.join(', ')
+  if (state === 'ask') return `look first whether it is not ${names}, which is to be protected: ${character?.ask ?? ''}`
+  return state === 'other'
+    ? `what was seen speaks for ${names}, which is to be protected: leave it, or look again`
+    : `nobody could tell it from ${names}, which is to be protected: ask somebody who knows`
+}
+
 /** Refuses to plan against what has not been told from a look-alike that is to be protected. */
 export async function requireToldApart(w: Write, watch: StoredWatch): Promise<void> {
-  const { state, open, character } = await toldApartOf(w.tx, w.siteId, watch)
-  if (state === 'clear') return
-  const names = open.join(', ')
-  throw fieldProblem(
-    'identity',
-    state === 'ask'
-      ? `look first whether it is not ${names}, which is to be protected: ${character?.ask ?? ''}`
-      : state === 'other'
-        ? `what was seen speaks for ${names}, which is to be protected: leave it, or look again`
-        : `nobody could tell it from ${names}, which is to be protected: ask somebody who knows`,
-  )
+  const message = await notToldApart(w.tx, w.siteId, watch)
+  if (message !== null) throw fieldProblem('identity', message)
 }

@@ -1,6 +1,7 @@
 import type { Block, Outcome, OutcomeCount, Round, Threshold, Treatment } from '@bocado/contract'
 import {
   actionThreshold,
+  civilDate,
   cohortsInReach,
   compareWithCheck,
   dayNumber,
@@ -12,9 +13,10 @@ import {
   type BeforeAfter,
   type Bounds,
 } from '@bocado/core'
-import type { Organism } from '@bocado/library'
+import type { Method, Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import type { Deps } from '../http/route.js'
+import { methodsOf } from '../library/catalogue.js'
 import { listRounds } from '../scouting/service.js'
 import { getSite } from '../sites/service.js'
 import { gateFor } from '../treatments/gate.js'
@@ -110,9 +112,10 @@ function outcomeOf(
   rounds: readonly DatedRound[],
   threshold: Threshold | null,
   coverage: Bounds | null,
+  judgeAfterDays: number,
 ): Outcome {
-  const treated = treatedCounts(rounds, dayNumber(day))
-  const check = tellingCheck(rounds, dayNumber(day))
+  const treated = treatedCounts(rounds, dayNumber(day), judgeAfterDays)
+  const check = tellingCheck(rounds, dayNumber(day), judgeAfterDays)
   const complete = treated.before && treated.after && check?.before && check.after
   const comparison = complete
     ? compareWithCheck(
@@ -149,9 +152,15 @@ function outcomeOf(
     },
     coverage,
     deviation: treatment.deviation?.because ?? null,
+    judgeFrom: judgeAfterDays > 0 ? civilDate(dayNumber(day) + judgeAfterDays) : null,
+    isEarly: treated.after !== undefined && treated.after.day < dayNumber(day) + judgeAfterDays,
     missing: missingOf(treated, check),
   }
 }
+
+/** Days after which what was done shows, by its slowest method; 0 where none is known. */
+const judgeAfter = (ids: readonly string[], methods: readonly Method[]): number =>
+  Math.max(0, ...methods.filter(({ id }) => ids.includes(id)).map(({ judgeAfterDays }) => judgeAfterDays))
 
 /** What can be said of each treatment that was done in a season. */
 export async function getOutcomes(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
@@ -163,6 +172,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     listRounds(db, siteId, season),
     listBlocks(db, siteId),
   ])
+  const methods = await methodsOf(db, siteId)
   const weatherOf = await weatherOfBlocks(deps, site, season)
   const result: Outcome[] = []
   for (const treatment of treatments) {
@@ -176,7 +186,15 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
       ? null
       : achievedCoverage(watch, organism, treatment.done, treatment.methodId, block, await weatherOf(block), deps.memo)
     result.push(
-      outcomeOf(treatment, treatment.done.day, organism, ofWatch, thresholdOf(watch, organism, ofWatch, treatment.done.day), coverage),
+      outcomeOf(
+        treatment,
+        treatment.done.day,
+        organism,
+        ofWatch,
+        thresholdOf(watch, organism, ofWatch, treatment.done.day),
+        coverage,
+        judgeAfter(treatment.done.does.methods, methods),
+      ),
     )
   }
   return result

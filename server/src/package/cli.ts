@@ -7,8 +7,10 @@ import { migrate } from '../database/migrate.js'
 import { exportSite } from './exportSite.js'
 import { PackageRefused } from './importSite.js'
 import { restorePackage } from './restorePackage.js'
+import { rotate, stamp } from './rotation.js'
 
-const USAGE = `backup [FOLDER] [SITE …]   every site, or those named by id or name, each into a zip of its own
+const USAGE = `backup [FOLDER] [SITE …]   every site, or those named by id or name, each into a zip of its own;
+                           with --keep N each with its moment in its name, and only the last N of a site stay in the folder
 restore FILE …             each package into the database; a site that is there already is left as it is
 owner SITE NAME            who signs in with the name owns the site too: one that was restored, or whose owner is gone
 new-password NAME          prints the end of a link with which they set a new password`
@@ -26,16 +28,19 @@ async function main([what, ...rest]: string[]): Promise<void> {
   })
   try {
     if (what === 'backup') {
-      const [folder = 'backup', ...wanted] = rest
+      const { keep, names } = kept(rest)
+      const [folder = 'backup', ...wanted] = names
       await mkdir(folder, { recursive: true })
       const [sites] = await connection.query<Row[]>('SELECT id, name FROM site ORDER BY name')
       const chosen = sites.filter(({ id, name }) => wanted.length === 0 || wanted.includes(id as string) || wanted.includes(name as string))
       const unknown = wanted.find((w) => !sites.some(({ id, name }) => id === w || name === w))
       if (unknown !== undefined) throw new PackageRefused(`there is no site ${unknown}`)
       for (const { id, name } of chosen) {
-        const path = join(folder, `bocado-${(name as string).replaceAll(/[^\p{L}\p{N}]+/gu, '-')}-${(id as string).slice(0, 8)}.zip`)
+        const file = `bocado-${(name as string).replaceAll(/[^\p{L}\p{N}]+/gu, '-')}-${(id as string).slice(0, 8)}`
+        const path = join(folder, keep === null ? `${file}.zip` : `${file}-${stamp(new Date())}.zip`)
         const rows = await exportSite(connection, id as string, path, new Date())
         console.log(`${name}: ${Object.values(rows).reduce((a, b) => a + b, 0)} rows in ${path}`)
+        if (keep !== null) for (const gone of await rotate(folder, (id as string).slice(0, 8), keep)) console.log(`removed ${gone}`)
       }
     } else if (what === 'restore' && rest.length > 0) {
       for (const path of rest) {
@@ -73,6 +78,16 @@ async function main([what, ...rest]: string[]): Promise<void> {
   } finally {
     await connection.end()
   }
+}
+
+/** What is asked of a backup: how many of a site are kept, and the names. */
+function kept(rest: readonly string[]): { keep: number | null; names: string[] } {
+  const at = rest.indexOf('--keep')
+  if (at < 0) return { keep: null, names: [...rest] }
+  const keep = Number(rest[at + 1])
+  if (!Number.isInteger(keep) || keep < 1)
+    throw new PackageRefused('--keep names how many backups of a site stay: a whole number from 1 on')
+  return { keep, names: rest.filter((_, i) => i !== at && i !== at + 1) }
 }
 
 const UUID = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/i

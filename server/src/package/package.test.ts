@@ -16,7 +16,7 @@ import { exportSite, type PackageDescription } from './exportSite.js'
 import { importSite } from './importSite.js'
 import { LEFT_OUT, siteTables } from './tables.js'
 
-const { blocks, watches, scouting, treatments, bloom, weather } = endpoints
+const { blocks, watches, scouting, treatments, bloom, weather, equipment, permissions } = endpoints
 const SEASON = '2026-01-01'
 const folder = mkdtempSync(join(tmpdir(), 'bocado-package-'))
 const NOW = new Date('2026-06-12T14:30:00Z')
@@ -60,6 +60,15 @@ async function fill(): Promise<void> {
   done(await from.call(scouting.remove, { ...at, roundId: gone.id }, { rowVersion: gone.rowVersion }, as))
   const product = done(await from.call(treatments.addProduct, at, GRANULE, as))
   done(await from.call(treatments.plan, at, { watchId: watch.id, productId: product.id, plannedOn: '2026-06-14', note: '' }, as))
+  const machine = { name: 'Tower sprayer', kind: 'air-blast', tankL: 1000, shared: true } as const
+  const machineId = done(await from.call(equipment.addMachine, at, machine, as)).id
+  const lot = { productId: product.id, number: 'L, “1”', amount: 1, unit: 'L', cameOn: '2026-05-01' } as const
+  const lotId = done(await from.call(equipment.addLot, at, lot, as)).id
+  done(await from.call(permissions.add, at, { kind: 'consent', byWhom: 'the owner', productId: product.id, validFrom: '2026-01-01' }, as))
+  const used = { watchId: watch.id, productId: product.id, startedAt: '2026-06-11T14:00:00Z', rate: 0.2, areaHa: 1, weather: {} } as const
+  const more = { machineId, lotId, waste: 'waste-site', departureReason: 'the jug\nwas misread' } as const
+  const deed = done(await from.call(treatments.recordUnplanned, at, { ...used, ...more }, as))
+  done(await from.call(permissions.giveNotice, at, { treatmentId: deed.id, toWhom: 'the school', way: 'told', givenOn: '2026-06-10' }, as))
   const jpeg = readFileSync(new URL('../testing/point.jpg', import.meta.url)).toString('base64')
   const photo = { jpeg, takenOn: '2026-04-20' }
   done(
@@ -94,7 +103,19 @@ describe('a site', () => {
     path = join(folder, 'site.zip')
     const source = await open(from)
     const rows = await exportSite(source, place.site.id, path, NOW)
-    expect(rows).toMatchObject({ site: 1, station: 1, watch: 1, round: 2, deed: 1, photo_file: 1, weather_import_rejection: 1 })
+    expect(rows).toMatchObject({
+      site: 1,
+      station: 1,
+      watch: 1,
+      round: 2,
+      deed: 2,
+      machine: 1,
+      lot: 1,
+      permission: 1,
+      notice: 1,
+      photo_file: 1,
+      weather_import_rejection: 1,
+    })
     expect(rows['reading']).toBeGreaterThan(38_000)
     await source.end()
     connection = await open(into)

@@ -49,7 +49,7 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
 export const PEOPLE = 'person'
 
 /** Rows that other sites here may have, too: what is there already stays as it is. */
-export const SHARED: ReadonlySet<string> = new Set([PEOPLE, 'holding', 'product', 'own_organism', 'own_method'])
+export const SHARED: ReadonlySet<string> = new Set([PEOPLE, 'holding', 'product', 'machine', 'own_organism', 'own_method'])
 
 const HOLDING_OF_SITE = '(SELECT holding_id FROM site WHERE id = :site)'
 

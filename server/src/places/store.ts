@@ -81,6 +81,9 @@ export async function liveBlock(db: Queryable, siteId: string, blockId: string, 
 
 /** Whether one of two places lies in the other, or they are one. */
 export function isOneGround(places: ReadonlyMap<string, StoredPlace>, a: string, b: string): boolean {
-  const above = (id: string | null | undefined): string[] => (id ? [id, ...above(places.get(id)?.parentId)] : [])
-  return above(a).includes(b) || above(b).includes(a)
+  return withAbove(places, a).includes(b) || withAbove(places, b).includes(a)
 }
+
+/** A place and those that it lies in, the innermost first. */
+export const withAbove = (places: ReadonlyMap<string, StoredPlace>, id: string | null | undefined): string[] =>
+  id ? [id, ...withAbove(places, places.get(id)?.parentId)] : []

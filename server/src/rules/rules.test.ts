@@ -112,9 +112,7 @@ test('a label keeps days between it and another material, either way round, ends
   expect(faults(moved)?.[0]).toContain('between it and Terrace sulphur, and Summer oil Lind is planned or done on 2026-07-11')
   const record = { startedAt: '2026-06-12T13:00:00Z', rate: 7, areaHa: 1, weather: {}, note: '', rowVersion: sprayed.rowVersion }
   const params = { ...at, treatmentId: sprayed.id }
-  expect(faults(await app.call(treatments.record, params, record, as))).toEqual([
-    'rate: is above the label of Summer oil Lind: at most 6 L/ha',
-  ])
+  expect(faults(await app.call(treatments.record, params, record, as))).toEqual(['departureReason: say why: the rate is above the label'])
   done(await app.call(treatments.record, params, { ...record, rate: 6 }, as))
   expect(faults(await plan({ watchId: onEggs, productId: oil, plannedOn: '2026-06-30' }))?.[0]).toMatch(
     /^productId: .* allows 6 L\/ha a season/,

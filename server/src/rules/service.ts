@@ -1,7 +1,6 @@
-import type { ParsedInputOf, rules, Site, SiteRule } from '@bocado/contract'
-import { closedBy, rulesFor, type RuledMeans } from '@bocado/core'
-import { insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
-import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
+import type { ParsedInputOf, rules, SiteRule } from '@bocado/contract'
+import { insertRow, restoreRow, updateRow, type Write } from '../database/index.js'
+import { HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { getSite } from '../sites/service.js'
 import { listRules } from './store.js'
@@ -44,19 +43,4 @@ export async function changeRule(w: Write, deps: Deps, id: string, input: Parsed
 export async function restoreRule(w: Write, id: string, rowVersion: number): Promise<SiteRule> {
   await restoreRow(w, 'site_rule', id, rowVersion)
   return getRule(w, id)
-}
-
-/** Refuses a day that a rule of the place closes wholly for what is planned, and chemicals where the site uses none. */
-export async function requireByRules(
-  db: Queryable,
-  { id, policy }: Pick<Site, 'id' | 'policy'>,
-  { means, name }: { means: RuledMeans; name: string },
-  day: string,
-): Promise<void> {
-  if (policy.chemicals === 'never' && means.chemical && means.ways !== null)
-    throw fieldProblem('productId', `${name} is a chemical, and this site uses none: change that under Site, or choose another way to act`)
-  const closed = rulesFor(await listRules(db, id), means).find((rule) =>
-    closedBy(rule, day).some(([from, until]) => from === 0 && until === 24),
-  )
-  if (closed) throw refusal('plannedOn', 'rule.closed', { name: closed.name, from: closed.fromDay ?? '', until: closed.untilDay ?? '' })
 }

@@ -8,6 +8,9 @@ import { gateFor } from './gate.js'
 
 export type Does = NonNullable<Treatment['done']>['does']
 
+/** What was kept of a method when it was done by hand. */
+export type MethodThen = { name: string } & Does
+
 /** What a method does against nobody's label: guesses by its kind. */
 export function doesByKind(methods: readonly Method[]): Does {
   return {
@@ -51,3 +54,8 @@ export const handGate = (methodId: string, organism: Organism): GateVerdict =>
     organism,
     { grows: '', kind: 'field' },
   )
+
+/** What a deed is done with: a product by its label, or a method by hand. */
+export type Means = { product: Label; method: null } | { product: null; method: { id: string; then: MethodThen } }
+
+export const nameOf = ({ product, method }: Means): string => product?.name ?? method?.then.name ?? ''

@@ -4,7 +4,7 @@ import type { Label, Product, Treatment } from '@bocado/contract'
 import { instantOf, jsonOf, OWN_OR_SHARED, sqlInstant, type Queryable, type Row } from '../database/index.js'
 import { civilDayIn } from '../clock.js'
 import { methodsByIds } from '../library/catalogue.js'
-import { doesByLabel, type Does } from './means.js'
+import { doesByLabel, type MethodThen } from './means.js'
 
 /** A product without whose shelf it stands on. */
 export const labelOf = ({ shared: _, ...label }: Label & { shared?: boolean }): Label => label
@@ -55,6 +55,11 @@ const productOf = (row: Row): Product => ({
   organic: row['organic'] === null ? null : Boolean(row['organic']),
   orderDays: row['order_days'] as number | null,
   keepsDays: row['keeps_days'] as number | null,
+  mixing: row['mixing'] as string,
+  activeGramsPer: row['active_grams_per'] as number | null,
+  mostActiveKgHa: row['most_active_kg_ha'] as number | null,
+  needsPermit: Boolean(row['needs_permit']),
+  readOn: row['read_on'] as string | null,
   shared: row['site_id'] === null,
   rowVersion: row['row_version'] as number,
 })
@@ -76,9 +81,10 @@ export async function findProduct(db: Queryable, siteId: string, productId: stri
   return row && productOf(row)
 }
 
-const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, COALESCE(q.record_name, q.name, p.record_name) AS done_by_name, COALESCE(g.record_name, g.name) AS signed_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain FROM deed t
+const SELECT = `SELECT t.*, x.name AS shelf_name, w.season, s.time_zone, p.name AS person_name, l.name AS place_name, COALESCE(q.record_name, q.name, p.record_name) AS done_by_name, COALESCE(g.record_name, g.name) AS signed_by_name, x.methods AS shelf_methods, x.strain AS shelf_strain, m.name AS machine_name, o.number AS lot_number FROM deed t
   JOIN place l ON l.id = t.place_id JOIN watch w ON w.id = t.watch_id JOIN site s ON s.id = t.site_id JOIN person p ON p.id = t.changed_by
-  LEFT JOIN person q ON q.id = t.done_by LEFT JOIN person g ON g.id = t.signed_by LEFT JOIN product x ON x.id = t.product_id`
+  LEFT JOIN person q ON q.id = t.done_by LEFT JOIN person g ON g.id = t.signed_by LEFT JOIN product x ON x.id = t.product_id
+  LEFT JOIN machine m ON m.id = t.machine_id LEFT JOIN lot o ON o.id = t.lot_id`
 
 /** What a label did not say before methods were named. */
 const NOT_SAID = {
@@ -116,10 +122,12 @@ const NOT_SAID = {
   organic: null,
   orderDays: null,
   keepsDays: null,
+  mixing: '',
+  activeGramsPer: null,
+  mostActiveKgHa: null,
+  needsPermit: false,
+  readOn: null,
 }
-
-/** What was kept of a method when it was done by hand. */
-export type MethodThen = { name: string } & Does
 
 /**
  * The label of the day on which it was done. Whoever recorded it before methods were named said by the product what it is: that is no
@@ -148,6 +156,7 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
   const does = label ? doesByLabel(label) : byHand
   if (!does) return null
   const taken = row['taken'] as number | null
+  const endedAt = row['ended_at'] ? instantOf(row['ended_at'] as string) : null
   return {
     startedAt,
     day: civilDayIn(new Date(startedAt), row['time_zone'] as string),
@@ -176,7 +185,22 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
             at: instantOf(row['signed_at'] as string),
             licence: (row['licence_then'] as string | null) ?? '',
           },
-    reEntryUntil: label && isoInstant(Date.parse(startedAt) + label.reEntryHours * MS_PER_HOUR),
+    reEntryUntil: label && isoInstant(Date.parse(endedAt ?? startedAt) + label.reEntryHours * MS_PER_HOUR),
+    endedAt,
+    way: row['way'] as NonNullable<Treatment['done']>['way'],
+    machineId: row['machine_id'] as string | null,
+    machineName: row['machine_name'] as string | null,
+    lotId: row['lot_id'] as string | null,
+    lotNumber: row['lot_number'] as string | null,
+    amountUsed: row['amount_used'] as number | null,
+    waterL: row['water_l'] as number | null,
+    cropStage: row['crop_stage'] as string,
+    targetStage: row['target_stage'] as string,
+    bags: row['bags'] as number | null,
+    waste: row['waste'] as NonNullable<Treatment['done']>['waste'],
+    why: jsonOf<NonNullable<Treatment['done']>['why']>(row['why']),
+    departures: jsonOf<NonNullable<Treatment['done']>['departures']>(row['departures']),
+    departureReason: row['departure_reason'] as string,
   }
 }
 
@@ -228,13 +252,21 @@ const LONGEST_ENTRY_DAYS = 366
 /**
  * The moment until which nobody may enter a block after what was used there, by the labels of those days; null where everybody may. It stays
  * closed though nobody watches there any more.
+ *
+ * @param except a record that does not count: the very one that is asked for
  */
-export async function entryClosedUntil(db: Queryable, siteId: string, blockId: string, now: Date): Promise<number | null> {
+export async function entryClosedUntil(
+  db: Queryable,
+  siteId: string,
+  blockId: string,
+  now: Date,
+  except: string | null = null,
+): Promise<number | null> {
   const since = isoInstant(now.getTime() - LONGEST_ENTRY_DAYS * 24 * MS_PER_HOUR)
   const [rows] = await db.query<Row[]>(
-    `SELECT t.started_at, t.product_then FROM deed t JOIN watch w ON w.id = t.watch_id
-     WHERE t.site_id = ? AND w.block_id = ? AND t.status = 'done' AND t.deleted_at IS NULL AND t.product_then IS NOT NULL AND t.started_at >= ?`,
-    [siteId, blockId, sqlInstant(since)],
+    `SELECT COALESCE(t.ended_at, t.started_at) AS started_at, t.product_then FROM deed t JOIN watch w ON w.id = t.watch_id
+     WHERE t.site_id = ? AND w.block_id = ? AND t.status = 'done' AND t.deleted_at IS NULL AND t.product_then IS NOT NULL AND t.started_at >= ? AND COALESCE(t.ended_at, t.started_at) < ? AND NOT (t.id <=> ?)`,
+    [siteId, blockId, sqlInstant(since), sqlInstant(now.toISOString()), except],
   )
   const until = rows.map((row) => {
     const { reEntryHours } = jsonOf<Pick<Label, 'reEntryHours'>>(row['product_then'])

@@ -47,6 +47,24 @@ const lines = (p: Partial<Parameters<typeof todayLines>[0]>): TodayLine[] =>
   todayLines({ rows: [], errands: [], blooms: [], seen: new Set(), season: SEASON, today: TODAY, ...p })
 const said = (all: readonly TodayLine[]): string[] => all.map(({ kind, due }) => `${kind} ${due}`)
 
+describe('what was done is judged', () => {
+  const did = (day: string) => ({ ...deed(day, { day, does: { methods: ['virus'] } }), deviation: null })
+  const judged = (treatments: object[], change: object = {}) =>
+    said(lines({ rows: [row({ treatments, windows: [], ...change })], judgeAfter: (ids) => (ids.includes('virus') ? 7 : 0) }))
+  test('on the day from which it shows, until somebody has counted from then on', () => {
+    expect(judged([did('2026-06-05')])).toEqual(['judge 2026-06-12'])
+    // A count before that day tells nothing of it yet.
+    expect(judged([did('2026-06-05')], { rounds: [round(false, '2026-06-11')] })).toEqual(['judge 2026-06-12'])
+    expect(judged([did('2026-06-05')], { rounds: [round(false, '2026-06-12')] })).toEqual([])
+  })
+  test('not what is long past, not by the book, or of a kind of which nobody knows when it shows', () => {
+    expect(judged([did('2026-05-01')])).toEqual([])
+    expect(judged([{ ...did('2026-06-05'), deviation: { because: 'no-stage', reason: '' } }])).toEqual([])
+    expect(judged([{ ...did('2026-06-05'), done: { day: '2026-06-05', does: { methods: ['other'] } } }])).toEqual([])
+    expect(judged([did('2026-06-05')], { infection: { state: 'none' } })).toEqual([])
+  })
+})
+
 describe('the clock on which a line rests is told', () => {
   test.each([
     ['dates', {}],

@@ -9,7 +9,7 @@ export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 't
 /** Something of the morning: what has to be done, decided or looked at, where, by when, and on what that rests. */
 export interface TodayLine {
   id: string
-  kind: 'deed' | 'step' | 'decide' | 'bloom' | 'months' | 'supply' | Errand['kind']
+  kind: 'deed' | 'step' | 'decide' | 'judge' | 'bloom' | 'months' | 'supply' | Errand['kind']
   /** Civil day by which. */
   due: string
   /** Empty where it is of the whole site. */
@@ -55,6 +55,23 @@ function deedsOf(row: WatchForecast, until: string): TodayLine[] {
       row,
       treatment,
     }))
+}
+
+/** After so many days nobody judges any more what could have been judged. */
+const JUDGED_WITHIN_DAYS = 14
+
+/** What was done and can be judged from a day on: a count is due then, where none was made since. */
+function judgedOf(row: WatchForecast, today: string, judgeAfter: (methods: readonly string[]) => number): TodayLine[] {
+  if (row.infection) return []
+  return row.treatments.flatMap((treatment): TodayLine[] => {
+    const { done } = treatment
+    const days = done && treatment.deviation === null ? judgeAfter(done.does.methods) : 0
+    if (!done || days <= 0) return []
+    const due = civilDate(dayNumber(done.day) + days)
+    const isCounted = row.rounds.some(({ checkAreaId, countedOn }) => checkAreaId === null && countedOn >= due)
+    if (isCounted || due < civilDate(dayNumber(today) - JUDGED_WITHIN_DAYS)) return []
+    return [{ id: `judge ${treatment.id}`, kind: 'judge', due, blockId: row.watch.blockId, restsOn: 'counts', row, treatment }]
+  })
 }
 
 /** A watch that is over its threshold in an open window, or presses by infection, and of which nothing is planned, done in it, or decided. */
@@ -125,7 +142,19 @@ function byBlock(lines: readonly TodayLine[]): TodayLine[] {
 export const bloomKey = ({ plant, event }: { plant: string; event: string }): string => `${plant} ${event}`
 
 /** What is looked at in the order of a morning: deeds before decisions, those before what is looked at. */
-const ORDER: readonly TodayLine['kind'][] = ['deed', 'supply', 'step', 'decide', 'count', 'arrival', 'trap', 'flags', 'months', 'bloom']
+const ORDER: readonly TodayLine['kind'][] = [
+  'deed',
+  'supply',
+  'step',
+  'decide',
+  'judge',
+  'count',
+  'arrival',
+  'trap',
+  'flags',
+  'months',
+  'bloom',
+]
 
 const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = { count: 'counts', trap: 'traps', flags: 'flags', arrival: 'arrivals' }
 
@@ -136,6 +165,8 @@ export function todayLines(p: {
   /** Steps of followed programmes that come up. */
   steps?: readonly StepDue[]
   living?: readonly Living[]
+  /** Days after which what was done by some methods shows. */
+  judgeAfter?: (methods: readonly string[]) => number
   blooms: readonly BloomForecast[]
   /** Blooms that were seen this season, by `bloomKey`. */
   seen: ReadonlySet<string>
@@ -144,7 +175,11 @@ export function todayLines(p: {
 }): TodayLine[] {
   const until = civilDate(dayNumber(p.today) + MORNING_DAYS)
   const lines: TodayLine[] = byBlock([
-    ...p.rows.flatMap((row) => [...deedsOf(row, until), ...decisionOf(row, p.today)]),
+    ...p.rows.flatMap((row) => [
+      ...deedsOf(row, until),
+      ...decisionOf(row, p.today),
+      ...(p.judgeAfter ? judgedOf(row, p.today, p.judgeAfter) : []),
+    ]),
     ...suppliesOf(p.rows, p.living ?? [], p.today),
     ...(p.steps ?? []).map((step): TodayLine => ({
       id: `step ${step.programme.id} ${step.at}`,

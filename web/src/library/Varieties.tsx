@@ -1,9 +1,7 @@
 import { endpoints, type LibraryEntry, type ResponseOf, type VarietyStanding } from '@bocado/contract'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
-import { FileTrigger } from 'react-aria-components'
 import styled from 'styled-components'
-import { RequestProblem } from '../api/client.js'
 import { useRead, useWrite } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
@@ -11,6 +9,7 @@ import { Bullets, Figure, Heading, Line, PlainTable, Quiet, Rows, Small, Stack }
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { TakeFile } from '../shell/TakeFile.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
 import { Waiting } from '../shell/Waiting.js'
 import { DamageDegree } from './DamageDegree.js'
@@ -74,37 +73,11 @@ function BringLooks() {
   const t = useText()
   const site = useSite()
   const { save, isBarred } = useWrite(endpoints.varieties.importLooks)
-  const [said, setSaid] = useState<{ done: string } | { wrong: string[] } | null>(null)
-  const bring = async (files: FileList | null): Promise<void> => {
-    const file = files?.[0]
-    if (!file) return
-    try {
-      const { added, known } = await save({ params: { siteId: site.id }, input: { csv: await file.text() } })
-      setSaid({ done: t('varieties.brought', { added, known }) })
-    } catch (error) {
-      if (!(error instanceof RequestProblem)) throw error
-      setSaid({ wrong: (error.problem.fields ?? [{ message: error.problem.detail }]).map(({ message }) => message) })
-    }
+  const take = async (file: File): Promise<string> => {
+    const { added, known } = await save({ params: { siteId: site.id }, input: { csv: await file.text() } })
+    return t('varieties.brought', { added, known })
   }
-  return (
-    <>
-      <FileTrigger acceptedFileTypes={['text/csv', '.csv']} onSelect={(files) => void bring(files)}>
-        <Button $plain isDisabled={isBarred}>
-          {t('varieties.bring')}
-        </Button>
-      </FileTrigger>
-      {said && 'done' in said ? <span role="status">{said.done}</span> : null}
-      {said && 'wrong' in said ? (
-        <div role="alert">
-          <Bullets>
-            {said.wrong.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </Bullets>
-        </div>
-      ) : null}
-    </>
-  )
+  return <TakeFile words={t('varieties.bring')} types={['text/csv', '.csv']} isBarred={isBarred} take={take} />
 }
 
 /** What the library says, and below it what the site's own looks at such varieties say. */

@@ -31,6 +31,11 @@ import { weeks } from './en/weeks.js'
 import { rotation } from './en/rotation.js'
 import { alerts } from './en/alerts.js'
 import { mix } from './en/mix.js'
+import { job } from './en/job.js'
+import { record } from './en/record.js'
+import { equipment } from './en/equipment.js'
+import { report } from './en/report.js'
+import { trials } from './en/trials.js'
 import { living } from './en/living.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
@@ -86,6 +91,11 @@ export const en = {
   ...late,
   ...living,
   ...mix,
+  ...job,
+  ...record,
+  ...equipment,
+  ...report,
+  ...trials,
   ...beside,
   ...threshold,
   ...kit,

@@ -3,6 +3,7 @@ import { useContext, useMemo } from 'react'
 import { useIntl } from 'react-intl'
 import { SiteContext } from '../api/workplace.js'
 import { shortWords } from '../design/dayOrder.js'
+import { momentWords } from '../design/useFormat.js'
 import { differenceOf, measureOf, measuresOf } from '../design/units.js'
 
 type Field = NonNullable<Problem['fields']>[number]
@@ -26,10 +27,11 @@ export function useRefusal(): (field: Field) => string {
         if (typeof value === 'string') return value
         if (typeof value === 'number') return number(value, 4)
         if ('day' in value) return shortWords(value.day, locale)
+        if ('moment' in value) return momentWords(locale, site?.timeZone)(value.moment)
         if (value.unit === '°C difference') return `${number(differenceOf(value.si, '°C', measures), 0)} ${measures.temperature.unit}`
         const measure = measureOf(value.unit, measures)
         return `${number(measure.shown(value.si), measure.digits)} ${measure.unit}`
       })
     }
-  }, [locale, site?.units])
+  }, [locale, site?.units, site?.timeZone])
 }

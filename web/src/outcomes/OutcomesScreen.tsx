@@ -10,6 +10,7 @@ import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
 import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
+import { partLater } from '../shell/partLater.js'
 import { BeforeAfter } from './BeforeAfter.js'
 import { seasonSum } from './seasonSum.js'
 import '../messages/en/field.js'
@@ -33,6 +34,8 @@ const Formulas = styled.table`
     color: ${colour.inkSoft};
   }
 `
+
+const TrialsPart = partLater(async () => (await import('../trials/TrialsPart.js')).TrialsPart)
 
 /** Of each treatment: what the counts say, what it can claim, and what cannot be said. */
 export function OutcomesScreen() {
@@ -58,6 +61,7 @@ export function OutcomesScreen() {
         const block = blocks.find(({ id }) => id === row?.watch.blockId)
         return <OutcomeCase key={outcome.treatmentId} outcome={outcome} organism={row?.organismName ?? ''} block={block?.name ?? ''} />
       })}
+      <TrialsPart />
     </Page>
   )
 }
@@ -92,13 +96,23 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
             {organism} <Quiet style={{ fontSize: 15 }}>{block}</Quiet>
           </Heading>
           <p>{t('outcomes.treatment', { product: outcome.productName, date: f.date(outcome.treatedOn) })}</p>
-          <p data-testid="verdict">
-            <b>{verdictSentence(outcome, block, t, f)}</b>
-          </p>
+          {outcome.isEarly && outcome.judgeFrom !== null ? (
+            // What shows only later is not judged by what was counted so far.
+            <>
+              <p data-testid="verdict">
+                <b>{t('verdict.early', { product: outcome.productName, date: f.date(outcome.judgeFrom) })}</b>
+              </p>
+              <p data-testid="so-far">{t('verdict.soFar', { says: verdictSentence(outcome, block, t, f) })}</p>
+            </>
+          ) : (
+            <p data-testid="verdict">
+              <b>{verdictSentence(outcome, block, t, f)}</b>
+            </p>
+          )}
           <p>
             <Explained>{thresholdSentence(outcome, t, f)}</Explained>
           </p>
-          <ClaimSentence outcome={outcome} />
+          {outcome.isEarly ? null : <ClaimSentence outcome={outcome} />}
           {outcome.coverage ? (
             <p>
               <Explained>

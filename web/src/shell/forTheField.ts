@@ -31,6 +31,11 @@ export async function readyForTheField(client: QueryClient): Promise<void> {
     await readSite(client, site)
 }
 
+/** What of the band tells what else is read. */
+interface BandForField {
+  watches: { watch: { organismId: string }; treatments: { id: string; status: 'planned' | 'done' }[] }[]
+}
+
 /** What was read for the field within this stands for now: a morning's worth. */
 const FRESH_MS = 3 * MS_PER_HOUR
 
@@ -55,7 +60,7 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   if (Date.now() - Date.parse((await readForField(site.id)) ?? '1970-01-01') < FRESH_MS) return
   await read(endpoints.blocks.list, {})
   await read(endpoints.watches.organisms, {})
-  const band = (await read(endpoints.watches.band, season)) as { watches: { watch: { organismId: string } }[] } | undefined
+  const band = (await read(endpoints.watches.band, season)) as BandForField | undefined
   await read(endpoints.places.list, {})
   await read(endpoints.ground.map, {})
   await read(endpoints.arrivals.list, {})
@@ -75,5 +80,10 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.programmes.list, {})
   await read(endpoints.schedule.read, season)
   await read(endpoints.living.read, {})
+  await read(endpoints.equipment.machines, {})
+  await read(endpoints.equipment.lots, {})
+  await read(endpoints.library.reportDuties, {})
+  const planned = (band?.watches ?? []).flatMap(({ treatments }) => treatments).filter(({ status }) => status === 'planned')
+  for (const { id: treatmentId } of planned) await read(endpoints.treatments.sheet, {}, { treatmentId })
   if (isAll) await noteReadForField(site.id)
 }

@@ -29,6 +29,7 @@ const ACTIONS = [
   { path: 'scouting?panel=flags&do=search', word: 'jump.do.search' },
   { path: 'treatments?do=harvest', word: 'jump.do.harvest' },
   { path: 'treatments?do=product', word: 'jump.do.product' },
+  { path: 'treatments/season', word: 'jump.do.report' },
   { path: 'schedule/season', word: 'jump.do.season' },
   { path: 'schedule/prevention', word: 'jump.do.sow' },
   { path: 'schedule/prevention?panel=winter', word: 'jump.do.winter' },

@@ -92,6 +92,18 @@ export const router = createBrowserRouter([
                 ...screen(() => import('../treatments/TreatmentsScreen.js').then(({ TreatmentsScreen }) => TreatmentsScreen)),
               },
               {
+                path: 'treatments/season',
+                ...screen(() => import('../treatments/SeasonRecordScreen.js').then(({ SeasonRecordScreen }) => SeasonRecordScreen)),
+              },
+              {
+                path: 'treatments/:treatmentId/sheet',
+                ...screen(() => import('../job/JobSheetScreen.js').then(({ JobSheetScreen }) => JobSheetScreen)),
+              },
+              {
+                path: 'outcomes/trials/:trialId',
+                ...screen(() => import('../trials/TrialScreen.js').then(({ TrialScreen }) => TrialScreen)),
+              },
+              {
                 path: 'outcomes',
                 ...screen(() => import('../outcomes/OutcomesScreen.js').then(({ OutcomesScreen }) => OutcomesScreen)),
               },

@@ -20,6 +20,7 @@ import { usePageTitle } from '../shell/usePageTitle.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
 import { ArrivalsPart } from '../arrivals/ArrivalsPart.js'
 import { BlockForm } from './BlockForm.js'
+import { ClocksOf } from './ClocksOf.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
 import { PartsOfBlock } from './PartsOfBlock.js'
@@ -29,6 +30,8 @@ import '../messages/en/field.js'
 import '../messages/en/ground.js'
 import '../messages/en/normals.js'
 import '../messages/en/site.js'
+
+const PermissionsPanel = partLater(async () => (await import('./PermissionsPanel.js')).PermissionsPanel)
 
 /** What draws the ground. Where something is drawn, the screen waits for it, so that nothing moves; else it comes when it is asked for. */
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
@@ -158,6 +161,7 @@ export function SiteScreen() {
           ) : (
             <>
               <RulesPanel />
+              <PermissionsPanel />
               <DutiesPanel />
               <NormalsPanel />
             </>
@@ -203,6 +207,7 @@ function BlockLine({ block, isChosen, onShow, onEdit }: BlockLineProps) {
         <Quiet>{t(`kind.${block.kind}`)}</Quiet>
         <br />
         {block.grows}
+        <ClocksOf blockId={block.id} />
       </span>
       <span className="area">{block.areaHa === null ? '' : f.area(block.areaHa)}</span>
       <span>

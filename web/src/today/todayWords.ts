@@ -24,6 +24,7 @@ export function lineWhat(line: TodayLine, t: Say, nameOf: NameOf): string {
     const isCounted = row?.rounds.some(({ checkAreaId, crossed }) => checkAreaId === null && crossed) === true && !row.infection
     return t('today.decide', { organism: row?.organismName ?? '', state: isCounted ? 'counted' : 'presses' })
   }
+  if (kind === 'judge') return t('today.judge', { name: treatment?.name ?? '', organism: row?.organismName ?? '' })
   if (kind === 'months') return t('today.lookOver', { names: rows.map(({ organismName }) => organismName).join(', ') })
   if (kind === 'bloom') {
     const plants = [...new Set(blooms.map(({ name }) => name))]
@@ -38,6 +39,7 @@ export function linePath({ kind, treatment, row, errand, living }: TodayLine, si
   if (kind === 'deed') return `/sites/${siteId}/treatments?record=${treatment?.id ?? ''}`
   if (kind === 'supply') return `/sites/${siteId}/schedule?from=${living?.plannedOn ?? ''}&task=deed ${living?.treatmentId ?? ''}`
   if (kind === 'decide' || kind === 'step') return `/sites/${siteId}/windows?watch=${row?.watch.id ?? ''}`
+  if (kind === 'judge') return `/sites/${siteId}/scouting/${row?.watch.id ?? ''}/count`
   if (kind === 'bloom') return `/sites/${siteId}/bloom`
   if (kind === 'months') return `/sites/${siteId}/scouting?panel=walk`
   return errand ? errandPath(errand, siteId) : ''
@@ -55,11 +57,17 @@ export function lineWhen({ kind, due }: TodayLine, hours: WatchHours | undefined
 }
 
 /** On what it rests: the kind of clock first, then what that says. */
-export function lineWhy({ kind, restsOn, row, errand, step, living, blooms = [] }: TodayLine, season: string, t: Say, f: Format): string {
+export function lineWhy(
+  { kind, restsOn, row, treatment, errand, step, living, blooms = [] }: TodayLine,
+  season: string,
+  t: Say,
+  f: Format,
+): string {
   const says: string[] = [t(`today.rests.${restsOn}`)]
   if (errand) says.push(errandWhy(errand, t, f))
   if (living) says.push(t('today.plannedFor', { date: f.date(living.plannedOn) }))
   if (step) says.push(t('today.stepOf', { programme: step.programme.name, nth: step.at + 1 }))
+  if (kind === 'judge' && treatment?.done) says.push(t('today.judgeWhy', { date: f.date(treatment.done.day) }))
   if (kind === 'months') says.push(t('walk.because.months'))
   if (row && (kind === 'deed' || kind === 'decide' || restsOn === 'dates' || restsOn === 'bloom')) says.push(rowSentence(row, t, f))
   const last = row?.rounds.findLast(({ checkAreaId }) => checkAreaId === null)

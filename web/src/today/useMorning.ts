@@ -51,6 +51,7 @@ export function useMorning(): Morning | null {
       errands: errands(from, f.nudge(site.today, MORNING_DAYS)),
       steps: stepsDue(programmes, band.watches, site.today, f.nudge(site.today, MORNING_DAYS), signs),
       living: living.planned,
+      judgeAfter: (ids) => Math.max(0, ...methods.filter(({ id }) => ids.includes(id)).map(({ judgeAfterDays }) => judgeAfterDays)),
       blooms: band.blooms,
       seen,
       season: site.season.start,

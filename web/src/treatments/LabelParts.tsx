@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { Bindings } from '../api/bindings.js'
 import { TextButton } from '../design/buttons.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
+import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
 import { NumberField } from '../design/NumberField.js'
 import { PERCENT } from '../design/units.js'
@@ -54,6 +55,11 @@ export type ProductValues = {
   soilMinC: number | null
   orderDays: number | null
   keepsDays: number | null
+  mixing: string
+  activeGramsPer: number | null
+  mostActiveKgHa: number | null
+  needsPermit: boolean
+  readOn: string | null
   organic: 'yes' | 'no' | null
   bees: Product['bees'] | null
   protection: string
@@ -185,6 +191,7 @@ export function MoreOfLabel({
         onChange={(places) => set({ places: places as Product['places'] })}
       />
       <Checkbox label={t('product.licensedOnly')} {...bind.check('licensedOnly')} />
+      <Checkbox label={t('label.needsPermit')} {...bind.check('needsPermit')} />
       <TextField label={t('product.registration')} {...bind.text('registration')} />
       <TextField label={t('product.active')} {...bind.text('active')} />
       <Line>
@@ -322,6 +329,12 @@ export function AroundByLabel({
       <TextButton onPress={() => set({ notWithin: [...notWithin, { method: '', days: null }] })}>{t('label.addApart')}</TextButton>
       <TextField label={t('label.burns')} hint={t('label.burnsHint')} {...bind.text('burns')} error={listError(errors, 'burns')} />
       <TextField label={t('label.cropStages')} {...bind.text('cropStages')} />
+      <TextField label={t('label.mixing')} hint={t('label.mixingHint')} {...bind.text('mixing')} />
+      <Fields>
+        <NumberField label={t('label.activeGrams')} {...number} unit="g/L, g/kg" digits={2} {...bind.number('activeGramsPer')} />
+        <NumberField label={t('label.mostActive')} {...number} unit="kg/ha" digits={2} {...bind.number('mostActiveKgHa')} />
+        <DateField label={t('label.readOn')} {...bind.day('readOn')} />
+      </Fields>
       <Select
         label={t('label.organic')}
         placeholder={t('label.organic.notSaid')}
@@ -348,6 +361,10 @@ const AROUND = [
   'burns',
   'cropStages',
   'organic',
+  'mixing',
+  'activeGramsPer',
+  'mostActiveKgHa',
+  'readOn',
 ]
 
 /** What is wrong with any entry of a list that is typed in one line. */

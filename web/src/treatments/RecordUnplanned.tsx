@@ -1,4 +1,5 @@
 import { endpoints, type Product, type WatchForecast } from '@bocado/contract'
+import { useState } from 'react'
 import { useBlocks, useOrganisms, usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -9,7 +10,8 @@ import { Caution, Fields, Heading, Sheet, Stack } from '../design/text.js'
 import { hectaresFromSquareMetres } from '../design/units.js'
 import { useText } from '../messages/useText.js'
 import { ProductCautions } from './ProductCautions.js'
-import { DoneFields, doneInput, NO_WEATHER, takenOf, type DoneValues } from './DoneFields.js'
+import { DoneFields } from './DoneFields.js'
+import { doneInput, isAboveLabel, NO_WEATHER, NOTHING_MORE, saysWhy, takenOf, type DoneValues } from './doneValues.js'
 import { useMethods } from '../windows/useShelfFor.js'
 import { PlaceSelect } from './PlaceSelect.js'
 import { useMostRate } from './useMostRate.js'
@@ -49,6 +51,7 @@ export function RecordUnplanned(p: {
       doneById: null,
       ...takenOf(null),
       weather: NO_WEATHER,
+      ...NOTHING_MORE,
       note: '',
       deviationReason: '',
     } as Values,
@@ -71,7 +74,9 @@ export function RecordUnplanned(p: {
   const areaHa = part ? (part.areaM2 === null ? null : hectaresFromSquareMetres(part.areaM2)) : (block?.areaHa ?? null)
   const nameOf = ({ watch, organismName }: WatchForecast): string =>
     t('place.within', { name: organismName, parent: blocks.find(({ id }) => id === watch.blockId)?.name ?? '' })
+  const [asksWhy, setAsksWhy] = useState(false)
   const save = async (): Promise<void> => {
+    if (isAboveLabel({ rate: values.rate ?? most }, product, most) && !saysWhy(values)) return setAsksWhy(true)
     const says = t('record.says', { what: means?.name ?? '', organism: row?.organismName ?? '' })
     const saved = await entry.put({ siteId: site.id }, says, 'treatments?did=', (typed) => ({
       ...doneInput({ ...typed, rate: typed.rate ?? most, areaHa: typed.areaHa ?? areaHa }, site.timeZone),
@@ -129,9 +134,11 @@ export function RecordUnplanned(p: {
               }}
               label={product}
               most={most}
-              place={{ id: values.placeId ?? block.id, areaHa }}
+              place={{ id: values.placeId ?? block.id, name: part?.name ?? block.name, areaHa }}
+              organismId={row.watch.organismId}
               watchId={row.watch.id}
               weatherStands={entry.draftSince !== null}
+              asksWhy={asksWhy}
             />
             {gate?.verdict === 'refused' ? (
               <>

@@ -3,7 +3,8 @@ import { Link } from 'react-router'
 import { useFlags } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { depletionBy } from '../band/depletion.js'
-import { Heading, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
+import { Unfold } from '../design/Unfold.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import '../messages/en/walked.js'
@@ -11,14 +12,39 @@ import '../messages/en/work.js'
 
 interface Walked {
   id: string
+  /** What was walked for, where and how on one day: one line. */
+  walk: string
   day: string
   name: string
+  /** Of its flag; none where it was counted. */
+  number?: number
   place: string
   taken: Taken | null
   how: string
   minutes: number | null
   personName: string
   to: string
+}
+
+/** Flags that one walk went along, in one line with what was taken in all, where that was measured alike. */
+function walksOf(all: readonly Walked[]): (Walked & { flags: { number: number; to: string }[] })[] {
+  const walks = new Map<string, Walked[]>()
+  for (const one of all) walks.set(one.walk, [...(walks.get(one.walk) ?? []), one])
+  return [...walks.values()].flatMap((walk) => {
+    const [first] = walk
+    if (!first) return []
+    const units = new Set(walk.flatMap(({ taken }) => taken?.unit ?? []))
+    const [unit] = units
+    const sum = (of: (one: Walked) => number | null | undefined): number => walk.reduce((total, one) => total + (of(one) ?? 0), 0)
+    return [
+      {
+        ...first,
+        taken: unit !== undefined && units.size === 1 ? { amount: sum(({ taken }) => taken?.amount), unit } : null,
+        minutes: walk.every(({ minutes }) => minutes === null) ? null : sum(({ minutes }) => minutes),
+        flags: walk.flatMap(({ number, to }) => (number === undefined ? [] : [{ number, to }])).sort((a, b) => a.number - b.number),
+      },
+    ]
+  })
 }
 
 /** What was picked, pulled or crushed while somebody counted or looked at flags: deeds as well, written down where they were done. */
@@ -33,6 +59,7 @@ export function TakenOnWalks({ band, placeOf }: { band: Band; placeOf: (blockId:
         ? [
             {
               id: round.id,
+              walk: round.id,
               day: round.countedOn,
               name: organismName,
               place: round.checkAreaName ?? placeOf(watch.blockId),
@@ -51,8 +78,10 @@ export function TakenOnWalks({ band, placeOf }: { band: Band; placeOf: (blockId:
       .filter(({ taken, methodId, seenOn }) => (taken !== null || methodId !== null) && seenOn >= site.season.start)
       .map((visit): Walked => ({
         id: visit.id,
+        walk: [flag.organismId, flag.placeId, visit.methodId, visit.seenOn, visit.personName].join(' '),
         day: visit.seenOn,
-        name: `${flag.organismName ?? t('walked.unnamed')} #${flag.number}`,
+        name: flag.organismName ?? t('walked.unnamed'),
+        number: flag.number,
         place: flag.placeName,
         taken: visit.taken,
         how: visit.methodName ?? '',
@@ -73,9 +102,13 @@ export function TakenOnWalks({ band, placeOf }: { band: Band; placeOf: (blockId:
         </Small>
       ))}
       <Rows>
-        {all.map((one) => (
+        {walksOf(all).map(({ flags, ...one }) => (
           <li key={one.id}>
-            <Link to={`/sites/${site.id}/${one.to}`}>{one.name}</Link>{' '}
+            {flags.length > 1 ? (
+              <b>{t('walked.flags', { name: one.name, count: flags.length })}</b>
+            ) : (
+              <Link to={`/sites/${site.id}/${one.to}`}>{flags.length === 1 ? `${one.name} #${flags[0]?.number}` : one.name}</Link>
+            )}{' '}
             {[
               one.how,
               one.taken ? t('treatments.taken', { amount: f.number(one.taken.amount, 1), unit: t(`taken.${one.taken.unit}`) }) : '',
@@ -93,6 +126,17 @@ export function TakenOnWalks({ band, placeOf }: { band: Band; placeOf: (blockId:
                 .filter(Boolean)
                 .join(', ')}
             </Quiet>
+            {flags.length > 1 ? (
+              <Unfold title={t('walked.which')}>
+                <Line>
+                  {flags.map(({ number, to }) => (
+                    <Link key={to} to={`/sites/${site.id}/${to}`}>
+                      #{number}
+                    </Link>
+                  ))}
+                </Line>
+              </Unfold>
+            ) : null}
           </li>
         ))}
       </Rows>

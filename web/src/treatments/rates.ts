@@ -1,16 +1,6 @@
 import { rateUnits, type Product } from '@bocado/contract'
-import { acresFromHectares } from '../design/units.js'
 
 type RateUnit = Product['rateUnit']
-
-const SQUARE_METRES_PER_HECTARE = 10_000
-
-/** What a rate comes to on a piece of ground: an amount and its unit. */
-export function amountOn(rate: number, unit: RateUnit, areaHa: number): { amount: number; unit: string } {
-  const [of = '', per = 'ha'] = unit.split('/')
-  const ground = per === 'acre' ? acresFromHectares(areaHa) : per === 'm²' ? areaHa * SQUARE_METRES_PER_HECTARE : areaHa
-  return { amount: rate * ground, unit: of }
-}
 
 /** The units of rates, those first in which labels of the place are written. */
 export const rateUnitsFor = (site: { units: 'metric' | 'us'; kind: string }): RateUnit[] => {

@@ -30,6 +30,7 @@ export const bar = {
   'jump.do.trap': 'Check a trap | catch caught lure pheromone sticky flight',
   'jump.do.season': 'Plan the season | propose whole schedule schools heat bloom calendar threshold hours',
   'jump.do.sow': 'When to sow or plant | date sowing planting escape early late succession frost cover trap crop',
+  'jump.do.report': 'Record of the season | report inspector records yearly totals active csv print',
   'jump.do.winter': 'Work between seasons | winter chores hygiene residues stubble clear clean soil',
   'jump.do.flag': 'Set a flag | patch weed invasive find pin mark',
   'jump.do.search': 'Record a search | pass walk track gpx survey looked found nothing',

@@ -40,6 +40,9 @@ export const field = {
   'verdict.higher':
     'After it, {block} stood {value} higher than {check} would have it (90 % interval {low} to {high}). One pair of areas does not say why.',
   'verdict.notSeparable': 'No difference from {check} can be told: {value}, but anything from {low} to {high} fits these counts.',
+  'verdict.early':
+    'Too early to judge: what {product} does shows from {date} on. Count again then, in the check area too; that count decides.',
+  'verdict.soFar': 'So far: {says}',
   'verdict.noCheck':
     'Without a count in an untreated area before and after, what the treatment did cannot be separated from what would have come anyway.',
   'verdict.noCounts': 'Too few counts to say anything: it takes one before and one after.',

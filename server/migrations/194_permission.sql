@@ -1,0 +1,23 @@
+CREATE TABLE IF NOT EXISTS permission (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  kind ENUM('consent', 'permit') NOT NULL,
+  by_whom VARCHAR(120) NOT NULL COMMENT 'who gave it',
+  rule_id UUID NULL COMMENT 'the rule that asks for it; NULL: any',
+  place_id UUID NULL COMMENT 'where it holds; NULL: everywhere',
+  product_id UUID NULL COMMENT 'for which product; NULL: any',
+  valid_from DATE NOT NULL,
+  valid_until DATE NULL COMMENT 'its last day',
+  reference VARCHAR(120) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id),
+  CHECK (valid_until IS NULL OR valid_from <= valid_until),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (rule_id) REFERENCES site_rule (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (product_id) REFERENCES product (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4

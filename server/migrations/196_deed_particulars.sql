@@ -1,0 +1,16 @@
+ALTER TABLE deed
+  ADD COLUMN IF NOT EXISTS ended_at DATETIME NULL COMMENT 'UTC',
+  ADD COLUMN IF NOT EXISTS way VARCHAR(20) NULL COMMENT 'way of application',
+  ADD COLUMN IF NOT EXISTS machine_id UUID NULL,
+  ADD COLUMN IF NOT EXISTS lot_id UUID NULL,
+  ADD COLUMN IF NOT EXISTS amount_used DOUBLE NULL COMMENT 'of the product, in that in which its rate is measured' CHECK (amount_used > 0),
+  ADD COLUMN IF NOT EXISTS water_l DOUBLE NULL CHECK (water_l > 0),
+  ADD COLUMN IF NOT EXISTS crop_stage VARCHAR(80) NOT NULL DEFAULT '',
+  ADD COLUMN IF NOT EXISTS target_stage VARCHAR(80) NOT NULL DEFAULT '',
+  ADD COLUMN IF NOT EXISTS bags DOUBLE NULL CHECK (bags >= 0),
+  ADD COLUMN IF NOT EXISTS waste VARCHAR(20) NULL COMMENT 'where what was taken or left over went',
+  ADD COLUMN IF NOT EXISTS why JSON NULL COMMENT 'the count and the window behind it, as they were known when it was recorded',
+  ADD COLUMN IF NOT EXISTS departures JSON NOT NULL DEFAULT '[]' COMMENT 'what it departed from of label, law and rules',
+  ADD COLUMN IF NOT EXISTS departure_reason VARCHAR(500) NOT NULL DEFAULT '',
+  ADD FOREIGN KEY IF NOT EXISTS with_machine (machine_id) REFERENCES machine (id),
+  ADD FOREIGN KEY IF NOT EXISTS of_lot (lot_id) REFERENCES lot (id)
