@@ -98,6 +98,18 @@ export const watches = {
     input: watchesInput,
     response: z.array(watchSchema),
   }),
+  carryOn: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/watches/carry-on',
+    summary:
+      'Watch again in a season what was watched in an earlier one: with its threshold and what is known of its source, without its biofix',
+    params: siteParams,
+    input: z
+      .object({ from: civilDateSchema, season: civilDateSchema })
+      .refine(({ from, season }) => from < season, { path: ['from'], error: 'must be an earlier season' }),
+    /** Those that are watched now and were not before. */
+    response: z.array(watchSchema),
+  }),
   update: endpoint({
     method: 'patch',
     path: '/sites/:siteId/watches/:watchId',

@@ -54,7 +54,7 @@ export function inventThistleDates(station: InventedStation, seasons: readonly s
 }
 
 /** °C·d from each season's first day through each of its days. */
-function heatOf(station: InventedStation, seasons: readonly string[], rule: HeatRule): { season: string; heat: number[] }[] {
+export function heatOf(station: InventedStation, seasons: readonly string[], rule: HeatRule): { season: string; heat: number[] }[] {
   const hours = inventWeather(station, Date.parse(`${Number(seasons.at(-1)?.slice(0, 4)) + 1}-01-02`))
   const first = Math.floor((hours[0]?.at ?? 0) / MS_PER_HOUR) + STANDARD_OFFSET_HOURS
   const temps = new Float64Array(Math.round(((hours.at(-1)?.at ?? 0) - (hours[0]?.at ?? 0)) / MS_PER_HOUR) + 1).fill(NaN)

@@ -42,6 +42,7 @@ import { endpoints, type WeatherMapping } from '@bocado/contract'
 import { drawEdged, drawRound } from './counts.js'
 import { inventBlooms, type InventedBloom } from './pastBlooms.js'
 import { inventPastRecords, inventThistleDates } from './pastRecords.js'
+import { inventPastSeasons } from './pastSeasons.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { TRAPS } from './traps.js'
 import { flagPosition, inventFlags, SEARCHES } from './flags.js'
@@ -49,6 +50,7 @@ import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
   BLOCKS,
+  CHECKS,
   HARVESTS,
   RULES,
   PLANTINGS,
@@ -60,7 +62,6 @@ import {
   KEPT_FORECAST_DAYS,
   BESIDE,
   LANE,
-  LAST_SEASON,
   LEAD,
   PAST_RECORDS,
   THISTLE_SEASONS,
@@ -148,33 +149,50 @@ function readAtBench(moment: string): { tempC: number | null; humidityPct: numbe
   return { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
 }
 
-/** What was watched a year ago, and what was done then: in Stone Row the window was missed. */
-async function seedLastSeason(
+/** What was watched, counted, done and picked in the seasons before. */
+async function seedPastSeasons(
   deps: Deps,
-  by: { scout: Write; applicator: Write },
-  blocks: ReadonlyMap<string, string>,
-  products: readonly { id: string; name: string }[],
+  by: { lead: Write; scout: Write; applicator: Write },
+  known: { blocks: ReadonlyMap<string, string>; checks: ReadonlyMap<string, string>; products: readonly { id: string; name: string }[] },
 ): Promise<void> {
-  for (const { organism, block, biofix, treated } of LAST_SEASON.watches) {
+  const [bench, river] = STATIONS
+  if (!bench || !river) throw new Error('the stations of the story are not there')
+  const { watches, harvests } = inventPastSeasons({ bench, river })
+  for (const { season, organism, block, biofix, rounds, deeds } of watches) {
     const { id } = await createWatch(by.scout, deps, {
       organismId: organism,
-      blockId: blocks.get(block) as string,
-      season: LAST_SEASON.start,
+      blockId: known.blocks.get(block) as string,
+      season,
       biofix,
       biofixNote: '',
       sourceKnown: 'unknown',
       threshold: null,
     })
-    if (!treated) continue
-    const product = products.find(({ name }) => name.startsWith(treated.product))
-    if (!product) throw new Error(`${treated.product} stands on no shelf`)
-    const { startedAt, rate, areaHa, note } = treated
-    await recordUnplanned(
-      by.applicator,
-      deps,
-      endpoints.treatments.recordUnplanned.input.parse({ watchId: id, productId: product.id, startedAt, rate, areaHa, weather: {}, note }),
-    )
+    for (const { countedOn, check, units } of rounds)
+      await createRound(by.scout, deps, {
+        watchId: id,
+        checkAreaId: check ? (known.checks.get(block) as string) : null,
+        countedOn,
+        unit: null,
+        units,
+        minutes: 26,
+        note: '',
+        made: null,
+        taken: null,
+        ...NOT_KEPT,
+      })
+    for (const { product: name, ...deed } of deeds) {
+      const product = known.products.find((one) => one.name === name)
+      if (!product) throw new Error(`${name} stands on no shelf`)
+      await recordUnplanned(
+        by.applicator,
+        deps,
+        endpoints.treatments.recordUnplanned.input.parse({ ...deed, watchId: id, productId: product.id, weather: {} }),
+      )
+    }
   }
+  for (const { block, ...picked } of harvests)
+    await addHarvest(by.lead, deps, endpoints.harvests.add.input.parse({ ...picked, placeId: known.blocks.get(block) }))
 }
 
 /** Everything in one transaction: a seeding that is killed leaves an empty database to start again from. */
@@ -264,7 +282,6 @@ async function seed(deps: Deps): Promise<void> {
     })
     watched.set(`${organism} ${block}`, id)
   }
-  await seedLastSeason(deps, { scout, applicator }, blocks, products)
   const story = watched.get('codling-moth Old Apples') as string
 
   // The notebook of the lane: eight seasons, and this one so far. By the river, two blooms of this spring.
@@ -308,6 +325,12 @@ async function seed(deps: Deps): Promise<void> {
     name: STORY.checkName,
     note: 'two rows of six trees, never sprayed this season',
   })
+  const checks = new Map([['Old Apples', check.id]])
+  for (const [block, name, note] of CHECKS) {
+    const { id } = await addCheckArea(lead, blocks.get(block) as string, { name, note })
+    checks.set(block, id)
+  }
+  await seedPastSeasons(deps, { lead, scout, applicator }, { blocks, checks, products })
   const random = seededRandom(2026)
   for (const { countedOn, block, check: untreated } of STORY.rounds) {
     for (const [density, checkAreaId] of [

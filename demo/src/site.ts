@@ -526,22 +526,6 @@ export const IDENTITY = {
   note: 'by the lower gate; gloves on, dull day',
 } as const
 
-/** A year before: what was watched, with what was done in the weather of that year. */
-export const LAST_SEASON = {
-  start: '2025-01-01',
-  watches: [
-    {
-      organism: 'codling-moth',
-      block: 'Old Apples',
-      biofix: '2025-05-09',
-      treated: { product: 'Granule C', startedAt: '2025-06-11T04:30:00Z', rate: 0.1, areaHa: 4.2, note: 'a still night' },
-    },
-    { organism: 'codling-moth', block: 'Ladder Pears', biofix: '2025-05-09', treated: null },
-    { organism: 'oriental-fruit-moth', block: 'Stone Row', biofix: '2025-04-18', treated: null },
-    { organism: 'grape-berry-moth', block: 'Terrace Vines', biofix: null, treated: null },
-  ],
-} as const
-
 /** What stands where, and which of its stages somebody wrote down: day by stage. */
 export const PLANTINGS: readonly {
   block: string
@@ -601,3 +585,9 @@ export const PLANTINGS: readonly {
     ],
   },
 ]
+
+/** Areas that are left untreated, beside that of the story: block, name, note. */
+export const CHECKS = [
+  ['Ladder Pears', 'Last two rows', 'left every year'],
+  ['Glass Two', 'Bay 3, east bench', 'never sprayed'],
+] as const

@@ -10,6 +10,7 @@ import {
   tellingCheck,
   treatedCounts,
   treatmentReach,
+  workMinutes,
   type BeforeAfter,
   type Bounds,
 } from '@bocado/core'
@@ -29,7 +30,7 @@ import { weatherOfBlocks, type GroundWeather } from '../weather/groundWeather.js
 import { listWatches, type StoredWatch } from '../watches/store.js'
 
 /** Resampling is seeded, so that the same counts always give the same interval. */
-const INTERVAL_SEED = 1979
+export const INTERVAL_SEED = 1979
 
 /** A round with the day number by which it is held against treatments. */
 type DatedRound = Round & { day: number }
@@ -47,6 +48,10 @@ const dated = (round: Round, { sampling }: Organism): DatedRound => ({
   effective: round.effective.map((count) => (count * sampling.itemsPerUnit) / round.unit.items),
   day: dayNumber(round.countedOn),
 })
+
+/** The counts of a watch that can be held against each other, by the unit of the library. */
+export const countedAlike = (rounds: readonly Round[], organism: Organism): DatedRound[] =>
+  ofOneScale(rounds).map((round) => dated(round, organism))
 
 function countOf(round: Round | undefined, organism: Organism): OutcomeCount | null {
   if (!round) return null
@@ -113,6 +118,7 @@ function outcomeOf(
   threshold: Threshold | null,
   coverage: Bounds | null,
   judgeAfterDays: number,
+  others: readonly Treatment[],
 ): Outcome {
   const treated = treatedCounts(rounds, dayNumber(day), judgeAfterDays)
   const check = tellingCheck(rounds, dayNumber(day), judgeAfterDays)
@@ -133,7 +139,7 @@ function outcomeOf(
     watchId: treatment.watchId,
     productName: treatment.name,
     treatedOn: day,
-    minutes: treatment.done?.minutes ?? null,
+    minutes: treatment.done ? workMinutes(treatment.done) : null,
     threshold,
     item: organism.sampling.items,
     units: organism.sampling.units,
@@ -153,6 +159,11 @@ function outcomeOf(
     coverage,
     deviation: treatment.deviation?.because ?? null,
     judgeFrom: judgeAfterDays > 0 ? civilDate(dayNumber(day) + judgeAfterDays) : null,
+    alsoDone: others.flatMap(({ name, done }) =>
+      done && treated.before && treated.after && dayNumber(done.day) >= treated.before.day && dayNumber(done.day) < treated.after.day
+        ? [{ name, on: done.day }]
+        : [],
+    ),
     isEarly: treated.after !== undefined && treated.after.day < dayNumber(day) + judgeAfterDays,
     missing: missingOf(treated, check),
   }
@@ -181,7 +192,10 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
     // A removed block takes its outcomes out of sight with it, and gives them back when it is restored.
     if (!treatment.done || !watch || !block) continue
     const organism = organismOf(watch)
-    const ofWatch = ofOneScale(rounds.filter(({ watchId }) => watchId === watch.id)).map((round) => dated(round, organism))
+    const ofWatch = countedAlike(
+      rounds.filter(({ watchId }) => watchId === watch.id),
+      organism,
+    )
     const coverage = treatment.deviation
       ? null
       : achievedCoverage(watch, organism, treatment.done, treatment.methodId, block, await weatherOf(block), deps.memo)
@@ -194,6 +208,7 @@ export async function getOutcomes(deps: Deps, siteId: string, season: string): P
         thresholdOf(watch, organism, ofWatch, treatment.done.day),
         coverage,
         judgeAfter(treatment.done.does.methods, methods),
+        treatments.filter(({ id, watchId }) => id !== treatment.id && watchId === watch.id),
       ),
     )
   }

@@ -9,7 +9,7 @@ import { dropOwnFigure, setOwnFigures } from './models.js'
 import { countingRules } from '../scouting/countingRules.js'
 import { presentedOrganism } from './presented.js'
 import { derivedState, getBand } from './band.js'
-import { changeWatch, createWatch, createWatches, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
+import { carryOn, changeWatch, createWatch, createWatches, restoreWatch, pastHeat, takeModel, watchFigures, watchMoves } from './service.js'
 import { listWatches, presentedWatch } from './store.js'
 
 export function watchRoutes(router: Router, serving: Serving): void {
@@ -34,6 +34,7 @@ export function watchRoutes(router: Router, serving: Serving): void {
   write(router, serving, watches.takeModel, (ctx) => takeModel(ctx, ctx.params.watchId, ctx.input.rowVersion))
   write(router, serving, watches.create, (ctx) => createWatch(ctx, ctx.deps, ctx.input))
   write(router, serving, watches.createSeveral, (ctx) => createWatches(ctx, ctx.deps, ctx.input))
+  write(router, serving, watches.carryOn, (ctx) => carryOn(ctx, ctx.deps, ctx.input))
   write(router, serving, watches.update, (ctx) => changeWatch(ctx, ctx.deps, ctx.params.watchId, ctx.input))
   write(router, serving, watches.remove, (ctx) => removeRow(ctx, 'watch', ctx.params.watchId, ctx.input.rowVersion))
   write(router, serving, watches.restore, async (ctx) => {

@@ -90,6 +90,41 @@ export async function createWatches(w: Write, deps: Deps, input: ParsedInputOf<t
   return organismIds.map((id) => presentedWatch(made.get(id)!))
 }
 
+/**
+ * Watches in a season again what was watched in an earlier one: by the numbers that hold in its block now, with its threshold. The biofix is of
+ * its season, and heavy disease of last season is what is asked anew. What is watched already stays as it is; a block that was removed is left out.
+ */
+export async function carryOn(w: Write, deps: Deps, { from, season }: ParsedInputOf<typeof watches.carryOn>): Promise<Watch[]> {
+  const site = await getSite(w.tx, deps.clock, w.siteId)
+  requireSeason(site, season)
+  requireSeason(site, from)
+  const [before, now, blocks, organisms, figures] = await Promise.all([
+    listWatches(w.tx, w.siteId, from),
+    listWatches(w.tx, w.siteId, season),
+    listBlocks(w.tx, w.siteId),
+    organismsOf(w.tx, w.siteId),
+    listOwnFigures(w.tx, w.siteId),
+  ])
+  const made: string[] = []
+  for (const { organismId, blockId, threshold, sourceKnown } of before) {
+    const organism = organisms.find(({ id }) => id === organismId)
+    const isWatched = now.some((watch) => watch.organismId === organismId && watch.blockId === blockId)
+    if (!organism || isWatched || !blocks.some(({ id }) => id === blockId)) continue
+    const { now: _, ...own } = threshold ?? { now: null }
+    made.push(
+      await insertWatch(w, organism, figures, {
+        ...NOTHING_SAID,
+        blockId,
+        season,
+        sourceKnown: sourceKnown === 'heavy' ? 'unknown' : sourceKnown,
+        threshold: threshold === null ? null : (own as NonNullable<Begun['threshold']>),
+      }),
+    )
+  }
+  const all = await listWatches(w.tx, w.siteId, season)
+  return all.filter(({ id }) => made.includes(id)).map(presentedWatch)
+}
+
 export async function changeWatch(w: Write, deps: Deps, watchId: string, input: ParsedInputOf<typeof watches.update>): Promise<Watch> {
   const site = await getSite(w.tx, deps.clock, w.siteId)
   requireBiofix(site, (await getWatch(w.tx, w.siteId, watchId)).season, input.biofix)

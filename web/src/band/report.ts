@@ -1,5 +1,5 @@
 import type { Treatment, WatchForecast } from '@bocado/contract'
-import { activeSums, inStock, usedOf, type ActiveSum } from '@bocado/core'
+import { activeSums, inStock, usedOf, workMinutes, type ActiveSum } from '@bocado/core'
 
 export type { ActiveSum }
 
@@ -73,7 +73,7 @@ function lineOf(name: string, deeds: readonly DoneDeed[]): ReportLine {
     areaHa: sum(({ done }) => done.areaHa ?? 0),
     amounts: [...amounts.values()],
     amountsUnknown,
-    minutes: sum(({ done }) => done.minutes ?? 0),
+    minutes: sum(({ done }) => workMinutes(done) ?? 0),
     bags: sum(({ done }) => done.bags ?? 0),
     departed: deeds.filter(({ treatment, done }) => treatment.deviation !== null || done.departures.length > 0).length,
     unsigned: deeds.filter(({ done }) => done.label?.licensedOnly === true && done.signed === null).length,

@@ -1,0 +1,236 @@
+import { endpoints, type Way, type YearsOf } from '@bocado/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { startApplication, type Application } from '../testing/application.js'
+import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
+import { hourlyFile, importFile, preview } from '../testing/upload.js'
+
+/* What is known after several seasons: of each way, of each organism, of the forecasts, and what is watched again. */
+
+const { blocks, calibration, flags, harvests, outcomes, scouting, sites, treatments, watches } = endpoints
+const SEASONS = ['2024-01-01', '2025-01-01', '2026-01-01'] as const
+
+let app: Application
+let place: TestSite
+let productId: string
+const at = () => ({ siteId: place.site.id })
+const as = () => ({ person: place.person })
+const watched = new Map<string, string>()
+const blockIds = new Map<string, string>()
+
+const count = (watchId: string, checkAreaId: string | null, countedOn: string, perTree: (tree: number) => number) =>
+  app
+    .call(
+      scouting.create,
+      at(),
+      { watchId, checkAreaId, countedOn, units: Array.from({ length: 24 }, (_, i) => ({ 'fresh-entry': perTree(i) })) },
+      as(),
+    )
+    .then(done)
+
+/** A season in a block: alike before in both, then a fifth of the check where it was treated, judged two weeks later. */
+async function seasonOf(block: string, checkId: string, year: string, left: number): Promise<void> {
+  const watchId = watched.get(`${block} ${year}`) as string
+  const few = (i: number): number => (i % 3 === 0 ? 1 : 0)
+  const many = (i: number): number => 2 + (i % 3)
+  await count(watchId, null, `${year}-06-04`, few)
+  await count(watchId, checkId, `${year}-06-04`, few)
+  await app
+    .call(
+      treatments.recordUnplanned,
+      at(),
+      { watchId, productId, startedAt: `${year}-06-05T04:00:00Z`, endedAt: `${year}-06-05T05:30:00Z`, rate: 0.1, areaHa: 4, weather: {} },
+      as(),
+    )
+    .then(done)
+  await count(watchId, null, `${year}-06-20`, (i) => (i % Math.round(1 / left) === 0 ? many(i) : 0))
+  await count(watchId, checkId, `${year}-06-20`, many)
+}
+
+beforeAll(async () => {
+  app = await startApplication({ now: '2026-06-30T14:30:00Z' })
+  place = await startSite(app)
+  const file = hourlyFile(2021, '2026-06-30')
+  await importFile(app, place, file, (await preview(app, place, file.slice(0, 200_000))).body.mapping)
+  productId = done(await app.call(treatments.addProduct, at(), GRANULE, as())).id
+  blockIds.set('Old Apples', place.blockId)
+  for (const name of ['Ladder Pears', 'Stone Row'])
+    blockIds.set(
+      name,
+      done(await app.call(blocks.create, at(), { name, kind: 'orchard', areaHa: 4, grows: 'apple', stationId: place.stationId }, as())).id,
+    )
+  const checks = new Map<string, string>()
+  for (const [name, blockId] of blockIds) {
+    checks.set(name, done(await app.call(blocks.addCheckArea, { ...at(), blockId }, { name: `${name} corner` }, as())).id)
+    for (const season of SEASONS)
+      watched.set(
+        `${name} ${season.slice(0, 4)}`,
+        done(
+          await app.call(
+            watches.create,
+            at(),
+            {
+              organismId: 'codling-moth',
+              blockId,
+              season,
+              biofix: `${season.slice(0, 4)}-05-10`,
+              threshold: { per100: 2, reason: 'fruit for the shop' },
+            },
+            as(),
+          ),
+        ).id,
+      )
+  }
+  const check = (name: string): string => checks.get(name) as string
+  await seasonOf('Old Apples', check('Old Apples'), '2024', 0.2)
+  await seasonOf('Old Apples', check('Old Apples'), '2025', 0.25)
+  await seasonOf('Ladder Pears', check('Ladder Pears'), '2025', 0.2)
+}, 120_000)
+afterAll(() => app.stop())
+
+const ways = async (): Promise<Way[]> => done(await app.call(outcomes.ways, at(), {}, as()))
+
+describe('what each way did here', () => {
+  test('three deeds in two areas are lower here, and no more; a third area tells', async () => {
+    const [two] = await ways()
+    expect(two).toMatchObject({ name: 'Granule C', organismId: 'codling-moth', productId })
+    expect(two!.deeds.map(({ season, blockName }) => [season, blockName])).toEqual([
+      ['2025-01-01', expect.any(String)],
+      ['2025-01-01', expect.any(String)],
+      ['2024-01-01', 'Old Apples'],
+    ])
+    expect(two!.evidence).toMatchObject({ verdict: 'lower-here', deeds: 3, areas: 2 })
+    const corner = done(await app.call(blocks.list, at(), {}, as())).find(({ name }) => name === 'Stone Row')?.checkAreas[0]?.id
+    await seasonOf('Stone Row', corner as string, '2025', 0.2)
+    const [three] = await ways()
+    expect(three!.evidence).toMatchObject({ deeds: 4, areas: 3 })
+    expect(three!.evidence!.effect.value).toBeGreaterThan(0.7)
+    expect(three!.evidence!.effect.low).toBeLessThan(three!.evidence!.effect.value)
+  })
+
+  test('what came between the counts is said, and what is judged too early is no result yet', async () => {
+    const watchId = watched.get('Stone Row 2026') as string
+    await count(watchId, null, '2026-06-12', () => 1)
+    const input = { watchId, productId, rate: 0.1, areaHa: 4, weather: {} }
+    for (const startedAt of ['2026-06-13T04:00:00Z', '2026-06-21T04:00:00Z'])
+      done(await app.call(treatments.recordUnplanned, at(), { ...input, startedAt }, as()))
+    await count(watchId, null, '2026-06-24', () => 1)
+    const all = done(await app.call(outcomes.list, at(), { season: '2026-01-01' }, as())).sort((a, b) =>
+      a.treatedOn.localeCompare(b.treatedOn),
+    )
+    expect(all.map(({ isEarly, alsoDone }) => ({ isEarly, alsoDone }))).toEqual([
+      { isEarly: true, alsoDone: [{ name: 'Granule C', on: '2026-06-20' }] },
+      { isEarly: true, alsoDone: [{ name: 'Granule C', on: '2026-06-12' }] },
+    ])
+    const [way] = await ways()
+    expect(way!.deeds.filter(({ season }) => season === '2026-01-01').map(({ effect }) => effect)).toEqual([null, null])
+    expect(way!.evidence!.deeds).toBe(4)
+  })
+})
+
+describe('year by year', () => {
+  const lines = async (): Promise<YearsOf[]> => done(await app.call(outcomes.years, at(), {}, as())).lines
+
+  test('holds the most that was counted, what stood untreated, days over, deeds and hours', async () => {
+    const line = (await lines()).find(({ blockName }) => blockName === 'Old Apples')!
+    expect(line.years.map(({ season, treatments: n, minutes }) => [season, n, minutes])).toEqual([
+      ['2024-01-01', 1, 90],
+      ['2025-01-01', 1, 90],
+      ['2026-01-01', 0, 0],
+    ])
+    const [first] = line.years
+    expect(first).toMatchObject({ threshold: 2, highest: { counts: 2 }, check: 15 })
+    expect(first!.highest!.per100).toBeLessThan(5)
+    expect(first!.daysOver).toBeLessThanOrEqual(16)
+    // Two seasons that are over are no trend.
+    expect(line.trend).toBeNull()
+  })
+
+  test('patches count once a season, by their most; a season that goes on is no part of the trend', async () => {
+    const found = async (seenOn: string, plants: number) =>
+      done(
+        await app.call(
+          flags.add,
+          at(),
+          { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn, sight: 'standing', plants },
+          as(),
+        ),
+      )
+    const patch = await found('2023-06-01', 80)
+    for (const [seenOn, plants] of [
+      ['2023-07-01', 10],
+      ['2024-06-01', 40],
+      ['2025-06-01', 20],
+      ['2026-06-01', 19],
+    ] as const)
+      done(await app.call(flags.visit, at(), { flagId: patch.id, seenOn, sight: 'standing', plants }, as()))
+    const line = (await lines()).find(({ organismId }) => organismId === 'himalayan-balsam')!
+    expect(line.years.map(({ season, patches, plants }) => [season, patches, plants])).toEqual([
+      ['2023-01-01', 1, 80],
+      ['2024-01-01', 1, 40],
+      ['2025-01-01', 1, 20],
+      ['2026-01-01', 1, 19],
+    ])
+    expect(line.trend).toMatchObject({ of: 'plants', years: 3 })
+    expect(line.trend!.yearly).toBeCloseTo(-0.5, 6)
+  })
+
+  test('what was picked is summed by block, and spoilt fruit against those that were looked at', async () => {
+    for (const picked of [{ kg: 100 }, { kg: 50, pieces: 400, spoilt: 12 }])
+      done(await app.call(harvests.add, at(), { placeId: place.blockId, pickedOn: '2025-09-10', ...picked }, as()))
+    const { picked } = done(await app.call(outcomes.years, at(), {}, as()))
+    expect(picked).toEqual([{ blockId: place.blockId, season: '2025-01-01', kg: 150, pieces: 400, spoilt: 12, lookedAt: 400 }])
+  })
+})
+
+describe('forecasts against what was seen', () => {
+  test('nothing dated, nothing told; what was dated is told by library, own records and calendar', async () => {
+    expect(done(await app.call(outcomes.skill, at(), {}, as()))).toEqual([])
+    const watch = { ...at(), watchId: watched.get('Old Apples 2026') as string }
+    for (const [seenOn, lookedBefore] of [
+      ['2024-06-05', '2024-06-02'],
+      ['2025-06-03', '2025-05-31'],
+      ['2026-06-06', '2026-06-04'],
+    ])
+      done(
+        await app.call(
+          calibration.addSighting,
+          watch,
+          { event: 'hatch', kind: 'first', seenOn: seenOn as string, lookedBefore: lookedBefore as string },
+          as(),
+        ),
+      )
+    const [hatch] = done(await app.call(outcomes.skill, at(), {}, as()))
+    expect(hatch).toMatchObject({ organismId: 'codling-moth', event: 'hatch', seen: 'begins', ownAccepted: false, byBloom: null })
+    expect(hatch!.seasons).toHaveLength(3)
+    for (const told of [hatch!.byLibrary, hatch!.byOwn, hatch!.byCalendar]) expect(told).toMatchObject({ forecasts: 3 })
+    expect(hatch!.byCalendar!.error).toBeLessThan(3)
+    expect(Math.abs(hatch!.byLibrary!.bias!)).toBeLessThanOrEqual(hatch!.byLibrary!.error)
+  })
+})
+
+describe('the next season', () => {
+  test('watches again what was watched, with its threshold and without its biofix; what is there stays, twice adds nothing', async () => {
+    const carry = (from: string, season: string) => app.call(watches.carryOn, at(), { from, season }, as())
+    expect((await carry('2026-01-01', '2026-01-01')).status).toBe(422)
+    expect((await carry('2026-01-01', '2027-02-01')).status).toBe(422)
+    const own = done(
+      await app.call(
+        watches.create,
+        at(),
+        { organismId: 'codling-moth', blockId: blockIds.get('Stone Row') as string, season: '2027-01-01' },
+        as(),
+      ),
+    )
+    const made = done(await carry('2026-01-01', '2027-01-01'))
+    expect(made.map(({ season, biofix, threshold }) => [season, biofix, threshold?.per100])).toEqual([
+      ['2027-01-01', null, 2],
+      ['2027-01-01', null, 2],
+    ])
+    expect(done(await carry('2026-01-01', '2027-01-01'))).toEqual([])
+    const all = done(await app.call(watches.list, at(), { season: '2027-01-01' }, as()))
+    expect(all.find(({ id }) => id === own.id)).toEqual(own)
+    expect(all).toHaveLength(3)
+    expect(done(await app.call(sites.list, {}, {}, as()))[0]!.seasons).toContain('2027-01-01')
+    expect((await app.call(watches.carryOn, at(), { from: '2025-01-01', season: '2026-01-01' }, { person: place.viewer })).status).toBe(403)
+  })
+})
