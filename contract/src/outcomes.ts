@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { civilDateSchema, id } from './common.js'
+import { boundsSchema, civilDateSchema, id } from './common.js'
 import { thresholdSchema } from './scouting.js'
 import { endpoint } from './endpoint.js'
 import { gateRefusals } from './treatments.js'
@@ -45,6 +45,8 @@ export const outcomeSchema = z.object({
     .nullable(),
   /** Coverage recomputed with the weather that came, over the members. */
   coverage: z.object({ p10: z.number(), p50: z.number(), p90: z.number() }).nullable(),
+  /** The day near it on which the same would have reached most of the same, and how much of it; null where its own day was as good. */
+  betterOn: z.object({ day: civilDateSchema, coverage: z.number() }).nullable(),
   /** Why no coverage is reckoned: it was done although neither the library nor the label names this use. */
   deviation: z.enum(gateRefusals).nullable(),
   /** First day on which what was done shows; null where nobody knows of its kind. */
@@ -201,6 +203,20 @@ export const outcomes = {
     params: siteParams,
     input: z.object({}),
     response: z.object({ lines: z.array(yearsOfSchema), picked: z.array(pickedSchema) }),
+  }),
+  ahead: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/outcomes/ahead',
+    restsOn: ['watches', 'weather', 'stations', 'site', 'library', 'day'],
+    summary: 'Windows of the season after one, for what is watched in it, by past seasons of weather',
+    params: siteParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.object({
+      season: civilDateSchema,
+      windows: z.array(
+        z.object({ watchId: id, generation: z.string(), generationName: z.string(), opens: boundsSchema, closes: boundsSchema }),
+      ),
+    }),
   }),
   skill: endpoint({
     method: 'get',

@@ -31,6 +31,17 @@ describe('this season against the past ones', () => {
     }
   })
 
+  test('in winter it is told by the last days that brought heat: a day of frost moves no sum', () => {
+    for (const days of [6, -4]) {
+      const place = weather((year) => (year === 2025 ? days : 0))
+      const season = dayNumber('2025-01-01')
+      const whole = seasonSum(place, rule, season, dayNumber('2025-03-01'), dayNumber('2026-01-01'))
+      const ahead = daysAheadOfPast(whole, pastSums(place, rule, season, dayNumber('2025-03-01')))!
+      expect(Math.abs(ahead)).toBeLessThanOrEqual(15)
+      expect(Math.abs(ahead - days)).toBeLessThanOrEqual(10)
+    }
+  })
+
   test('past seasons are whole from the start to their end', () => {
     const past = pastSums(weather(), rule, SEASON, START)
     expect(past.map(({ cumulative }) => cumulative.length)).toEqual([306, 306, 306, 306, 306])

@@ -71,15 +71,22 @@ export function pastSums(weather: PlaceWeather, rule: AnyHeatRule, season: numbe
   return sums
 }
 
+/** In days that gain less than this share of a season's usual day, a day more or less says nothing of how far the season is. */
+const LEAST_GAIN = 0.5
+
 /**
  * Days by which a season runs ahead of the past ones: for each of these, how much later it had the sum that the season has
- * now; the median of them. Negative where the season is behind; undefined without past seasons or before any heat.
+ * now; the median of them. In the cold half of a year, when hardly any heat comes, it is told by the last day on which it still came. Negative
+ * where the season is behind; undefined without past seasons or before any heat.
  */
 export function daysAheadOfPast(current: SeasonSum, past: readonly SeasonSum[]): number | undefined {
-  const days = current.cumulative.length
-  const now = current.cumulative[days - 1] ?? 0
-  if (past.length === 0 || now <= 0) return undefined
-  const ahead = past.map(({ cumulative }) => dayReached(cumulative, now) - (days - 1))
+  const { cumulative: sums } = current
+  const total = sums.at(-1) ?? 0
+  if (past.length === 0 || total <= 0) return undefined
+  const gain = (day: number): number => (sums[day] as number) - (sums[day - 1] ?? 0)
+  const warm = sums.reduce((days, _, day) => days + (gain(day) > 0 ? 1 : 0), 0)
+  const told = sums.findLastIndex((_, day) => gain(day) >= (LEAST_GAIN * total) / warm)
+  const ahead = past.map(({ cumulative }) => dayReached(cumulative, sums[told] as number) - told)
   return quantileSorted(Float64Array.from(ahead).sort(), 0.5)
 }
 

@@ -6,7 +6,7 @@ import { hourlyFile, importFile, preview } from '../testing/upload.js'
 
 /* What is known after several seasons: of each way, of each organism, of the forecasts, and what is watched again. */
 
-const { blocks, calibration, flags, harvests, outcomes, scouting, sites, treatments, watches } = endpoints
+const { blocks, calibration, flags, harvests, outcomes, scouting, treatments, watches } = endpoints
 const SEASONS = ['2024-01-01', '2025-01-01', '2026-01-01'] as const
 
 let app: Application
@@ -210,27 +210,46 @@ describe('forecasts against what was seen', () => {
 
 describe('the next season', () => {
   test('watches again what was watched, with its threshold and without its biofix; what is there stays, twice adds nothing', async () => {
-    const carry = (from: string, season: string) => app.call(watches.carryOn, at(), { from, season }, as())
+    const carry = (from: string, season: string, who = place.person) => app.call(watches.carryOn, at(), { from, season }, { person: who })
+    const watch = (block: string, season: string, more: object = {}) =>
+      app
+        .call(watches.create, at(), { organismId: 'oriental-fruit-moth', blockId: blockIds.get(block) as string, season, ...more }, as())
+        .then(done)
+    await watch('Old Apples', '2025-01-01', { biofix: '2025-04-20', threshold: { per100: 5, reason: 'young trees' }, sourceKnown: 'heavy' })
+    await watch('Stone Row', '2025-01-01')
+    const own = await watch('Stone Row', '2026-01-01', { biofix: '2026-04-18' })
     expect((await carry('2026-01-01', '2026-01-01')).status).toBe(422)
-    expect((await carry('2026-01-01', '2027-02-01')).status).toBe(422)
-    const own = done(
-      await app.call(
-        watches.create,
-        at(),
-        { organismId: 'codling-moth', blockId: blockIds.get('Stone Row') as string, season: '2027-01-01' },
-        as(),
-      ),
-    )
-    const made = done(await carry('2026-01-01', '2027-01-01'))
-    expect(made.map(({ season, biofix, threshold }) => [season, biofix, threshold?.per100])).toEqual([
-      ['2027-01-01', null, 2],
-      ['2027-01-01', null, 2],
+    expect((await carry('2025-01-01', '2025-02-01')).status).toBe(422)
+    expect((await carry('2025-01-01', '2026-01-01', place.viewer)).status).toBe(403)
+    // What has not begun can hold nothing yet.
+    expect((await carry('2026-01-01', '2027-01-01')).problem.fields?.[0]?.path).toBe('season')
+    const made = done(await carry('2025-01-01', '2026-01-01'))
+    expect(made).toMatchObject([
+      { organismId: 'oriental-fruit-moth', blockId: place.blockId, biofix: null, sourceKnown: 'unknown', threshold: { per100: 5 } },
     ])
-    expect(done(await carry('2026-01-01', '2027-01-01'))).toEqual([])
-    const all = done(await app.call(watches.list, at(), { season: '2027-01-01' }, as()))
+    expect(done(await carry('2025-01-01', '2026-01-01'))).toEqual([])
+    const all = done(await app.call(watches.list, at(), { season: '2026-01-01' }, as()))
     expect(all.find(({ id }) => id === own.id)).toEqual(own)
-    expect(all).toHaveLength(3)
-    expect(done(await app.call(sites.list, {}, {}, as()))[0]!.seasons).toContain('2027-01-01')
-    expect((await app.call(watches.carryOn, at(), { from: '2025-01-01', season: '2026-01-01' }, { person: place.viewer })).status).toBe(403)
+    expect(all).toHaveLength(5)
   })
+
+  test('has its windows by the seasons of weather that are known', async () => {
+    const { season, windows } = done(await app.call(outcomes.ahead, at(), { season: '2026-01-01' }, as()))
+    expect(season).toBe('2027-01-01')
+    expect(windows.length).toBeGreaterThan(0)
+    for (const { opens, closes } of windows) {
+      expect(opens.p10!).toBeLessThanOrEqual(opens.p50!)
+      expect(opens.p50!).toBeLessThanOrEqual(closes.p50 ?? Infinity)
+      expect(opens.p50!).toBeGreaterThan(60)
+    }
+  })
+})
+
+test('the timing of a deed names the day on which the same would have reached more', async () => {
+  const watchId = watched.get('Ladder Pears 2024') as string
+  const input = { watchId, productId, rate: 0.1, areaHa: 4, weather: {} }
+  done(await app.call(treatments.recordUnplanned, at(), { ...input, startedAt: '2024-05-22T04:00:00Z' }, as()))
+  const [early] = done(await app.call(outcomes.list, at(), { season: '2024-01-01' }, as())).filter((one) => one.watchId === watchId)
+  expect(early!.betterOn!.day > early!.treatedOn).toBe(true)
+  expect(early!.betterOn!.coverage).toBeGreaterThan(early!.coverage!.p50 + 0.05)
 })

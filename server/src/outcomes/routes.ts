@@ -1,6 +1,7 @@
 import { endpoints } from '@bocado/contract'
 import type { Router } from 'express'
 import { read, type Serving } from '../http/route.js'
+import { windowsAhead } from './ahead.js'
 import { getOutcomes } from './service.js'
 import { getSkill } from './skill.js'
 import { getWays } from './ways.js'
@@ -10,5 +11,6 @@ export function outcomeRoutes(router: Router, serving: Serving): void {
   read(router, serving, endpoints.outcomes.list, ({ deps, params, input }) => getOutcomes(deps, params.siteId, input.season))
   read(router, serving, endpoints.outcomes.ways, ({ deps, params }) => getWays(deps, params.siteId))
   read(router, serving, endpoints.outcomes.years, ({ deps, params }) => getYears(deps, params.siteId))
+  read(router, serving, endpoints.outcomes.ahead, ({ deps, params, input }) => windowsAhead(deps, params.siteId, input.season))
   read(router, serving, endpoints.outcomes.skill, ({ deps, params }) => getSkill(deps, params.siteId))
 }

@@ -77,7 +77,7 @@ function achievedCoverage(
   ground: Block,
   block: GroundWeather,
   memo: Memo,
-): Bounds | null {
+): { bounds: Bounds; betterOn: Outcome['betterOn'] } | null {
   const { heat, ensemble, events } = placedAt(block, watch.pinned, watch.biofix, memo)
   if (heat.members.length === 0) return null
   const verdict = label ? gateFor(label, organism, ground) : handGate(methodId ?? '', organism)
@@ -88,7 +88,35 @@ function achievedCoverage(
     verdict.stages,
     ensemble,
   )
-  return treatmentReach(cohorts, does, dayNumber(day) - heat.firstDay, ensemble)?.bounds ?? null
+  const on = dayNumber(day) - heat.firstDay
+  const reached = treatmentReach(cohorts, does, on, ensemble)
+  if (!reached) return null
+  const better = betterDay(cohorts, does, on, ensemble, reached)
+  return { bounds: reached.bounds, betterOn: better && { day: civilDate(heat.firstDay + better.day), coverage: better.coverage } }
+}
+
+/** Days before and after a deed among which a better one is looked for. */
+const NEAR_DAYS = 21
+/** By less a day is no better. */
+const BETTER_BY = 0.05
+
+type Reaching = Parameters<typeof treatmentReach>
+
+/** The day near a deed on which the same would have reached most of the same generation; null where its own was as good. */
+function betterDay(
+  cohorts: Reaching[0],
+  does: Reaching[1],
+  on: number,
+  ensemble: Reaching[3],
+  own: NonNullable<ReturnType<typeof treatmentReach>>,
+): { day: number; coverage: number } | null {
+  let best: { day: number; coverage: number } | null = null
+  for (let day = on - NEAR_DAYS; day <= on + NEAR_DAYS; day++) {
+    const reach = treatmentReach(cohorts, does, day, ensemble)
+    if (reach?.generation !== own.generation) continue
+    if (reach.bounds.p50 > (best?.coverage ?? own.bounds.p50 + BETTER_BY)) best = { day, coverage: reach.bounds.p50 }
+  }
+  return best
 }
 
 /** The threshold of the count before a treatment, or of the one after it: that of its day; today's where nothing was counted. */
@@ -116,7 +144,7 @@ function outcomeOf(
   organism: Organism,
   rounds: readonly DatedRound[],
   threshold: Threshold | null,
-  coverage: Bounds | null,
+  reached: { bounds: Bounds; betterOn: Outcome['betterOn'] } | null,
   judgeAfterDays: number,
   others: readonly Treatment[],
 ): Outcome {
@@ -156,7 +184,8 @@ function outcomeOf(
       expectedWithoutTreatment: (comparison.expectedWithoutTreatment * 100) / organism.sampling.itemsPerUnit,
       areaSdLog: STATED_AREA_SD_LOG,
     },
-    coverage,
+    coverage: reached?.bounds ?? null,
+    betterOn: reached?.betterOn ?? null,
     deviation: treatment.deviation?.because ?? null,
     judgeFrom: judgeAfterDays > 0 ? civilDate(dayNumber(day) + judgeAfterDays) : null,
     alsoDone: others.flatMap(({ name, done }) =>

@@ -98,6 +98,7 @@ export async function carryOn(w: Write, deps: Deps, { from, season }: ParsedInpu
   const site = await getSite(w.tx, deps.clock, w.siteId)
   requireSeason(site, season)
   requireSeason(site, from)
+  if (season > site.season.start) throw fieldProblem('season', `begins on ${season}; until then nothing can be seen, counted or done in it`)
   const [before, now, blocks, organisms, figures] = await Promise.all([
     listWatches(w.tx, w.siteId, from),
     listWatches(w.tx, w.siteId, season),

@@ -40,7 +40,7 @@ export const SeasonContext = createContext<SeasonChoice>({ now: '', choose: () =
 /** The choice of a season, and whether a past one is looked at. */
 export function useSeasonChoice(): SeasonChoice & { isPast: boolean } {
   const choice = useContext(SeasonContext)
-  return { ...choice, isPast: useSite().season.start !== choice.now }
+  return { ...choice, isPast: useSite().season.start < choice.now }
 }
 
 /** A site as it is seen in another of its seasons. */

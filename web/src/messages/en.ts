@@ -35,8 +35,10 @@ import { job } from './en/job.js'
 import { record } from './en/record.js'
 import { equipment } from './en/equipment.js'
 import { report } from './en/report.js'
+import { review } from './en/review.js'
 import { trials } from './en/trials.js'
 import { living } from './en/living.js'
+import { known } from './en/known.js'
 import { late } from './en/late.js'
 import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
@@ -88,6 +90,7 @@ export const en = {
   ...plans,
   ...rotation,
   ...alerts,
+  ...known,
   ...late,
   ...living,
   ...mix,
@@ -95,6 +98,7 @@ export const en = {
   ...record,
   ...equipment,
   ...report,
+  ...review,
   ...trials,
   ...beside,
   ...threshold,

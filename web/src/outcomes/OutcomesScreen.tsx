@@ -1,10 +1,12 @@
 import type { Outcome } from '@bocado/contract'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOutcomes } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
+import { TextButton } from '../design/buttons.js'
 import { Explained } from '../design/Explained.js'
-import { Columns, Empty, Figure, Heading, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
+import { Columns, Empty, Figure, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -13,7 +15,9 @@ import { usePageTitle } from '../shell/usePageTitle.js'
 import { partLater } from '../shell/partLater.js'
 import { BeforeAfter } from './BeforeAfter.js'
 import { seasonSum } from './seasonSum.js'
+import { verdictSentence } from './verdictWords.js'
 import '../messages/en/field.js'
+import '../messages/en/known.js'
 import '../messages/en/plan.js'
 import '../messages/en/work.js'
 
@@ -22,6 +26,9 @@ const Case = styled.article`
   padding-top: 14px;
 `
 const Formulas = styled.table`
+  td {
+    white-space: nowrap;
+  }
   td,
   th {
     padding: 4px 16px 4px 0;
@@ -35,6 +42,7 @@ const Formulas = styled.table`
   }
 `
 
+const WaysPart = partLater(async () => (await import('./WaysPart.js')).WaysPart)
 const TrialsPart = partLater(async () => (await import('../trials/TrialsPart.js')).TrialsPart)
 
 /** Of each treatment: what the counts say, what it can claim, and what cannot be said. */
@@ -46,9 +54,20 @@ export function OutcomesScreen() {
   const { data: band } = useBand(site.id, site.season.start)
   const { data: blocks } = useBlocks(site.id)
   if (!outcomes || !band || !blocks) return <Waiting />
+  // The newest first; of many only the first of which there is anything to see stands open.
+  const newest = outcomes.toSorted((a, b) => b.treatedOn.localeCompare(a.treatedOn))
+  const first = newest.find(isCounted)
+  const shown = newest.map((outcome) => ({ outcome, isOpen: outcome === first }))
   return (
     <Page>
-      <Title>{t('outcomes.title')}</Title>
+      <Line style={{ justifyContent: 'space-between' }}>
+        <Title>{t('outcomes.title')}</Title>
+        <Line $gap={18} className="off-paper">
+          <Link to={`/sites/${site.id}/outcomes/years`}>{t('known.years')}</Link>
+          <Link to={`/sites/${site.id}/outcomes/forecasts`}>{t('known.skill')}</Link>
+          <Link to={`/sites/${site.id}/outcomes/review`}>{t('known.review')}</Link>
+        </Line>
+      </Line>
       {outcomes.length === 0 ? (
         <Empty>
           <p>{t('outcomes.empty')}</p>
@@ -56,11 +75,20 @@ export function OutcomesScreen() {
         </Empty>
       ) : null}
       {outcomes.length > 0 ? <SumOfSeason outcomes={outcomes} /> : null}
-      {outcomes.map((outcome) => {
+      {shown.map(({ outcome, isOpen }) => {
         const row = band.watches.find(({ watch }) => watch.id === outcome.watchId)
         const block = blocks.find(({ id }) => id === row?.watch.blockId)
-        return <OutcomeCase key={outcome.treatmentId} outcome={outcome} organism={row?.organismName ?? ''} block={block?.name ?? ''} />
+        return (
+          <OutcomeCase
+            key={outcome.treatmentId}
+            isOpen={isOpen}
+            outcome={outcome}
+            organism={row?.organismName ?? ''}
+            block={block?.name ?? ''}
+          />
+        )
       })}
+      <WaysPart />
       <TrialsPart />
     </Page>
   )
@@ -85,9 +113,40 @@ function SumOfSeason({ outcomes }: { outcomes: readonly Outcome[] }) {
   )
 }
 
-function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism: string; block: string }) {
+function OutcomeCase(p: { outcome: Outcome; organism: string; block: string; isOpen: boolean }) {
+  const { outcome, organism, block } = p
+  const [isOpen, setOpen] = useState(p.isOpen)
   const t = useText()
   const f = useFormat()
+  if (!isCounted(outcome))
+    return (
+      <Case>
+        <p data-testid="verdict">
+          <b>{organism}</b> <Quiet>{block}</Quiet>{' '}
+          {t('outcomes.notJudged', { product: outcome.productName, date: f.date(outcome.treatedOn) })}
+        </p>
+      </Case>
+    )
+  if (!isOpen)
+    return (
+      <Case>
+        <Line style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+          <p data-testid="verdict">
+            <b>{organism}</b> <Quiet>{block}</Quiet>{' '}
+            {t('outcomes.treatment', { product: outcome.productName, date: f.date(outcome.treatedOn) })}:{' '}
+            {outcome.isEarly && outcome.judgeFrom !== null
+              ? t('verdict.early', { product: outcome.productName, date: f.date(outcome.judgeFrom) })
+              : verdictSentence(outcome, block, t, f)}
+          </p>
+          <TextButton
+            aria-label={`${t('known.counts')}: ${outcome.productName}, ${f.date(outcome.treatedOn)}`}
+            onPress={() => setOpen(true)}
+          >
+            {t('known.counts')}
+          </TextButton>
+        </Line>
+      </Case>
+    )
   return (
     <Case>
       <Columns $left="5fr" $right="6fr">
@@ -112,6 +171,13 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
           <p>
             <Explained>{thresholdSentence(outcome, t, f)}</Explained>
           </p>
+          {outcome.alsoDone.length > 0 ? (
+            <p>
+              {t('known.also', {
+                what: outcome.alsoDone.map(({ name, on }) => t('known.alsoOne', { name, date: f.date(on) })).join(', '),
+              })}
+            </p>
+          ) : null}
           {outcome.isEarly ? null : <ClaimSentence outcome={outcome} />}
           {outcome.coverage ? (
             <p>
@@ -121,7 +187,15 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
                   low: f.number(100 * outcome.coverage.p10),
                   high: f.number(100 * outcome.coverage.p90),
                 })}
-              </Explained>
+              </Explained>{' '}
+              {outcome.betterOn
+                ? t('known.better', {
+                    date: f.date(outcome.betterOn.day),
+                    days: Math.abs(f.seasonIndex(outcome.treatedOn, outcome.betterOn.day)),
+                    way: outcome.betterOn.day > outcome.treatedOn ? 'later' : 'earlier',
+                    share: f.percent(outcome.betterOn.coverage),
+                  })
+                : null}
             </p>
           ) : outcome.deviation ? (
             <p data-testid="no-coverage">
@@ -131,7 +205,7 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
           <Missing outcome={outcome} />
         </Stack>
         <Stack>
-          {isCounted(outcome) ? <BeforeAfter outcome={outcome} block={block} /> : null}
+          <BeforeAfter outcome={outcome} block={block} />
           {outcome.comparison ? <FormulaTable outcome={outcome} /> : null}
         </Stack>
       </Columns>
@@ -142,17 +216,6 @@ function OutcomeCase({ outcome, organism, block }: { outcome: Outcome; organism:
 /** Whether anything was counted that a picture could show. */
 const isCounted = ({ treated, check }: Outcome): boolean =>
   [treated.before, treated.after, check?.before, check?.after].some((count) => count != null)
-
-/** One honest sentence. With one treated and one check area it never says more than "lower here than in the check". */
-function verdictSentence(outcome: Outcome, block: string, t: Say, f: Format): string {
-  const { comparison } = outcome
-  if (!comparison) return t(outcome.treated.before && outcome.treated.after ? 'verdict.noCheck' : 'verdict.noCounts')
-  const { value, withAreas } = comparison.hendersonTilton
-  const interval = { low: f.percent(withAreas.low), high: f.percent(withAreas.high), block, check: outcome.check?.name ?? '' }
-  if (comparison.verdict === 'lower-than-check') return t('verdict.lower', { ...interval, value: f.percent(value) })
-  if (comparison.verdict === 'higher-than-check') return t('verdict.higher', { ...interval, value: f.percent(-value) })
-  return t('verdict.notSeparable', { ...interval, value: f.percent(value) })
-}
 
 function thresholdSentence(outcome: Outcome, t: Say, f: Format): string {
   const { before, after } = outcome.treated

@@ -34,7 +34,7 @@ const Bar = styled.header`
   align-items: center;
   gap: 5px;
   min-height: 52px;
-  padding: 6px 14px 6px 20px;
+  padding: 6px 12px 6px 20px;
   background: ${colour.bar};
   color: ${colour.onBar};
   @media (max-width: 1279px) {
@@ -73,7 +73,7 @@ const Nav = styled.nav`
   display: flex;
   gap: 0;
   a {
-    padding: 6px 4px;
+    padding: 6px 3px;
     border-radius: 4px;
     color: ${colour.onBarSoft};
     text-decoration: none;
@@ -98,6 +98,11 @@ const Where = styled.div`
   color: ${colour.onBarSoft};
   white-space: nowrap;
   b {
+    display: inline-block;
+    max-width: 22ch;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    vertical-align: bottom;
     color: ${colour.onBar};
     font-size: ${size.text};
   }

@@ -104,6 +104,18 @@ export const router = createBrowserRouter([
                 ...screen(() => import('../trials/TrialScreen.js').then(({ TrialScreen }) => TrialScreen)),
               },
               {
+                path: 'outcomes/years',
+                ...screen(() => import('../outcomes/YearsScreen.js').then(({ YearsScreen }) => YearsScreen)),
+              },
+              {
+                path: 'outcomes/forecasts',
+                ...screen(() => import('../outcomes/SkillScreen.js').then(({ SkillScreen }) => SkillScreen)),
+              },
+              {
+                path: 'outcomes/review',
+                ...screen(() => import('../outcomes/ReviewScreen.js').then(({ ReviewScreen }) => ReviewScreen)),
+              },
+              {
                 path: 'outcomes',
                 ...screen(() => import('../outcomes/OutcomesScreen.js').then(({ OutcomesScreen }) => OutcomesScreen)),
               },

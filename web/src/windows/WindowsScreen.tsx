@@ -11,6 +11,7 @@ import { Empty, Line, Page } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
 import { useKeys } from '../shell/keys.js'
+import { partLater } from '../shell/partLater.js'
 import { useAsked } from '../shell/useAsked.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
@@ -104,6 +105,8 @@ export function WindowsScreen() {
 
   const under = useUnder(selected, planning)
 
+  // The newest season before this one of which anything is kept.
+  const before = site.seasons.find((season) => season < site.season.start)
   // What is said of each watch stands without the list of organisms, which is long.
   if (!band || !blocks) return <Waiting />
   const chosen = { blockNames, sentences, selected: selected?.watch.id ?? '', onSelect: select }
@@ -123,6 +126,14 @@ export function WindowsScreen() {
             adding={adding}
             onAdding={setAdding}
           />
+          {/* A new season: what was watched in the one before stands again at one press. */}
+          {band.watches.length === 0 && blocks.length > 0 && before ? (
+            <Page as="div">
+              <Line>
+                <CarryOn from={before} season={site.season.start} />
+              </Line>
+            </Page>
+          ) : null}
           {adding && organisms ? (
             <AddWatchLater
               blocks={blocks}
@@ -174,6 +185,8 @@ export function WindowsScreen() {
     </main>
   )
 }
+
+const CarryOn = partLater(async () => (await import('../site/CarryOn.js')).CarryOn)
 
 function NothingWatched({ noBlocks, onAdd }: { noBlocks: boolean; onAdd: () => void }) {
   const t = useText()

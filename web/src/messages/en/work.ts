@@ -207,6 +207,8 @@ export const work = {
   'outcomes.empty': 'No treatment has been recorded this season. Once one is, its counts before and after are compared here.',
   'outcomes.toTreatments': 'To the treatments',
   'outcomes.treatment': '{product}, {date}',
+  'outcomes.notJudged':
+    '{product}, {date}: nothing was counted before or after it, in the block or in a check area, so nothing can be said.',
   'outcomes.noThreshold': 'No threshold is known: before, {before}; after, {after}.',
   'outcomes.counted': '{per100} on {date}',
   'outcomes.threshold': 'Threshold {threshold} per 100 {items}: before, {before}; after, {after}.',

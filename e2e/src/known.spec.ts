@@ -1,0 +1,140 @@
+import { endpoints } from '@bocado/contract'
+import { done, GRANULE } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { afterEach, expect, test } from 'vitest'
+import { choose, expectAccessible, press } from './page.js'
+import { setStage, type Stage } from './stage.js'
+
+/* What is known after some seasons: outcomes of each way, years, forecasts against what was seen, the review, and the next season. */
+
+const { blocks, calibration, scouting, treatments, watches } = endpoints
+
+let page: Page
+let open: Stage['open']
+setStage(
+  hourlyFile(2021, '2026-06-12'),
+  async ({ app, at, place, as }) => {
+    const productId = done(await app.call(treatments.addProduct, at, GRANULE, as)).id
+    const corner = done(await app.call(blocks.addCheckArea, { ...at, blockId: place.blockId }, { name: 'North corner' }, as)).id
+    for (const year of ['2023', '2024', '2025']) {
+      const watchId = done(
+        await app.call(
+          watches.create,
+          at,
+          { organismId: 'codling-moth', blockId: place.blockId, season: `${year}-01-01`, biofix: `${year}-05-10` },
+          as,
+        ),
+      ).id
+      const count = async (checkAreaId: string | null, countedOn: string, most: number) =>
+        done(
+          await app.call(
+            scouting.create,
+            at,
+            { watchId, checkAreaId, countedOn, units: Array.from({ length: 24 }, (_, i) => ({ 'fresh-entry': i % most })) },
+            as,
+          ),
+        )
+      for (const area of [null, corner]) await count(area, `${year}-06-04`, 2)
+      done(
+        await app.call(
+          treatments.recordUnplanned,
+          at,
+          {
+            watchId,
+            productId,
+            startedAt: `${year}-06-05T04:00:00Z`,
+            endedAt: `${year}-06-05T06:00:00Z`,
+            rate: 0.1,
+            areaHa: 4,
+            weather: {},
+          },
+          as,
+        ),
+      )
+      await count(null, `${year}-06-21`, 2)
+      await count(corner, `${year}-06-21`, 6)
+      done(
+        await app.call(
+          calibration.addSighting,
+          { ...at, watchId },
+          { event: 'hatch', kind: 'first', seenOn: `${year}-06-0${Number(year) % 3 === 0 ? 2 : 5}`, lookedBefore: `${year}-05-30` },
+          as,
+        ),
+      )
+    }
+  },
+  (stage) => void ({ page, open } = stage),
+)
+afterEach(() => page.setViewportSize({ width: 1280, height: 800 }))
+
+test('a new season begins with what was watched in the one before, at one press', async () => {
+  await open('windows')
+  await press(page, 'Watch in 2026 what was watched in 2025')
+  await page
+    .getByRole('heading', { name: '1 watch' })
+    .or(page.getByRole('heading', { name: 'One watch' }))
+    .first()
+    .waitFor()
+  await page.getByRole('heading', { name: 'Codling moth, Old Apples' }).waitFor()
+})
+
+test('each way says what its deeds did together, and no more than one block allows', async () => {
+  await open('outcomes')
+  await page.getByText('No treatment has been recorded this season.').waitFor()
+  await page
+    .getByText(/Lower here than in the check: .* fewer .*3 deeds in one block\. 2 more blocks with a check would let it be told/)
+    .waitFor()
+  await press(page, 'Each time')
+  expect(await page.getByText(/reached \d+ % of the generation/).count()).toBe(3)
+  await expectAccessible(page, 'outcomes of all seasons')
+})
+
+test('years stand beside each other, as pictures and as tables', async () => {
+  await open('outcomes')
+  await page.getByRole('link', { name: 'Year by year' }).click()
+  await page.getByRole('img', { name: /^Codling moth, Old Apples: the highest count of each season/ }).waitFor()
+  await page
+    .getByText(/It cannot be told whether it falls or grows|Falling|Growing/)
+    .first()
+    .waitFor()
+  await press(page, 'As tables')
+  const year = page.getByRole('row', { name: /^2024/ })
+  expect(await year.innerText()).toMatch(/2024\s+2\.5 \(.*\)\s+12\.5\s+\d+\s+1\s+2/)
+  await expectAccessible(page, 'years')
+  await page.setViewportSize({ width: 390, height: 844 })
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+})
+
+test('forecasts stand beside what was seen, and lead to the numbers that tell it better', async () => {
+  await open('outcomes/forecasts')
+  const hatch = page.getByRole('row', { name: /^Codling moth, hatch begins/ })
+  expect(await hatch.innerText()).toMatch(/\d d/)
+  await press(page, 'What was really said beforehand')
+  await page.getByText('Nothing with a date was said before any of these days.').waitFor()
+  await expectAccessible(page, 'forecasts against what was seen')
+})
+
+test('a season is looked back on by block, and printed without its buttons', async () => {
+  await open('outcomes/review')
+  await page.getByRole('button', { name: /season 2026/ }).click()
+  await page
+    .getByText(/^(season )?2025/)
+    .last()
+    .click()
+  await page.getByRole('heading', { name: 'Review: Old Apples, season 2025' }).waitFor()
+  await page.getByText(/Codling moth: at most 2\.5 per 100 fruit on .* In the check area at most 12\.5\./).waitFor()
+  await page.getByText('In all one deed, 2 h.').waitFor()
+  await page
+    .getByText(/Codling moth, .*: opens about /)
+    .first()
+    .waitFor()
+  await choose(page, 'Block', 'Old Apples')
+  await expectAccessible(page, 'a review')
+  await press(page, 'Watch in 2026 what was watched in 2025')
+  await page.getByText('Everything of it is watched already.').waitFor()
+  await page.emulateMedia({ media: 'print' })
+  expect(await page.getByRole('button', { name: 'Print it' }).isVisible()).toBe(false)
+  expect(await page.getByRole('heading', { name: 'What to change' }).isVisible()).toBe(true)
+  await page.emulateMedia({ media: 'screen' })
+})
