@@ -1,3 +1,4 @@
+import { weedForms } from '@bocado/library/vocabulary'
 import { z } from 'zod'
 import { boundsSchema, civilDateSchema, id } from './common.js'
 import { thresholdSchema } from './scouting.js'
@@ -127,6 +128,15 @@ export const yearsOfSchema = z.object({
   items: z.string(),
   /** The oldest first. */
   years: z.array(yearSchema),
+  /** Of a weed of which plants were counted: what its years ahead are reckoned from; null for what is none. */
+  weed: z
+    .object({
+      form: z.enum(weedForms),
+      bankYears: z.object({ shortest: z.number(), longest: z.number() }),
+      /** Middle of what visits that took plants needed for each; null where nobody measured. */
+      minutesPerPlant: z.number().nullable(),
+    })
+    .nullable(),
   /** By what it is told how it goes; null where fewer than three years are known. */
   trend: trendSchema.extend({ of: z.enum(['counts', 'plants', 'area', 'patches']) }).nullable(),
 })

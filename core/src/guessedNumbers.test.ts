@@ -54,6 +54,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   POWER: 'what is reported',
   MOST: 'of the computation: how far a fall is sought',
   AREAS_THAT_TELL: 'asked for by science: three pairs of areas',
+  YEARS_AHEAD: 'of the computation: how far it is looked',
+  TRIES: 'of the computation',
   TREND_YEARS: 'of the computation: a line needs so many',
   PLAYED: 'of the computation: how often a trial is played through',
   OUNCES_PER_POUND: 'by definition',

@@ -3,12 +3,12 @@ import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterEach, expect, test } from 'vitest'
-import { choose, expectAccessible, press } from './page.js'
+import { choose, expectAccessible, press, show } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* What is known after some seasons: outcomes of each way, years, forecasts against what was seen, the review, and the next season. */
 
-const { blocks, calibration, scouting, treatments, watches } = endpoints
+const { blocks, calibration, flags, scouting, treatments, watches } = endpoints
 
 let page: Page
 let open: Stage['open']
@@ -16,6 +16,19 @@ setStage(
   hourlyFile(2021, '2026-06-12'),
   async ({ app, at, place, as }) => {
     const productId = done(await app.call(treatments.addProduct, at, GRANULE, as)).id
+    const patch = done(
+      await app.call(
+        flags.add,
+        at,
+        { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2023-06-01', sight: 'standing', plants: 300, areaM2: 60 },
+        as,
+      ),
+    )
+    for (const [seenOn, plants] of [
+      ['2024-06-01', 240],
+      ['2025-06-01', 190],
+    ] as const)
+      done(await app.call(flags.visit, at, { flagId: patch.id, seenOn, sight: 'standing', plants, areaM2: 60 }, as))
     const corner = done(await app.call(blocks.addCheckArea, { ...at, blockId: place.blockId }, { name: 'North corner' }, as)).id
     for (const year of ['2023', '2024', '2025']) {
       const watchId = done(
@@ -137,4 +150,23 @@ test('a season is looked back on by block, and printed without its buttons', asy
   expect(await page.getByRole('button', { name: 'Print it' }).isVisible()).toBe(false)
   expect(await page.getByRole('heading', { name: 'What to change' }).isVisible()).toBe(true)
   await page.emulateMedia({ media: 'screen' })
+})
+
+test('what the years would bring is told under each way of working, and changes with what is said of the ground', async () => {
+  await open('outcomes/years')
+  await page.getByRole('link', { name: 'What the years would bring' }).click()
+  await page.getByRole('heading', { name: 'Himalayan balsam, Old Apples: what the years would bring' }).waitFor()
+  const says = page.getByTestId('ahead-says')
+  await says.getByText(/^(Few after|Not few within)/).waitFor()
+  await says.getByText(/^Nothing left after 15 years in \d+ % of the runs\.$/).waitFor()
+  await show(page, 'Nothing is done')
+  await says.getByText(/^Not few within/).waitFor()
+  expect(await says.getByText(/^To take in all/).count()).toBe(0)
+  await show(page, 'Three passes')
+  await says.getByText(/^To take in all/).waitFor()
+  await choose(page, 'Comes from elsewhere', 'a little each year')
+  await says.getByText('As long as it comes from elsewhere it stays few at best: then watch.').waitFor()
+  await expectAccessible(page, 'the years ahead')
+  await page.setViewportSize({ width: 390, height: 844 })
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
 })

@@ -16,6 +16,7 @@ export * from './model.js'
 export * from './provenance.js'
 export * from './schema.js'
 export * from './vocabulary.js'
+export * from './weedForm.js'
 export { spellOut } from './authored.js'
 
 type Files = Record<string, unknown>

@@ -145,3 +145,7 @@ export const cropStages = [
   'last-harvest',
 ] as const
 export type CropStage = (typeof cropStages)[number]
+
+/** How a weed lives: one year, two, from roots that spread, or as wood. */
+export const weedForms = ['annual', 'biennial', 'clonal', 'woody'] as const
+export type WeedForm = (typeof weedForms)[number]

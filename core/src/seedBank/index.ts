@@ -1,1 +1,2 @@
 export * from './years.js'
+export * from './ahead.js'

@@ -9,8 +9,6 @@ export interface TimedWork {
   endedAt: string | null
 }
 
-
-
 /**
  * Minutes of work: as measured, else from its beginning to its end.
  *

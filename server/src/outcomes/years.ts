@@ -1,5 +1,6 @@
 import type { ResponseOf, Round, Treatment, YearsOf, outcomes } from '@bocado/contract'
 import { daysOver, meanWithInterval, workMinutes, yearlyTrend, TREND_YEARS } from '@bocado/core'
+import { weedForm, type Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
 import { listFlags, listVisits } from '../flags/store.js'
 import { listHarvests } from '../harvests/store.js'
@@ -109,6 +110,7 @@ export async function getYears(deps: Deps, siteId: string): Promise<ResponseOf<t
       blockId,
       blockName,
       items: organism.sampling.items,
+      weed: weedOf(organism, flags, visits),
       years: new Map(),
     }
     lines.set(key, line)
@@ -154,6 +156,27 @@ export async function getYears(deps: Deps, siteId: string): Promise<ResponseOf<t
       .filter(({ years }) => years.some(({ highest, patches, treatments }) => highest || patches !== null || treatments > 0))
       .sort((a, b) => b.years.length - a.years.length || a.organismName.localeCompare(b.organismName)),
     picked,
+  }
+}
+
+/** What the years ahead of a weed are reckoned from; null for what is none, or of which nothing is known of its seed or root. */
+function weedOf(
+  organism: Organism,
+  flags: Awaited<ReturnType<typeof listFlags>>,
+  visits: Awaited<ReturnType<typeof listVisits>>,
+): YearsOf['weed'] {
+  const form = weedForm(organism.id)
+  if (!form || !organism.bank) return null
+  const own = new Set(flags.filter(({ organismId }) => organismId === organism.id).map(({ id }) => id))
+  const measured = visits
+    .flatMap(({ flagId, methodId, minutes, plants }) =>
+      own.has(flagId) && methodId !== null && minutes !== null && plants !== null && plants > 0 ? [minutes / plants] : [],
+    )
+    .sort((a, b) => a - b)
+  return {
+    form,
+    bankYears: { shortest: organism.bank.shortest.value, longest: organism.bank.longest.value },
+    minutesPerPlant: measured[Math.floor((measured.length - 1) / 2)] ?? null,
   }
 }
 

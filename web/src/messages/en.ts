@@ -29,6 +29,7 @@ import { programme } from './en/programme.js'
 import { today } from './en/today.js'
 import { weeks } from './en/weeks.js'
 import { rotation } from './en/rotation.js'
+import { ahead } from './en/ahead.js'
 import { alerts } from './en/alerts.js'
 import { mix } from './en/mix.js'
 import { job } from './en/job.js'
@@ -89,6 +90,7 @@ export const en = {
   ...prevent,
   ...plans,
   ...rotation,
+  ...ahead,
   ...alerts,
   ...known,
   ...late,

@@ -14,6 +14,7 @@ import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
 import { YearsPicture } from './YearsPicture.js'
 import { pickedSays, trendSays } from './yearWords.js'
+import '../messages/en/ahead.js'
 import '../messages/en/known.js'
 
 const MINUTES_PER_HOUR = 60
@@ -67,6 +68,11 @@ export function YearsScreen() {
                 <Stack $gap={4}>
                   <b>{line.organismName}</b>
                   <p>{trendSays(line.trend, t, f)}</p>
+                  {line.weed && line.years.some(({ plants }) => plants) ? (
+                    <Link className="off-paper" to={`/sites/${site.id}/outcomes/ahead?organism=${line.organismId}&block=${line.blockId}`}>
+                      {t('ahead.open')}
+                    </Link>
+                  ) : null}
                 </Stack>
                 {tables ? <AsTable line={line} t={t} f={f} /> : <YearsPicture line={line} seasons={seasons} />}
               </OneLine>

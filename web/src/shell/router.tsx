@@ -112,6 +112,10 @@ export const router = createBrowserRouter([
                 ...screen(() => import('../outcomes/SkillScreen.js').then(({ SkillScreen }) => SkillScreen)),
               },
               {
+                path: 'outcomes/ahead',
+                ...screen(() => import('../outcomes/AheadScreen.js').then(({ AheadScreen }) => AheadScreen)),
+              },
+              {
                 path: 'outcomes/review',
                 ...screen(() => import('../outcomes/ReviewScreen.js').then(({ ReviewScreen }) => ReviewScreen)),
               },

@@ -1,0 +1,81 @@
+import { describe, expect, test } from 'vitest'
+import { yearsAhead, YEARS_AHEAD, type WeedForm, type WeedStand, type YearsWork } from './index.js'
+
+const none: YearsWork = { passes: 0, found: 0.85, seedersOnly: false, leftLying: 0 }
+const times = (passes: number, more: Partial<YearsWork> = {}): YearsWork => ({ ...none, passes, ...more })
+const stand = (form: WeedForm, plants: readonly number[], more: Partial<WeedStand> = {}): WeedStand => ({
+  form,
+  counts: plants.map((count, i) => ({ year: 2026 - plants.length + i, plants: count })),
+  areaM2: 120,
+  bankYears: { shortest: 3, longest: 5 },
+  arrivals: 0,
+  doneSoFar: times(1),
+  ...more,
+})
+const middles = (s: WeedStand, works: readonly YearsWork[], runs = 300) => yearsAhead(s, works, runs, 11)
+const last = (one: { plants: { p50: number }[] }): number => one.plants.at(-1)!.p50
+
+describe('what the years would bring', () => {
+  test.each(['annual', 'biennial', 'clonal', 'woody'] as const)(
+    'more passes never leave more of %s, by the middle of the same runs',
+    (form) => {
+      const [idle, one, two, three] = middles(stand(form, [80, 70, 75, 68]), [none, times(1), times(2), times(3)])
+      expect(last(one!)).toBeLessThanOrEqual(last(idle!) + 1)
+      expect(last(two!)).toBeLessThanOrEqual(last(one!) + 1)
+      expect(last(three!)).toBeLessThanOrEqual(last(two!) + 1)
+      expect(idle!.plants).toHaveLength(YEARS_AHEAD)
+    },
+  )
+
+  test('no plant comes without seed, root or arrival', () => {
+    for (const form of ['annual', 'biennial', 'clonal', 'woody'] as const) {
+      const [idle] = middles(stand(form, [0, 0, 0]), [none])
+      expect(idle!.plants.every(({ p90 }) => p90 === 0)).toBe(true)
+    }
+  })
+
+  test('where something arrives nothing is gone, however much is taken', () => {
+    const [closed] = middles(stand('annual', [200, 80, 30]), [times(3)])
+    const [open] = middles(stand('annual', [200, 80, 30], { arrivals: 40 }), [times(3)])
+    expect(closed!.gone).toBeGreaterThan(0.5)
+    expect(open!.gone).toBe(0)
+    expect(open!.bankAliveYears).toBeNull()
+  })
+
+  test('own counts decide: of two stands with the same today, the one that grew under the same work goes on growing', () => {
+    const [grew] = middles(stand('clonal', [30, 42, 60, 90]), [times(1)])
+    const [fell] = middles(stand('clonal', [270, 190, 130, 90]), [times(1)])
+    expect(grew!.plants[3]!.p50).toBeGreaterThan(1.5 * fell!.plants[3]!.p50)
+  })
+
+  test('a season that nobody came costs plants, and years', () => {
+    const [kept, missed] = middles(stand('biennial', [60, 50, 40]), [times(2), times(2, { missedIn: 1 })])
+    expect(missed!.taken).toBeGreaterThan(kept!.taken)
+    expect(missed!.yearsToFew.p50 ?? Infinity).toBeGreaterThanOrEqual(kept!.yearsToFew.p50 ?? Infinity)
+  })
+
+  test('what is left lying in flower ripens: it takes longer', () => {
+    const [away, lying] = middles(stand('annual', [300, 280, 300]), [times(2), times(2, { leftLying: 1 })])
+    expect(last(lying!) + lying!.taken).toBeGreaterThan(last(away!) + away!.taken)
+  })
+
+  test('of hidden stands the count six years on lies within the bounds about as often as said', () => {
+    // Truths are drawn as lives are, by a stand of which only the first count is known; then five of its years are shown.
+    let inside = 0
+    const trials = 60
+    for (let i = 0; i < trials; i++) {
+      const truth = yearsAhead(stand('biennial', [60]), [times(1)], 1, 5000 + i)[0]!.plants.map(({ p50 }) => Math.round(p50))
+      const shown = stand('biennial', truth.slice(0, 5))
+      const { p10, p90 } = yearsAhead(shown, [times(1)], 150, 3)[0]!.plants[0]!
+      const next = truth[5]!
+      if (next >= Math.floor(p10) - 1 && next <= Math.ceil(p90) + 1) inside++
+    }
+    expect(inside / trials).toBeGreaterThan(0.65)
+  })
+
+  test('nothing is made up where nothing was counted, and impossible shares are refused by name', () => {
+    expect(() => yearsAhead(stand('annual', []), [none], 10, 1)).toThrow('stand.counts')
+    expect(() => yearsAhead(stand('annual', [5]), [times(1, { found: 1.2 })], 10, 1)).toThrow('found')
+    expect(() => yearsAhead(stand('annual', [5], { arrivals: -1 }), [none], 10, 1)).toThrow('stand.arrivals')
+  })
+})

@@ -1,0 +1,152 @@
+import { endpoints, type YearsOf } from '@bocado/contract'
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { useRead } from '../api/hooks.js'
+import { useSite } from '../api/workplace.js'
+import { Checkbox, Choice, Select } from '../design/controls.js'
+import { NumberField } from '../design/NumberField.js'
+import { Caution, Columns, Empty, Fields, Line, Page, Small, Stack, Title } from '../design/text.js'
+import { useFormat } from '../design/useFormat.js'
+import { useText } from '../messages/useText.js'
+import { seasonName } from '../shell/screens.js'
+import { usePageTitle } from '../shell/usePageTitle.js'
+import { Waiting } from '../shell/Waiting.js'
+import type { WayAhead, WeedQuestion, YearsWay } from '../workers/weeds.js'
+import { AheadPicture } from './AheadPicture.js'
+import { aheadSays } from './aheadWords.js'
+import { useWeedYears } from './useWeedYears.js'
+import '../messages/en/ahead.js'
+import '../messages/en/known.js'
+
+/** Seeds or pieces that come from elsewhere in a year, by what people can say of it. */
+const ARRIVALS = { none: 0, some: 20, much: 200 } as const
+type Arrives = keyof typeof ARRIVALS
+const WAYS: readonly YearsWay[] = ['none', 'one', 'two', 'three', 'seeders']
+/** Of a patch of which nobody said how large it is. */
+const UNKNOWN_AREA_M2 = 100
+/** By what people say of their own passes, and for a plant that is pulled, where nobody measured. */
+const FOUND_PERCENT = 85
+const MINUTES_PER_PLANT = 0.5
+
+/** Under which way of working a weed becomes few, how long that takes, and what it costs; from its counts of the years. */
+export function AheadScreen() {
+  const t = useText()
+  const site = useSite()
+  usePageTitle(t('ahead.title'))
+  const [search] = useSearchParams()
+  const { data } = useRead(endpoints.outcomes.years, { params: { siteId: site.id }, input: {} })
+  if (!data) return <Waiting />
+  const line = data.lines.find(({ organismId, blockId }) => organismId === search.get('organism') && blockId === search.get('block'))
+  const counts = line ? countsOf(line, site.season.start) : []
+  return (
+    <Page>
+      <Line style={{ justifyContent: 'space-between' }}>
+        <Title>{line ? t('ahead.of', { name: line.organismName, block: line.blockName }) : t('ahead.title')}</Title>
+        <Link className="off-paper" to={`/sites/${site.id}/outcomes/years`}>
+          {t('known.years')}
+        </Link>
+      </Line>
+      {line?.weed && counts.length > 0 ? (
+        <Ahead line={line} weed={line.weed} counts={counts} />
+      ) : (
+        <Empty>
+          <p>{t('ahead.none')}</p>
+        </Empty>
+      )}
+    </Page>
+  )
+}
+
+/** Plants by season, of the seasons that are over; of the first alone where no other is. */
+function countsOf({ years }: YearsOf, current: string): { year: number; plants: number }[] {
+  const known = years.flatMap(({ season, plants }) => (plants === null ? [] : [{ season, year: Number(season.slice(0, 4)), plants }]))
+  const over = known.filter(({ season }) => season < current)
+  return (over.length > 0 ? over : known).map(({ year, plants }) => ({ year, plants }))
+}
+
+interface AheadProps {
+  line: YearsOf
+  weed: NonNullable<YearsOf['weed']>
+  counts: { year: number; plants: number }[]
+}
+
+function Ahead({ line, weed, counts }: AheadProps) {
+  const t = useText()
+  const [passes, setPasses] = useState('1')
+  const [found, setFound] = useState<number | null>(FOUND_PERCENT)
+  const [lying, setLying] = useState(false)
+  const [arrives, setArrives] = useState<Arrives>('none')
+  const [minutes, setMinutes] = useState<number | null>(weed.minutesPerPlant ?? MINUTES_PER_PLANT)
+  const [way, setWay] = useState<YearsWay>('two')
+  const areaM2 = line.years.findLast((year) => year.areaM2 !== null && year.areaM2 > 0)?.areaM2 ?? UNKNOWN_AREA_M2
+  const isSaid = found !== null && found >= 0 && found <= 100
+  const question: WeedQuestion | null = isSaid
+    ? {
+        stand: { form: weed.form, counts, areaM2, bankYears: weed.bankYears, arrivals: ARRIVALS[arrives] },
+        passesSoFar: Number(passes),
+        found: found / 100,
+        leftLying: lying ? 1 : 0,
+      }
+    : null
+  const { ways, isFirst } = useWeedYears(question)
+  const chosen = ways?.find((one) => one.way === way)
+  return (
+    <>
+      <Choice label={t('ahead.ways')} options={WAYS.map((id) => ({ id, label: t(`ahead.way.${id}`) }))} value={way} onChange={setWay} />
+      <Columns $left="7fr" $right="4fr">
+        <Stack style={{ minHeight: 300 }}>
+          {ways ? <AheadPicture counts={counts} ways={ways} chosen={way} /> : <Waiting />}
+          <Small>
+            {t('ahead.how', { form: weed.form, seasons: counts.map(({ year }) => seasonName(`${year}-01-01`)).join(', ') })}{' '}
+            {ways && isFirst ? t('ahead.first') : null}
+          </Small>
+        </Stack>
+        <Stack>
+          {chosen ? <Says one={chosen} all={ways ?? []} arrivals={ARRIVALS[arrives]} minutes={minutes ?? MINUTES_PER_PLANT} /> : null}
+          <Fields>
+            <Select
+              label={t('ahead.soFar')}
+              placeholder={t('choose')}
+              width="9ch"
+              options={['0', '1', '2', '3'].map((id) => ({ id, label: id }))}
+              value={passes}
+              onChange={setPasses}
+            />
+            <NumberField label={t('ahead.found')} unit="%" width="9ch" value={found} onChange={setFound} />
+            <NumberField
+              label={t('ahead.minutes')}
+              unit="min"
+              width="9ch"
+              value={minutes}
+              onChange={setMinutes}
+              {...(weed.minutesPerPlant === null ? {} : { hint: t('ahead.minutesOwn') })}
+            />
+          </Fields>
+          <Select
+            label={t('ahead.arrivals')}
+            placeholder={t('choose')}
+            width="22ch"
+            options={(Object.keys(ARRIVALS) as Arrives[]).map((id) => ({ id, label: t(`ahead.arrivals.${id}`) }))}
+            value={arrives}
+            onChange={(id) => setArrives(id as Arrives)}
+          />
+          <Checkbox label={t('ahead.lying')} value={lying} onChange={setLying} />
+        </Stack>
+      </Columns>
+    </>
+  )
+}
+
+function Says(p: { one: WayAhead; all: readonly WayAhead[]; arrivals: number; minutes: number }) {
+  const t = useText()
+  const f = useFormat()
+  const { sentences, caution } = aheadSays(p, t, f)
+  return (
+    <Stack $gap={6} data-testid="ahead-says">
+      {sentences.map((sentence, i) => (
+        <p key={sentence}>{i === 0 ? <b>{sentence}</b> : sentence}</p>
+      ))}
+      {caution ? <Caution>{caution}</Caution> : null}
+    </Stack>
+  )
+}
