@@ -108,7 +108,7 @@ interface State {
 const between = (random: Random, [low, high]: readonly [number, number]): number => low + (high - low) * random()
 const around = (random: Random, [middle, sd]: readonly [number, number]): number => middle * Math.exp(drawNormal(random, 0, sd))
 
-function drawLife(random: Random, { form, areaM2, bankYears }: WeedStand): Life {
+function drawLife(random: Random, { form, areaM2, bankYears, counts }: WeedStand): Life {
   const prior = LIVES[form]
   const germination = between(random, prior.germination)
   const years = between(random, [bankYears.shortest, bankYears.longest])
@@ -120,7 +120,8 @@ function drawLife(random: Random, { form, areaM2, bankYears }: WeedStand): Life 
     survival: between(random, prior.survival),
     fecundity: around(random, prior.fecundity),
     ripens: between(random, prior.ripens),
-    most: around(random, prior.perM2) * areaM2,
+    // The ground bears at least what was counted on it.
+    most: Math.max(around(random, prior.perM2) * areaM2, ...counts.map(({ plants }) => plants)),
     winter: between(random, WINTER),
     spread: between(random, SPREAD),
     takenBelow: between(random, TAKEN_BELOW),

@@ -76,9 +76,10 @@ function Ahead({ line, weed, counts }: AheadProps) {
   const [found, setFound] = useState<number | null>(FOUND_PERCENT)
   const [lying, setLying] = useState(false)
   const [arrives, setArrives] = useState<Arrives>('none')
-  const [minutes, setMinutes] = useState<number | null>(weed.minutesPerPlant ?? MINUTES_PER_PLANT)
+  const [minutes, setMinutes] = useState<number | null>(Math.round(100 * (weed.minutesPerPlant ?? MINUTES_PER_PLANT)) / 100)
   const [way, setWay] = useState<YearsWay>('two')
-  const areaM2 = line.years.findLast((year) => year.areaM2 !== null && year.areaM2 > 0)?.areaM2 ?? UNKNOWN_AREA_M2
+  // The ground on which it stood at its widest could bear it again.
+  const areaM2 = Math.max(...line.years.map((year) => year.areaM2 ?? 0)) || UNKNOWN_AREA_M2
   const isSaid = found !== null && found >= 0 && found <= 100
   const question: WeedQuestion | null = isSaid
     ? {
@@ -112,11 +113,11 @@ function Ahead({ line, weed, counts }: AheadProps) {
               value={passes}
               onChange={setPasses}
             />
-            <NumberField label={t('ahead.found')} unit="%" width="9ch" value={found} onChange={setFound} />
+            <NumberField label={t('ahead.found')} unit="%" width="11ch" value={found} onChange={setFound} />
             <NumberField
               label={t('ahead.minutes')}
               unit="min"
-              width="9ch"
+              width="12ch"
               value={minutes}
               onChange={setMinutes}
               {...(weed.minutesPerPlant === null ? {} : { hint: t('ahead.minutesOwn') })}
