@@ -3,7 +3,7 @@ import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterEach, expect, test } from 'vitest'
-import { choose, expectAccessible, press, show } from './page.js'
+import { choose, enterNumber, expectAccessible, press, show } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* What is known after some seasons: outcomes of each way, years, forecasts against what was seen, the review, and the next season. */
@@ -21,6 +21,14 @@ setStage(
         flags.add,
         at,
         { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2023-06-01', sight: 'standing', plants: 300, areaM2: 60 },
+        as,
+      ),
+    )
+    done(
+      await app.call(
+        flags.add,
+        at,
+        { organismId: 'himalayan-balsam', placeId: place.blockId, seenOn: '2026-06-10', sight: 'standing', plants: 6 },
         as,
       ),
     )
@@ -112,7 +120,7 @@ test('years stand beside each other, as pictures and as tables', async () => {
     .first()
     .waitFor()
   await press(page, 'As tables')
-  const year = page.getByRole('row', { name: /^2024/ })
+  const year = page.getByRole('row', { name: /^2024 2\.5/ })
   expect(await year.innerText()).toMatch(/2024\s+2\.5 \(.*\)\s+12\.5\s+\d+\s+1\s+2/)
   await expectAccessible(page, 'years')
   await page.setViewportSize({ width: 390, height: 844 })
@@ -150,6 +158,8 @@ test('a season is looked back on by block, and printed without its buttons', asy
   expect(await page.getByRole('button', { name: 'Print it' }).isVisible()).toBe(false)
   expect(await page.getByRole('heading', { name: 'What to change' }).isVisible()).toBe(true)
   await page.emulateMedia({ media: 'screen' })
+  await page.getByText('Back to 2026').click()
+  await page.getByRole('heading', { name: 'Review: Old Apples, season 2026' }).waitFor()
 })
 
 test('what the years would bring is told under each way of working, and changes with what is said of the ground', async () => {
@@ -169,4 +179,19 @@ test('what the years would bring is told under each way of working, and changes 
   await expectAccessible(page, 'the years ahead')
   await page.setViewportSize({ width: 390, height: 844 })
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+})
+
+test('within the hours that there are the patches to take are named in their order, and what that leaves', async () => {
+  await open('scouting?panel=flags')
+  await press(page, 'Which patches first')
+  await page
+    .getByTestId('triage-says')
+    .getByText(/^2 patches, .* h; none is left\.$/)
+    .waitFor()
+  await enterNumber(page, 'Hours there are', 1)
+  await page
+    .getByTestId('triage-says')
+    .getByText(/^One patch, .* h; one is left, with plants: 190\.$/)
+    .waitFor()
+  await expectAccessible(page, 'which patches first')
 })

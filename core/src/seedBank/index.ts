@@ -1,2 +1,3 @@
 export * from './years.js'
 export * from './ahead.js'
+export * from './triage.js'

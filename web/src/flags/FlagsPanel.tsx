@@ -10,6 +10,7 @@ import { Button, TextButton } from '../design/buttons.js'
 import { Choice, Select } from '../design/controls.js'
 import { Caution, Columns, Empty, Heading, Line, PlainTable, Rows, Small, Stack } from '../design/text.js'
 import { PHONE } from '../design/theme.js'
+import { Unfold } from '../design/Unfold.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { partLater } from '../shell/partLater.js'
@@ -24,9 +25,11 @@ import { SearchForm } from './SearchForm.js'
 import { NONE } from './seen.js'
 import '../messages/en/field.js'
 import '../messages/en/flags.js'
+import '../messages/en/triage.js'
 import '../messages/en/work.js'
 
 const SecondLooks = partLater(async () => (await import('./SecondLooks.js')).SecondLooks)
+const PatchesFirst = partLater(async () => (await import('./PatchesFirst.js')).PatchesFirst)
 const FlagsMap = partLater(async () => (await import('./FlagsMap.js')).FlagsMap)
 
 /** On a phone the list comes first; the map when it is asked for. */
@@ -57,6 +60,8 @@ const byNeed =
   }
 
 const FIRST = 20
+/** Of fewer patches nobody has to choose. */
+const FEWEST_TO_CHOOSE = 2
 const EVERYTHING = 'everything'
 
 /** Patches that were flagged, on the map and in a list, with what is due, and the searches for them. */
@@ -167,6 +172,11 @@ export function FlagsPanel() {
           </Line>
           <Columns $left="7fr" $right="5fr">
             <Stack>
+              {isPast || own.filter((flag) => !isNone(flag)).length < FEWEST_TO_CHOOSE ? null : (
+                <Unfold title={t('triage.title')}>
+                  <PatchesFirst flags={own} onChoose={choose} />
+                </Unfold>
+              )}
               {shown.length === 0 ? <Small>{t('flags.noneSuch')}</Small> : null}
               <Rows>
                 {shown.slice(0, Math.max(most, at + 1)).map((flag) => (

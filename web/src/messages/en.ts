@@ -37,6 +37,7 @@ import { record } from './en/record.js'
 import { equipment } from './en/equipment.js'
 import { report } from './en/report.js'
 import { review } from './en/review.js'
+import { triage } from './en/triage.js'
 import { trials } from './en/trials.js'
 import { living } from './en/living.js'
 import { known } from './en/known.js'
@@ -101,6 +102,7 @@ export const en = {
   ...equipment,
   ...report,
   ...review,
+  ...triage,
   ...trials,
   ...beside,
   ...threshold,
