@@ -81,7 +81,15 @@ export async function takeScreenshots(address: string, folder: string): Promise<
     },
     { name: 'outcomes', path: 'outcomes' },
     { name: 'library', path: 'library/organisms/codling-moth' },
-    { name: 'suspects', path: 'library/suspects?place=onion&month=6&seen=plant:wilt' },
+    {
+      name: 'ahead',
+      path: 'outcomes/years',
+      act: async (page) => {
+        await page.getByRole('link', { name: 'What the years would bring' }).first().click()
+        await page.getByTestId('ahead-says').waitFor()
+        await page.waitForTimeout(2500)
+      },
+    },
     { name: 'phone-today', path: 'today', size: PHONE },
     { name: 'phone-scouting', path: 'scouting', size: PHONE },
     { name: 'phone-treatments', path: 'treatments', size: PHONE },
