@@ -24,6 +24,7 @@ describe('what the years would bring', () => {
       expect(last(two!)).toBeLessThanOrEqual(last(one!) + 1)
       expect(last(three!)).toBeLessThanOrEqual(last(two!) + 1)
       expect(idle!.plants).toHaveLength(YEARS_AHEAD)
+      expect(idle!.taken).toBe(0)
     },
   )
 

@@ -144,6 +144,15 @@ function some(random: Random, expected: number): number {
   return expected > MANY ? Math.max(0, expected + Math.sqrt(expected) * drawNormal(random)) : drawPoisson(random, expected)
 }
 
+/** How many of so many stay, each by its own chance; never more than there were. */
+function staying(random: Random, n: number, share: number): number {
+  if (share >= 1 || n <= 0) return n
+  if (n > MANY) return Math.min(n, Math.max(0, n * share + Math.sqrt(n * share * (1 - share)) * drawNormal(random)))
+  let left = 0
+  for (let i = 0; i < Math.floor(n); i++) if (random() < share) left++
+  return left + (random() < share ? n - Math.floor(n) : 0)
+}
+
 /** One year: what stood at its most, what was taken, and what is left behind. */
 function yearOf(
   random: Random,
@@ -174,20 +183,20 @@ function yearOf(
   const seedlings = some(random, emerged * life.survival * youngLeft)
   if (form === 'annual') {
     const stood = seedlings / (1 + seedlings / life.most)
-    const left = some(random, stood * standing)
-    const taken = stood - Math.min(stood, left)
+    const left = staying(random, stood, standing)
+    const taken = stood - left
     return { ...shed(random, life, state.bank, left, taken, work, arrivals), young: 0, grown: 0, stood, taken }
   }
   const room = 1 / (1 + (seedlings + state.grown) / life.most)
   if (form === 'biennial') {
     const stood = some(random, state.young * life.winter)
-    const left = some(random, stood * standing)
-    const taken = stood - Math.min(stood, left)
+    const left = staying(random, stood, standing)
+    const taken = stood - left
     const young = seedlings * room
     return { ...shed(random, life, state.bank, left, taken, work, arrivals), young, grown: 0, stood, taken }
   }
   const stood = state.grown
-  const left = some(random, stood * (standing + (1 - standing) * life.sprouts) * life.livesOn)
+  const left = staying(random, stood, (standing + (1 - standing) * life.sprouts) * life.livesOn)
   const taken = stood * (1 - standing)
   const growing = some(random, state.young * life.growsUp)
   const young = (state.young - Math.min(state.young, growing)) * youngLeft + seedlings * room

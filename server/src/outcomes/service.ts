@@ -16,6 +16,7 @@ import {
 } from '@bocado/core'
 import type { Method, Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
+import { versionsOf } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import { methodsOf } from '../library/catalogue.js'
 import { listRounds } from '../scouting/service.js'
@@ -202,8 +203,18 @@ function outcomeOf(
 const judgeAfter = (ids: readonly string[], methods: readonly Method[]): number =>
   Math.max(0, ...methods.filter(({ id }) => ids.includes(id)).map(({ judgeAfterDays }) => judgeAfterDays))
 
-/** What can be said of each treatment that was done in a season. */
+/** Aspects that what is said of treatments changes with. */
+const RESTS_ON = ['treatments', 'counts', 'watches', 'weather', 'stations', 'site', 'library'] as const
+
+/** What can be said of each treatment that was done in a season; reckoned once, until something of it changes. */
 export async function getOutcomes(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
+  const { today } = await getSite(deps.db, deps.clock, siteId)
+  const versions = (await versionsOf(deps.db, [siteId]))[siteId] ?? {}
+  const key = ['outcomes', siteId, season, today, ...RESTS_ON.map((aspect) => versions[aspect] ?? 0)].join(' ')
+  return deps.memo.get(key, () => reckoned(deps, siteId, season))
+}
+
+async function reckoned(deps: Deps, siteId: string, season: string): Promise<Outcome[]> {
   const { db } = deps
   const [site, watches, treatments, rounds, blocks] = await Promise.all([
     getSite(db, deps.clock, siteId),

@@ -18,11 +18,13 @@ interface Said extends Pick<StoredWatch, 'organismId' | 'blockId' | 'season'> {
   half: Bounds
 }
 
-/** What was said beforehand of every event with a date, once a day, in all seasons. */
+/** What was said beforehand of every event with a date, once a day, in the seasons in which anybody dated anything of it. */
 async function saidOf(db: Queryable, siteId: string): Promise<Said[]> {
   const [rows] = await db.query<Row[]>(
     `SELECT w.organism_id, w.block_id, w.season, i.today, i.events FROM issued_forecast i JOIN watch w ON w.id = i.watch_id
-     WHERE i.site_id = ? AND i.grade = 'dates' AND w.deleted_at IS NULL ORDER BY i.today, i.said_at`,
+     WHERE i.site_id = ? AND i.grade = 'dates' AND w.deleted_at IS NULL
+       AND EXISTS (SELECT 1 FROM event_record r WHERE r.block_id = w.block_id AND r.organism_id = w.organism_id AND r.season = w.season AND r.deleted_at IS NULL)
+     ORDER BY i.today, i.said_at`,
     [siteId],
   )
   const newest = new Map<string, Said>()

@@ -47,6 +47,9 @@ test('deeds that met nothing, that nobody counted, or that had no check are name
     'leave-check',
   ])
   expect(changes({ outcomes: [outcome({ treated: { before: {}, after: null } })] })).toEqual(['count-after'])
+  const judged = (high: number, more: object = {}) =>
+    outcome({ comparison: { hendersonTilton: { value: high - 0.3, withAreas: { low: -1, high } } }, ...more })
+  expect(changes({ outcomes: [judged(0.39), judged(0.9), judged(0.2, { isEarly: true })] })).toEqual(['did-nothing'])
 })
 
 test('a library that is off here is named with its way, until the block goes by its records', () => {

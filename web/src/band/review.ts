@@ -13,6 +13,8 @@ export type Change =
 
 /** What reaches less than this of a generation met nothing. */
 const NOTHING = 0.005
+/** What at its best took less than this share did not do what it was used for. */
+const LITTLE = 0.5
 /** A forecast that is off by fewer days in the mean changes no plan. */
 const OFF_DAYS = 2
 /** Days before its opening and after its closing in which a count over the threshold belongs to a window. */
@@ -51,9 +53,7 @@ export function whatToChange(p: { season: string; rows: readonly Row[]; outcomes
   const unchecked = [
     ...new Set(outcomes.filter((one) => one.treated.before && one.treated.after && !one.comparison).map(({ watchId }) => watchId)),
   ]
-  const useless = outcomes.filter(
-    ({ comparison, isEarly }) => comparison && !isEarly && comparison.hendersonTilton.withAreas.high < comparison.hendersonTilton.value / 2,
-  )
+  const useless = outcomes.filter(({ comparison, isEarly }) => comparison && !isEarly && comparison.hendersonTilton.withAreas.high < LITTLE)
   return [
     ...missedWindows(rows, season),
     ...met.map(({ productName, treatedOn }): Change => ({ what: 'met-nothing', name: productName, on: treatedOn })),

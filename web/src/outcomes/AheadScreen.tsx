@@ -2,7 +2,7 @@ import { endpoints, type YearsOf } from '@bocado/contract'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useRead } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
+import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { Checkbox, Choice, Select } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { Caution, Columns, Empty, Fields, Line, Page, Small, Stack, Title } from '../design/text.js'
@@ -34,10 +34,11 @@ export function AheadScreen() {
   const site = useSite()
   usePageTitle(t('ahead.title'))
   const [search] = useSearchParams()
+  const { now } = useSeasonChoice()
   const { data } = useRead(endpoints.outcomes.years, { params: { siteId: site.id }, input: {} })
   if (!data) return <Waiting />
   const line = data.lines.find(({ organismId, blockId }) => organismId === search.get('organism') && blockId === search.get('block'))
-  const counts = line ? countsOf(line, site.season.start) : []
+  const counts = line ? countsOf(line, now) : []
   return (
     <Page>
       <Line style={{ justifyContent: 'space-between' }}>
