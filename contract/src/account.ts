@@ -207,6 +207,8 @@ export const account = {
     response: z.object({
       /** Under which it is opened from other machines; none: it is reached from its own only. */
       addresses: z.array(z.string()),
+      /** Whether mail goes out from here. */
+      mails: z.boolean(),
       /** Page on which a phone learns to trust it, where it vouches for itself, and how the certificate there has to begin. */
       trust: z.string().nullable(),
       fingerprint: z.string().nullable(),

@@ -66,6 +66,14 @@ export const crew = {
     input: z.object({ rowVersion }),
     response: z.object({ id }),
   }),
+  mailLink: endpoint({
+    method: 'post',
+    path: '/sites/:siteId/links/mail',
+    summary: 'Send a link that was just made to whom it is for, by mail',
+    params: siteParams,
+    input: z.object({ token: z.string().min(1).max(200), to: z.email({ error: 'enter a mail address' }).max(200) }),
+    response: z.object({ to: z.string() }),
+  }),
   resetLink: endpoint({
     method: 'post',
     path: '/sites/:siteId/people/:personId/reset-link',

@@ -96,3 +96,22 @@ test('a device that its maker cannot reach says so, and nothing pretends to be o
   await here.getByText(/could not be reached|was not allowed to show notices/).waitFor()
   await here.getByRole('button', { name: 'Let it come to this device' }).waitFor()
 })
+
+test('an invitation goes by mail to whom it is for', async () => {
+  await stage.open('site')
+  await press(page, 'Invite somebody')
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Dario Quince')
+  await press(page, 'Make the link')
+  const link = (await page.getByTestId('link').textContent()) ?? ''
+  await page.getByRole('textbox', { name: 'Mail address' }).fill('dario')
+  await press(page, 'Send it by mail')
+  await page.getByText('enter a mail address').waitFor()
+  await page.getByRole('textbox', { name: 'Mail address' }).fill('dario@hollin.example')
+  await press(page, 'Send it by mail')
+  await page.getByText('It goes to dario@hollin.example. It works once.').waitFor()
+  await expectAccessible(page, 'a link that goes by mail')
+  await stage.open('inbox')
+  const letter = page.getByTestId('inbox')
+  await letter.getByText(/to dario@hollin.example/).waitFor()
+  await letter.getByText(link.slice(link.indexOf('/come-in')), { exact: false }).waitFor()
+})

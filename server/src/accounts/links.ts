@@ -38,7 +38,7 @@ interface StoredLink {
 }
 
 /** A link that still gives something; held until the write is over where `hold` says so. */
-async function openLink(db: Queryable, token: string, hold = ''): Promise<StoredLink> {
+export async function openLink(db: Queryable, token: string, hold = ''): Promise<StoredLink> {
   const [[row]] = await db.query<Row[]>(
     `SELECT l.*, s.name AS site_name, s.deleted_at AS site_gone, p.name AS invited_by,
        l.expires_at <= UTC_TIMESTAMP() AS is_over FROM link l

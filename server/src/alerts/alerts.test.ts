@@ -7,9 +7,11 @@ import { pino } from 'pino'
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
+import { mailLink } from '../accounts/linkMail.js'
 import { longestRun } from './facts.js'
 import { addDevice } from './push.js'
 import { sendDue } from '../worker/sendMail.js'
+import type { Row } from '../database/index.js'
 import { Worker } from '../worker/worker.js'
 import { tellSite } from '../worker/tellSite.js'
 
@@ -209,6 +211,34 @@ test('a server of mail that does not answer holds up neither other letters nor f
   expect(await waiting()).toHaveLength(1)
   expect(letters).toHaveLength(1)
 }, 60_000)
+
+test('a link goes by mail, once; only who made it sends it, and nothing of it is left behind', async () => {
+  const { crew } = endpoints
+  const { token } = done(await app.call(crew.invite, at, { name: 'Dario Quince', role: 'scout' }, as))
+  const ask = (to: string, who = as) => app.call(crew.mailLink, at, { token, to }, who)
+  expect((await ask('dario')).problem.fields?.[0]?.path).toBe('to')
+  expect((await ask('dario@hollin.example', { person: place.viewer })).status).toBe(403)
+  // The server of this test was started without a server of mail; what sends here has one.
+  expect((await ask('dario@hollin.example')).status).toBe(409)
+  const mail = (personId: string, which = token) =>
+    serving.database.write((tx) =>
+      mailLink(
+        { tx, siteId: at.siteId, personId, now: new Date('2026-06-12T14:30:00Z') },
+        { token: which, to: 'dario@hollin.example' },
+        'http://farm.example',
+      ),
+    )
+  await expect(mail(place.person, 'nothing')).rejects.toThrow('gives nothing')
+  await expect(mail(place.viewer)).rejects.toThrow('no such link of yours')
+  await sendDue(serving)
+  letters = []
+  expect(await mail(place.person)).toEqual({ to: 'dario@hollin.example' })
+  expect(await sendDue(serving)).toBe(1)
+  expect(letters[0]).toContain('To: dario@hollin.example')
+  expect(letters[0]?.replaceAll('=\n', '').replaceAll('=3D', '=')).toContain(`http://farm.example/come-in#${token}`)
+  const [[kept]] = await app.database.query<Row[]>('SELECT recipient, body FROM outbox WHERE recipient IS NOT NULL')
+  expect(kept).toMatchObject({ recipient: '', body: null })
+})
 
 test('of an archived site nothing is told', async () => {
   const other = await startSite(app, 'Terrace')

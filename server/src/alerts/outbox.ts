@@ -1,5 +1,5 @@
 import { isoInstant, MS_PER_MINUTE } from '@bocado/core'
-import { instantOf, jsonOf, sqlInstant, type Queryable, type Row, type Transaction } from '../database/index.js'
+import { instantOf, jsonOf, sqlInstant, type Queryable, type Row, type Transaction, type Write } from '../database/index.js'
 import type { Letter } from './mail.js'
 import { alertsById } from './store.js'
 import { alertWords } from './words.js'
@@ -33,6 +33,10 @@ const later = (now: Date, attempts: number): string =>
 
 /** A letter as it is read; undefined where nothing of it is left, or nobody to read it. */
 export async function letterOf(db: Queryable, row: Row): Promise<Letter | undefined> {
+  if (row['recipient'] !== null)
+    return row['body'] === null
+      ? undefined
+      : { id: row['id'] as string, to: row['recipient'] as string, subject: row['subject'] as string, text: row['body'] as string }
   const [[to]] = await db.query<Row[]>(
     `SELECT t.address, s.name FROM alert_setting t JOIN site s ON s.id = t.site_id AND s.deleted_at IS NULL
      JOIN site_person p ON p.site_id = t.site_id AND p.person_id = t.person_id AND p.left_at IS NULL
@@ -55,11 +59,26 @@ export async function letterOf(db: Queryable, row: Row): Promise<Letter | undefi
 }
 
 export async function noteSent(tx: Transaction, { id }: Row, now: Date): Promise<void> {
-  await tx.query('UPDATE outbox SET sent_at = ?, failure = NULL WHERE id = ?', [sqlInstant(isoInstant(now.getTime())), id])
+  await tx.query("UPDATE outbox SET sent_at = ?, failure = NULL, body = NULL, recipient = IF(recipient IS NULL, NULL, '') WHERE id = ?", [
+    sqlInstant(isoInstant(now.getTime())),
+    id,
+  ])
 }
 
 export async function noteFailed(tx: Transaction, { id }: Row, because: string): Promise<void> {
-  await tx.query('UPDATE outbox SET failure = ? WHERE id = ?', [because.slice(0, 300), id])
+  await tx.query('UPDATE outbox SET failure = ?, body = IF(attempts >= ?, NULL, body) WHERE id = ?', [
+    because.slice(0, 300),
+    MOST_TRIES,
+    id,
+  ])
+}
+
+/** Puts a letter into the outbox that tells no alerts; its text goes once it is sent or given up. */
+export async function putLetter({ tx, siteId, personId, now }: Write, { id, to, subject, text }: Letter): Promise<void> {
+  await tx.query(
+    `INSERT INTO outbox (id, site_id, person_id, digest, alerts, not_before, recipient, subject, body) VALUES (?, ?, ?, FALSE, '[]', ?, ?, ?, ?)`,
+    [id, siteId, personId, sqlInstant(isoInstant(now.getTime())), to, subject.slice(0, 200), text],
+  )
 }
 
 /** Puts a letter into the inbox of the demonstration. */

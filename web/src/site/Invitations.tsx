@@ -27,6 +27,7 @@ function Link({ token, name, onDone }: { token: string; name: string; onDone: ()
         {link}
       </code>
       {way && elsewhere === undefined ? <Small>{t('invite.hereOnly')}</Small> : null}
+      {way?.mails ? <ByMail token={token} /> : null}
       <Line>
         <Button
           onPress={() =>
@@ -39,6 +40,30 @@ function Link({ token, name, onDone }: { token: string; name: string; onDone: ()
           {isCopied ? t('invite.copied') : t('invite.copy')}
         </Button>
         <TextButton onPress={onDone}>{t('invite.done')}</TextButton>
+      </Line>
+    </Stack>
+  )
+}
+
+/** Sends the link to whom it is for; it is shown all the same, for whoever gets no mail. */
+function ByMail({ token }: { token: string }) {
+  const t = useText()
+  const site = useSite()
+  const entry = useEntry(endpoints.crew.mailLink, { to: '' }, null)
+  const [sentTo, setSentTo] = useState<string | null>(null)
+  if (sentTo !== null) return <p role="status">{t('invite.mailed', { to: sentTo })}</p>
+  const send = async (): Promise<void> => {
+    const sent = await entry.submit({ siteId: site.id }, ({ to }) => ({ token, to: to.trim() }))
+    if (sent) setSentTo(sent.to)
+  }
+  return (
+    <Stack $gap={6}>
+      <TextField label={t('invite.mailTo')} width="32ch" {...entry.bind.text('to')} />
+      <FormError text={entry.general} />
+      <Line>
+        <Button $plain isDisabled={entry.isBarred || entry.values.to.trim() === ''} onPress={() => void send()}>
+          {t('invite.mail')}
+        </Button>
       </Line>
     </Stack>
   )

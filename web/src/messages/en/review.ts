@@ -38,7 +38,8 @@ export const review = {
   'review.nothingToChange': 'Nothing stands out.',
   'review.change.window-missed': '{name}: the {generation} window closed on {closes} with counts over the threshold and nothing done.',
   'review.change.met-nothing': '{name} on {on} met nothing that it reaches: time it by the window.',
-  'review.change.did-nothing': '{name} on {on}: at its best it took less than half of what the check says would have come. Do something else, or at another time.',
+  'review.change.did-nothing':
+    '{name} on {on}: at its best it took less than half of what the check says would have come. Do something else, or at another time.',
   'review.change.count-after': '{name} on {on} can be judged by nobody: count on the day before, and again once it shows.',
   'review.change.leave-check': '{name}: leave a part untreated and count there too, else what it did stays unknown.',
   'review.change.forecast-off':
