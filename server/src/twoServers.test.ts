@@ -213,6 +213,17 @@ describe('pressed twenty times together, by two people, on two servers', () => {
     expect(done(await other.call(watches.list, { siteId: ground.site.id }, { season: SEASON }))).toHaveLength(3)
   })
 
+  test('last season’s watches are begun once in the new one, whoever presses first', async () => {
+    for (const organismId of ['codling-moth', 'apple-scab', 'oriental-fruit-moth'])
+      done(await one.call(watches.create, at(), { organismId, blockId: place.blockId, season: '2024-01-01' }, as()))
+    const input = { from: '2024-01-01', season: '2025-01-01' }
+    const answers = await Promise.all(Array.from({ length: 20 }, (_, i) => [one, other][i % 2]!.call(watches.carryOn, at(), input, as())))
+    // Who comes later finds them there.
+    expect(answers.filter(({ status }) => status !== 200).map(({ status, problem }) => [status, problem.detail])).toEqual([])
+    expect(answers.flatMap(({ status, body }) => (status === 200 ? body : []))).toHaveLength(3)
+    expect(done(await other.call(watches.list, at(), { season: '2025-01-01' }, as()))).toHaveLength(3)
+  })
+
   test('an outline is drawn once, and redrawn over what one sees', async () => {
     const { ground: map } = endpoints
     const site = { siteId: ground.site.id }

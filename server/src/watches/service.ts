@@ -90,6 +90,17 @@ export async function createWatches(w: Write, deps: Deps, input: ParsedInputOf<t
   return organismIds.map((id) => presentedWatch(made.get(id)!))
 }
 
+/** The id of a watch that is begun; null where somebody began it at the same moment. */
+async function unlessBegun(begun: Promise<string>): Promise<string | null> {
+  try {
+    return await begun
+  } catch (error) {
+    const { code, message } = error as { code?: string; message?: string }
+    if (code === 'ER_DUP_ENTRY' && message?.includes('one_per_season')) return null
+    throw error
+  }
+}
+
 /**
  * Watches in a season again what was watched in an earlier one: by the numbers that hold in its block now, with its threshold. The biofix is of
  * its season, and heavy disease of last season is what is asked anew. What is watched already stays as it is; a block that was removed is left out.
@@ -112,8 +123,8 @@ export async function carryOn(w: Write, deps: Deps, { from, season }: ParsedInpu
     const isWatched = now.some((watch) => watch.organismId === organismId && watch.blockId === blockId)
     if (!organism || isWatched || !blocks.some(({ id }) => id === blockId)) continue
     const { now: _, ...own } = threshold ?? { now: null }
-    made.push(
-      await insertWatch(w, organism, figures, {
+    const id = await unlessBegun(
+      insertWatch(w, organism, figures, {
         ...NOTHING_SAID,
         blockId,
         season,
@@ -121,6 +132,7 @@ export async function carryOn(w: Write, deps: Deps, { from, season }: ParsedInpu
         threshold: threshold === null ? null : (own as NonNullable<Begun['threshold']>),
       }),
     )
+    if (id !== null) made.push(id)
   }
   const all = await listWatches(w.tx, w.siteId, season)
   return all.filter(({ id }) => made.includes(id)).map(presentedWatch)
