@@ -1,8 +1,10 @@
 import { endpoints, type EventSkill } from '@bocado/contract'
 import { Link } from 'react-router'
 import { useRead } from '../api/hooks.js'
+import styled from 'styled-components'
 import { useSite } from '../api/workplace.js'
 import { Bullets, Line, Page, PlainTable, Quiet, Small, Stack, Title } from '../design/text.js'
+import { PHONE } from '../design/theme.js'
 import { Unfold } from '../design/Unfold.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -10,6 +12,27 @@ import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
 import { nearest, SKILLS } from './nearest.js'
 import '../messages/en/known.js'
+
+/** On a phone each event stands by itself, each figure under the name of what told it. */
+const SkillTable = styled(PlainTable)`
+  @media ${PHONE} {
+    thead {
+      display: none;
+    }
+    tr,
+    th,
+    td {
+      display: block;
+    }
+    td:empty {
+      display: none;
+    }
+    td::before {
+      content: attr(data-told-by);
+      font-size: 13px;
+    }
+  }
+`
 
 /** Forecasts held against what was seen: where the model is wrong, which way, and what would have told it better. */
 export function SkillScreen() {
@@ -32,7 +55,7 @@ export function SkillScreen() {
       {data.length === 0 ? (
         <p>{t('skill.none')}</p>
       ) : (
-        <PlainTable>
+        <SkillTable>
           <thead>
             <tr>
               <th scope="col">{t('skill.what')}</th>
@@ -48,7 +71,7 @@ export function SkillScreen() {
               <OneEvent key={`${one.organismId} ${one.blockId} ${one.event}`} one={one} />
             ))}
           </tbody>
-        </PlainTable>
+        </SkillTable>
       )}
     </Page>
   )
@@ -79,7 +102,7 @@ function OneEvent({ one }: { one: EventSkill }) {
         </Stack>
       </th>
       {SKILLS.map((by) => (
-        <td key={by}>
+        <td key={by} data-told-by={t(`skill.${by}`)}>
           <Told told={told(one, by)} isBest={best === by} name={by === 'bloom' ? (one.byBloom?.name ?? null) : null} />
         </td>
       ))}
