@@ -66,13 +66,15 @@ test('moving the time moves today, the sums and the window; the simulated statio
   })
   await new Promise((resolve) => simulators!.once('message', resolve))
   await page.goto(`${app.address}/sites/${place.site.id}/windows`)
-  const today = page.locator('svg text', { hasText: /^Fri 12 Jun$/ })
-  await today.waitFor()
+  // The days of the hours below bear the same names.
+  const band = page.getByRole('img', { name: /^Season band/ })
+  const today = (name: RegExp) => band.locator('text', { hasText: name }).waitFor()
+  await today(/^Fri 12 Jun$/)
   const sumOf = async (): Promise<number> => Number(/Now, at ([\d,]+) °F·d/.exec(await page.locator('caption').first().innerText())![1])
   const before = await sumOf()
   await press(page, 'A day on')
   await press(page, 'A day on')
-  await page.locator('svg text', { hasText: /^Sun 14 Jun$/ }).waitFor()
+  await today(/^Sun 14 Jun$/)
   await expect.poll(sumOf, { timeout: 15_000 }).toBeGreaterThan(before)
   const stations = async () =>
     done(await app.call(weather.stations, { siteId: place.site.id }, {})).map(({ device, lastDay, silent }) => [device, lastDay, silent])
@@ -83,7 +85,7 @@ test('moving the time moves today, the sums and the window; the simulated statio
   await page.getByText(/days ahead from 12 members of a forecast of Sun 14 Jun/).waitFor()
   const after = await sumOf()
   await press(page, 'A day back')
-  await page.locator('svg text', { hasText: /^Sat 13 Jun$/ }).waitFor()
+  await today(/^Sat 13 Jun$/)
   await expect.poll(sumOf, { timeout: 15_000 }).toBeLessThan(after)
 })
 

@@ -5,9 +5,17 @@ export type LastAct = 'nothing' | 'fixed' | (() => Promise<unknown>)
 
 let last: LastAct = 'nothing'
 
+const listeners = new Set<(act: LastAct) => void>()
+
 export const lastAct = (): LastAct => last
 export function noteAct(act: LastAct): void {
   last = act
+  listeners.forEach((listener) => listener(act))
+}
+/** Hears of each act; the way to stop is returned. */
+export function onAct(listener: (act: LastAct) => void): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
 }
 
 /** What stores nothing of one's own: a look at what would be stored, and the clock of the demonstration. */

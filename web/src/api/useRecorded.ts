@@ -52,11 +52,13 @@ export function useRecorded<E extends Endpoint>(e: E) {
       form: form ?? null,
     }
     setPending(true)
+    // It is done once it is kept, however long its answer takes.
+    noteAct(takeBack ?? 'fixed')
     try {
       const answer = (await keepAndSend(record, isReachable() ? PATIENCE_MS : 0, form !== undefined)) as ResponseOf<E> | null
-      noteAct(takeBack ?? 'fixed')
       return { id, answer, takeBack }
     } catch (error) {
+      noteAct('nothing')
       if (!(error instanceof NoStore)) throw error
       // A private window keeps nothing: then it is as with every other form.
       const answer = await direct.save({ params, input: { ...(input as object), id } as InputOf<E> })

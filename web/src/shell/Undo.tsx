@@ -1,7 +1,7 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import styled from 'styled-components'
 import { RequestProblem } from '../api/client.js'
-import { lastAct, noteAct } from '../api/lastAct.js'
+import { lastAct, noteAct, onAct } from '../api/lastAct.js'
 import { TextButton } from '../design/buttons.js'
 import { colour, PHONE } from '../design/theme.js'
 import { useText } from '../messages/useText.js'
@@ -92,6 +92,8 @@ export function UndoProvider({ children }: { children: ReactNode }) {
       window.removeEventListener('keydown', onKey)
     }
   })
+  // What stands there must take back what was done last, not what was done before it.
+  useEffect(() => onAct((act) => setSaid((now) => (now?.undo && now.undo !== act ? null : now))), [])
   useEffect(() => {
     if (!said || isHeld) return
     const gone = setTimeout(() => setSaid(null), STANDS_MS)
