@@ -1,6 +1,6 @@
 import { defineConfig } from 'vitest/config'
 
-// One project a workspace. Those that start processes take longer and run one file at a time.
+// One project a workspace. Those that start processes take longer and run one file at a time, in one process, which reads the contract once.
 const quick = (name: string) => ({ test: { name, root: `./${name}`, include: ['src/**/*.test.{ts,tsx}'] } })
 
 /** What takes minutes: kills, a database that hangs, a full disk, a minute of load. `npm run test:long` runs it. */
@@ -31,6 +31,7 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
+          isolate: false,
           fileParallelism: false,
         },
       },
@@ -41,6 +42,7 @@ export default defineConfig({
           include: ['src/**/*.spec.ts'],
           testTimeout: 240_000,
           hookTimeout: 120_000,
+          isolate: false,
           fileParallelism: false,
         },
       },

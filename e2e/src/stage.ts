@@ -4,6 +4,7 @@ import { importFile, preview } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach } from 'vitest'
 import { openBrowser, signIn } from './browser.js'
+import { follow, quiet } from './page.js'
 
 /** The application with a farm on it, and a page of a browser. */
 export interface Stage {
@@ -42,9 +43,10 @@ export function setStage(
     close.unshift(browser.close)
     await signIn(browser.context, app, place.person)
     const page = await browser.context.newPage()
+    follow(page)
     const open = async (path: string): Promise<void> => {
       await page.goto(`${app.address}/sites/${place.site.id}/${path}`)
-      await page.waitForLoadState('networkidle')
+      await quiet(page)
     }
     stage = { ...set, page, open }
     await enter(stage)

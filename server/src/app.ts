@@ -90,8 +90,10 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     res.set('Cache-Control', 'private, no-cache')
     next()
   })
-  const document = openApiDocument(endpoints as unknown as Record<string, Record<string, Endpoint>>)
+  // Half a second's work, which no start should wait for.
+  let document: Record<string, unknown> | undefined
   api.get('/openapi.json', (_req, res) => {
+    document ??= openApiDocument(endpoints as unknown as Record<string, Record<string, Endpoint>>)
     res.json(document)
   })
   for (const routes of [

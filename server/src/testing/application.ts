@@ -94,14 +94,37 @@ export async function startServer(databaseUrl: string, port: number, environment
   return child
 }
 
+/** What makes the tables as all migrations leave them, read once from the first database that was migrated. */
+let tables: string | undefined
+
+/** Reads how the tables of a database that was just migrated, and holds nothing yet, are made. */
+async function readTables(databaseUrl: string): Promise<string> {
+  const db = await createConnection({ uri: databaseUrl })
+  const [names] = await db.query<Row[]>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()')
+  const made = ['SET FOREIGN_KEY_CHECKS = 0']
+  for (const { name } of names as { name: string }[]) {
+    const [[row]] = await db.query<Row[]>(`SHOW CREATE TABLE ${name}`)
+    made.push(row!['Create Table'] as string)
+  }
+  const [log] = await db.query<Row[]>('SELECT name FROM schema_migration')
+  made.push(
+    `INSERT INTO schema_migration (name) VALUES ${log
+      .map((row) => db.escape([row['name']]))
+      .map((one) => `(${one})`)
+      .join()}`,
+  )
+  await db.end()
+  return made.join(';\n')
+}
+
 async function emptyDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `bocado_test_${randomUUID().slice(0, 8)}`
   const run = async (sql: string): Promise<void> => {
-    const connection = await createConnection({ uri: server })
+    const connection = await createConnection({ uri: server, multipleStatements: true })
     await connection.query(sql)
     await connection.end()
   }
-  await run(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
+  await run([`CREATE DATABASE ${name} CHARACTER SET utf8mb4`, ...(tables === undefined ? [] : [`USE ${name}`, tables])].join(';\n'))
   const url = new URL(server)
   url.pathname = `/${name}`
   return { url: url.toString(), drop: () => run(`DROP DATABASE IF EXISTS ${name}`) }
@@ -123,6 +146,7 @@ export async function startApplication(options: { now?: string; server?: string;
     ...(options.worker === false ? { BOCADO_WORKER: 'elsewhere' } : {}),
     ...(options.demo ? { BOCADO_DEMO: 'on' } : {}),
   })
+  tables ??= await readTables(databaseUrl)
   const database = openPool(databaseUrl)
   if (options.now) await database.query('REPLACE INTO demo_clock (only_row, now_at) VALUES (1, ?)', [sqlInstant(options.now)])
   const stop = async (): Promise<void> => {
