@@ -4,6 +4,7 @@ import { boundsSchema, civilDateSchema, id } from './common.js'
 import { thresholdSchema } from './scouting.js'
 import { endpoint } from './endpoint.js'
 import { gateRefusals } from './treatments.js'
+import { trialSchema } from './trials.js'
 
 const interval = z.object({ low: z.number(), high: z.number() })
 const efficacy = z.object({ value: z.number(), sampling: interval, withAreas: interval })
@@ -82,9 +83,11 @@ export const waySchema = z.object({
   name: z.string(),
   organismId: z.string(),
   organismName: z.string(),
-  /** The newest first. */
+  /** The newest first; none where it was only tried. */
   deeds: z.array(wayDeedSchema),
-  /** All that were judged together; null where none was. */
+  /** Fair trials of it against the organism that were judged, the newest first: each says by itself what it found. */
+  trials: z.array(trialSchema),
+  /** All deeds that were judged, together; null where none was. */
   evidence: z
     .object({
       verdict: z.enum(['worked', 'lower-here', 'cannot-tell', 'higher-here', 'worse']),

@@ -18,6 +18,9 @@ export const trialSchema = z.object({
   name: z.string(),
   /** What is tried, in words. */
   what: z.string(),
+  /** The product or the method by hand that is tried; null for both where it is none: a date, a variety, a height. */
+  productId: id.nullable(),
+  methodId: z.string().nullable(),
   placeId: id,
   placeName: z.string(),
   /** Against what; null where the plants themselves are looked at. */
@@ -75,6 +78,8 @@ export const trials = {
     input: z.object({
       name: text('a name for the trial', 80),
       what: text('what is tried', 200),
+      productId: z.uuid({ error: 'choose a product of the shelf' }).nullable().default(null),
+      methodId: z.string().max(80).nullable().default(null),
       placeId: z.uuid({ error: 'choose where' }),
       organismId: z.string().max(80).nullable().default(null),
       units: z.enum(trialUnits, { error: 'choose plants, pots, beds or plots' }),

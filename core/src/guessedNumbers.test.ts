@@ -53,6 +53,7 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   LEVEL: 'what is reported',
   POWER: 'what is reported',
   MOST: 'of the computation: how far a fall is sought',
+  MOST_UNITS: 'of the computation: more nobody counts',
   AREAS_THAT_TELL: 'asked for by science: three pairs of areas',
   YEARS_AHEAD: 'of the computation: how far it is looked',
   TRIES: 'of the computation',

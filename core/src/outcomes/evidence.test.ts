@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { drawNormal, seededRandom, yearlyTrend } from '../statistics/index.js'
-import { calendarSkill, daysOver, evidenceOf, forecastSkill, logSdOf, tellableFall } from './index.js'
+import { calendarSkill, daysOver, evidenceOf, forecastSkill, logSdOf, tellableFall, unitsToTell } from './index.js'
 
 const deed = (areaId: string, logLeft: number, sd = 0.5) => ({ areaId, logLeft, sd })
 
@@ -57,6 +57,19 @@ describe('what a comparison would have found', () => {
   test('of more units alone there is an end: two areas differ by themselves', () => {
     expect(tellableFall({ ...plan, units: 1e6 })).toBeGreaterThan(0.6)
     expect(tellableFall({ ...plan, units: 1e6, pairs: 8 })).toBeLessThan(0.4)
+  })
+  test('the fewest units that tell a fall do, and one less does not', () => {
+    const of = { mean: 4, k: 1, areaSdLog: 0.3 }
+    for (const [fall, pairs] of [
+      [0.8, 1],
+      [0.7, 3],
+      [0.5, 6],
+    ] as const) {
+      const units = unitsToTell(fall, { ...of, pairs }) as number
+      expect(tellableFall({ ...of, pairs, units })).toBeLessThanOrEqual(fall)
+      expect(tellableFall({ ...of, pairs, units: units - 1 }) ?? 1).toBeGreaterThan(fall)
+    }
+    expect(unitsToTell(0.4, { ...of, pairs: 1 })).toBeUndefined()
   })
   test('so much is found four times in five', () => {
     const fall = tellableFall({ ...plan, mean: 4, units: 40 }) as number

@@ -1,4 +1,4 @@
-import { requireAtLeast, requireFinite, requirePositive } from '../guards.js'
+import { requireAtLeast, requireFinite, requirePositive, requireWithin } from '../guards.js'
 import { normalQuantile } from '../statistics/normal.js'
 import { studentQuantileExact } from '../statistics/student.js'
 import { INTERVAL_LEVEL, type Interval } from './checkComparison.js'
@@ -119,4 +119,28 @@ export function tellableFall({ mean: before, k, units, pairs, areaSdLog }: Compa
     if (fall >= (quantile + normalQuantile(POWER)) * Math.sqrt(variance / pairs)) return 1 - Math.exp(-fall)
   }
   return undefined
+}
+
+/** Nobody counts more sample units in one area. */
+const MOST_UNITS = 400
+
+/**
+ * The fewest sample units per area with which a comparison would tell a fall four times in five.
+ *
+ * @param fall as a proportion, above 0 and below 1
+ * @returns undefined where no number that anybody counts would
+ * @throws RangeError as `tellableFall`, or for a `fall` outside
+ * @example unitsToTell(0.8, { mean: 4, k: 1, pairs: 1, areaSdLog: 0.3 }) // 26
+ */
+export function unitsToTell(fall: number, plan: Omit<ComparisonPlan, 'units'>): number | undefined {
+  requireWithin('fall', fall, Number.EPSILON, 1 - Number.EPSILON)
+  const tells = (units: number): boolean => (tellableFall({ ...plan, units }) ?? 1) <= fall
+  if (!tells(MOST_UNITS)) return undefined
+  let [few, enough] = [0, MOST_UNITS]
+  while (enough - few > 1) {
+    const half = Math.floor((few + enough) / 2)
+    if (tells(half)) enough = half
+    else few = half
+  }
+  return enough
 }

@@ -49,6 +49,20 @@ describe('what the years would bring', () => {
     expect(grew!.plants[3]!.p50).toBeGreaterThan(1.5 * fell!.plants[3]!.p50)
   })
 
+  test('passes by year are those of each year, the last goes on', () => {
+    const of = stand('annual', [300, 280, 300])
+    const [two, alike, front, late] = middles(of, [
+      times(2),
+      times(0, { passesByYear: [2] }),
+      times(0, { passesByYear: [4, 4, 1] }),
+      times(0, { passesByYear: [0, 0, 3] }),
+    ])
+    expect(alike).toEqual(two)
+    expect(front!.plants[1]!.p50).toBeLessThan(two!.plants[1]!.p50)
+    expect(late!.takenFirst).toBe(0)
+    expect(late!.plants[2]!.p50).toBeGreaterThan(front!.plants[2]!.p50)
+  })
+
   test('a season that nobody came costs plants, and years', () => {
     const [kept, missed] = middles(stand('biennial', [60, 50, 40]), [times(2), times(2, { missedIn: 1 })])
     expect(missed!.taken).toBeGreaterThan(kept!.taken)

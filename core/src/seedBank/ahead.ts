@@ -15,6 +15,8 @@ export interface YearsWork {
   seedersOnly: boolean
   /** Of what is taken in flower the share that is left lying. */
   leftLying: number
+  /** Passes of each year where they are not alike, the next one first; what stands last goes on. They take the place of `passes`. */
+  passesByYear?: readonly number[] | undefined
   /** Year in which nobody came, 0 for the next one; undefined where none is missed. */
   missedIn?: number | undefined
 }
@@ -283,6 +285,7 @@ export function yearsAhead(stand: WeedStand, works: readonly YearsWork[], runs: 
     requireWithin(`works[${i}].found`, work.found, 0, 1)
     requireWithin(`works[${i}].leftLying`, work.leftLying, 0, 1)
     requireAtLeast(`works[${i}].passes`, work.passes, 0)
+    work.passesByYear?.forEach((passes, year) => requireAtLeast(`works[${i}].passesByYear[${year}]`, passes, 0))
   }
   const particles = fitted(seededRandom(seed), stand, runs)
   const today = stand.counts.reduce((newest, count) => (count.year > newest.year ? count : newest)).plants
@@ -304,7 +307,7 @@ function followed(stand: WeedStand, particles: readonly Particle[], work: YearsW
     let state = begins
     let [few_, dead] = [Infinity, Infinity]
     for (let year = 0; year < YEARS_AHEAD; year++) {
-      const own = work.missedIn === year ? { ...work, passes: 0 } : work
+      const own = { ...work, passes: work.missedIn === year ? 0 : (work.passesByYear?.[year] ?? work.passesByYear?.at(-1) ?? work.passes) }
       const next = yearOf(random, stand.form, life, state, own, stand.arrivals)
       ;(stood[year] as Float64Array)[run] = next.stood
       taken[run] = (taken[run] as number) + next.taken

@@ -1,13 +1,17 @@
-import type { Outcome, Treatment, Way } from '@bocado/contract'
+import type { Outcome, Treatment, Trial, Way } from '@bocado/contract'
 import { evidenceOf, logSdOf } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
+import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
+import { methodsOf, organismAt } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
-import { listTreatments } from '../treatments/store.js'
+import { findProduct, listTreatments } from '../treatments/store.js'
+import { listTrials } from '../trials/store.js'
 import { listWatches, organismOf, type StoredWatch } from '../watches/store.js'
 import { getOutcomes } from './service.js'
 
-type Deed = Way['deeds'][number] & { areaId: string; named: Pick<Way, 'productId' | 'methodId' | 'name' | 'organismId' | 'organismName'> }
+type Named = Pick<Way, 'productId' | 'methodId' | 'name' | 'organismId' | 'organismName'>
+type Deed = Way['deeds'][number] & { areaId: string; named: Named }
 
 /** What was judged too early says nothing of a way yet. */
 const effectOf = ({ comparison, isEarly }: Outcome): Deed['effect'] =>
@@ -47,6 +51,22 @@ async function deedsOf(deps: Deps, siteId: string, season: string, blocks: Reado
   })
 }
 
+/** The trials that say something of a way to act, and of which. */
+async function judgedTrials(db: Queryable, siteId: string): Promise<{ trial: Trial; named: Named }[]> {
+  const judged = (await listTrials(db, siteId)).filter(({ result }) => result !== null)
+  const methods = await methodsOf(db, siteId)
+  const found: { trial: Trial; named: Named }[] = []
+  for (const trial of judged) {
+    const { productId, methodId, organismId } = trial
+    if (organismId === null || (productId === null && methodId === null)) continue
+    const name = productId === null ? methods.find(({ id }) => id === methodId)?.name : (await findProduct(db, siteId, productId))?.name
+    const organism = await organismAt(db, siteId, organismId)
+    // What was taken off the shelf, or out of the own library, keeps the words under which it was tried.
+    found.push({ trial, named: { productId, methodId, name: name ?? trial.what, organismId, organismName: organism?.name ?? organismId } })
+  }
+  return found
+}
+
 /** What each way to act did at a site against each organism, all seasons together; what says most comes first. */
 export async function getWays(deps: Deps, siteId: string): Promise<Way[]> {
   const [site, blocks] = await Promise.all([getSite(deps.db, deps.clock, siteId), listBlocks(deps.db, siteId)])
@@ -54,22 +74,26 @@ export async function getWays(deps: Deps, siteId: string): Promise<Way[]> {
   const deeds: Deed[] = []
   // One season after the other: each holds the weather of its blocks while it is judged.
   for (const season of site.seasons) deeds.push(...(await deedsOf(deps, siteId, season, names)))
-  const ways = new Map<string, Deed[]>()
-  for (const deed of deeds) {
-    const { productId, methodId, name, organismId } = deed.named
-    const key = `${productId ?? methodId ?? name} ${organismId}`
-    ways.set(key, [...(ways.get(key) ?? []), deed])
+  const ways = new Map<string, { deeds: Deed[]; trials: Trial[]; named: Named }>()
+  const wayOf = (named: Named) => {
+    const key = `${named.productId ?? named.methodId ?? named.name} ${named.organismId}`
+    const way = ways.get(key) ?? { deeds: [], trials: [], named }
+    ways.set(key, way)
+    return way
   }
-  const judged = ({ evidence }: Way): number => evidence?.deeds ?? 0
+  for (const deed of deeds) wayOf(deed.named).deeds.push(deed)
+  for (const { trial, named } of await judgedTrials(deps.db, siteId)) wayOf(named).trials.push(trial)
+  const judged = ({ evidence, trials }: Way): number => (evidence?.deeds ?? 0) + trials.length
   return [...ways.values()]
-    .map((own): Way => {
+    .map(({ deeds: own, trials, named }): Way => {
       const newest = own.toSorted((a, b) => b.treatedOn.localeCompare(a.treatedOn))
       const told = own.flatMap(({ areaId, effect }) =>
         effect ? [{ areaId, logLeft: Math.log(1 - effect.value), sd: logSdOf(effect) }] : [],
       )
       return {
-        ...(newest[0] as Deed).named,
+        ...(newest[0]?.named ?? named),
         deeds: newest.map(({ areaId: _, named: __, ...deed }) => deed),
+        trials,
         evidence: told.length > 0 ? evidenceOf(told) : null,
       }
     })

@@ -7,6 +7,8 @@ import type { Deps } from '../http/route.js'
 import { organismAt } from '../library/catalogue.js'
 import { tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
+import { requireHandMethod } from '../treatments/means.js'
+import { getProduct } from '../treatments/shelf.js'
 import { listTrials } from './store.js'
 
 async function getTrial(w: Write, id: string): Promise<Trial> {
@@ -24,11 +26,17 @@ export async function drawTrialFor(w: Write, deps: Deps, input: ParsedInputOf<ty
   if (!(await tree(w.tx, w.siteId)).has(input.placeId)) throw fieldProblem('placeId', 'choose a place of this site')
   if (input.organismId !== null && !(await organismAt(w.tx, w.siteId, input.organismId)))
     throw fieldProblem('organismId', 'choose an organism of the library, or one of your own')
+  if (input.productId !== null) await getProduct(w.tx, w.siteId, input.productId)
+  // What a product is, its own label says.
+  const methodId = input.productId === null ? input.methodId : null
+  if (methodId !== null) await requireHandMethod(w.tx, w.siteId, methodId)
   const { today } = await getSite(w.tx, deps.clock, w.siteId)
   const names = Array.from({ length: 2 * input.pairs }, (_, i) => String(i + 1))
   const id = await insertRow(w, 'trial', {
     name: input.name,
     what: input.what,
+    product_id: input.productId,
+    method_id: methodId,
     place_id: input.placeId,
     organism_id: input.organismId,
     units: input.units,

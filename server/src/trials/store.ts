@@ -42,6 +42,8 @@ function trialOf(row: Row): Trial {
     id: row['id'] as string,
     name: row['name'] as string,
     what: row['what'] as string,
+    productId: row['product_id'] as string | null,
+    methodId: row['method_id'] as string | null,
     placeId: row['place_id'] as string,
     placeName: row['place_name'] as string,
     organismId: row['organism_id'] as string | null,

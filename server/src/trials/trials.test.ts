@@ -121,3 +121,25 @@ test('what lives or dies needs no count before, and too few pairs are refused', 
   expect((await plan({ pairs: 2 })).problem.fields?.[0]?.path).toBe('pairs')
   expect((await plan({ placeId: '00000000-0000-4000-8000-00000000dead' })).problem.fields?.[0]?.path).toBe('placeId')
 })
+
+test('a trial of a way by hand is evidence of it, by itself; one of own words is of none', async () => {
+  const of = { organismId: 'codling-moth', methodId: 'hand-picking' }
+  expect(fault(await plan({ ...of, methodId: 'no-such-way' }))).toEqual([['methodId', undefined]])
+  expect(fault(await plan({ productId: '00000000-0000-4000-8000-00000000dead' }))).toEqual([['productId', undefined]])
+  const judged = async (change: object) => {
+    const drawn = done(await plan(change))
+    const treated = new Set(drawn.pairs.map((pair) => pair.treated))
+    const before = done(await count(drawn, 'before', (unit) => 20 + Number(unit)))
+    return done(await count(done(await treat(before, '2026-06-12')), 'after', (unit) => (treated.has(unit) ? 4 : 25)))
+  }
+  const known = await judged({ ...of, name: 'Bags or none' })
+  await judged({ organismId: 'codling-moth', name: 'Early or late' })
+  const ways = done(await app.call(endpoints.outcomes.ways, at, {}, as))
+  expect(ways.map(({ methodId, deeds, trials: tried, evidence }) => [methodId, deeds, tried.map(({ id }) => id), evidence])).toEqual([
+    ['hand-picking', [], [known.id], null],
+  ])
+  expect(ways[0]).toMatchObject({ organismName: 'Codling moth', trials: [{ result: { verdict: 'worked' } }] })
+  const gone = done(await app.call(trials.remove, { ...at, trialId: known.id }, { rowVersion: known.rowVersion }, as))
+  expect(done(await app.call(endpoints.outcomes.ways, at, {}, as))).toEqual([])
+  done(await app.call(trials.restore, { ...at, trialId: known.id }, { rowVersion: gone.rowVersion }, as))
+})

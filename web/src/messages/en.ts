@@ -42,6 +42,7 @@ import { trials } from './en/trials.js'
 import { living } from './en/living.js'
 import { known } from './en/known.js'
 import { late } from './en/late.js'
+import { leaveCheck } from './en/leaveCheck.js'
 import { beside } from './en/beside.js'
 import { shell } from './en/shell.js'
 import { site } from './en/site.js'
@@ -95,6 +96,7 @@ export const en = {
   ...alerts,
   ...known,
   ...late,
+  ...leaveCheck,
   ...living,
   ...mix,
   ...job,

@@ -14,6 +14,7 @@ import { Waiting } from '../shell/Waiting.js'
 import type { WayAhead, WeedQuestion, YearsWay } from '../workers/weeds.js'
 import { AheadPicture } from './AheadPicture.js'
 import { aheadSays } from './aheadWords.js'
+import { PassesByYear } from './PassesByYear.js'
 import { useWeedYears } from './useWeedYears.js'
 import '../messages/en/ahead.js'
 import '../messages/en/known.js'
@@ -21,7 +22,9 @@ import '../messages/en/known.js'
 /** Seeds or pieces that come from elsewhere in a year, by what people can say of it. */
 const ARRIVALS = { none: 0, some: 20, much: 200 } as const
 type Arrives = keyof typeof ARRIVALS
-const WAYS: readonly YearsWay[] = ['none', 'one', 'two', 'three', 'seeders']
+const WAYS: readonly YearsWay[] = ['none', 'one', 'two', 'three', 'seeders', 'own']
+/** With which the own programme begins. */
+const OWN_BEGINS = [3, 3, 2, 2, 1, 1]
 /** Of a patch of which nobody said how large it is. */
 const UNKNOWN_AREA_M2 = 100
 /** By what people say of their own passes, and for a plant that is pulled, where nobody measured. */
@@ -79,6 +82,8 @@ function Ahead({ line, weed, counts }: AheadProps) {
   const [arrives, setArrives] = useState<Arrives>('none')
   const [minutes, setMinutes] = useState<number | null>(Math.round(100 * (weed.minutesPerPlant ?? MINUTES_PER_PLANT)) / 100)
   const [way, setWay] = useState<YearsWay>('two')
+  const [own, setOwn] = useState<number[]>(OWN_BEGINS)
+  const isOwn = way === 'own'
   // The ground on which it stood at its widest could bear it again.
   const areaM2 = Math.max(...line.years.map((year) => year.areaM2 ?? 0)) || UNKNOWN_AREA_M2
   const isSaid = found !== null && found >= 0 && found <= 100
@@ -88,6 +93,7 @@ function Ahead({ line, weed, counts }: AheadProps) {
         passesSoFar: Number(passes),
         found: found / 100,
         leftLying: lying ? 1 : 0,
+        own: isOwn ? own : null,
       }
     : null
   const { ways, isFirst } = useWeedYears(question)
@@ -97,7 +103,8 @@ function Ahead({ line, weed, counts }: AheadProps) {
       <Choice label={t('ahead.ways')} options={WAYS.map((id) => ({ id, label: t(`ahead.way.${id}`) }))} value={way} onChange={setWay} />
       <Columns $left="7fr" $right="4fr">
         <Stack style={{ minHeight: 300 }}>
-          {ways ? <AheadPicture counts={counts} ways={ways} chosen={way} /> : <Waiting />}
+          {ways ? <AheadPicture counts={counts} ways={ways} chosen={chosen?.way ?? 'two'} /> : <Waiting />}
+          {isOwn ? <PassesByYear from={(counts.at(-1)?.year ?? 0) + 1} passes={own} onChange={setOwn} /> : null}
           <Small>
             {t('ahead.how', { form: weed.form, seasons: counts.map(({ year }) => seasonName(`${year}-01-01`)).join(', ') })}{' '}
             {ways && isFirst ? t('ahead.first') : null}

@@ -1,10 +1,12 @@
 import { endpoints, type Way } from '@bocado/contract'
+import { Link } from 'react-router'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Bullets, Heading, Rows, Small, Stack } from '../design/text.js'
 import { Unfold } from '../design/Unfold.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { trialSays } from '../trials/trialWords.js'
 import { shareWords } from './shareWords.js'
 import '../messages/en/known.js'
 
@@ -35,24 +37,37 @@ export function WaysPart() {
 function OneWay({ way }: { way: Way }) {
   const t = useText()
   const f = useFormat()
+  const site = useSite()
   const { evidence } = way
   const missing = evidence ? BLOCKS_THAT_TELL - evidence.areas : 0
   return (
     <Stack $gap={4}>
       <b>{t('known.way', { name: way.name, organism: way.organismName })}</b>
-      <p>
-        {waySays(way, t, f)} {missing > 0 ? t('known.moreAreas', { count: missing }) : null}
-      </p>
-      <Unfold title={t('known.deeds')}>
-        <Bullets>
-          {way.deeds.map((deed) => (
-            <li key={deed.treatmentId}>
-              {t('known.deed', { date: f.withYear(deed.treatedOn), block: deed.blockName })}: {deedSays(deed, t, f)}
-              {deed.coverage === null ? null : `; ${t('known.deed.reached', { share: f.percent(deed.coverage) })}`}
-            </li>
-          ))}
-        </Bullets>
-      </Unfold>
+      {way.trials.map((trial) => (
+        <p key={trial.id}>
+          <Link to={`/sites/${site.id}/outcomes/trials/${trial.id}`}>
+            {t('known.trial', { place: trial.placeName, date: f.withYear(trial.after?.countedOn ?? trial.drawnOn) })}
+          </Link>{' '}
+          {trialSays(trial, site.today, t, f)}
+        </p>
+      ))}
+      {way.deeds.length > 0 ? (
+        <p>
+          {waySays(way, t, f)} {missing > 0 ? t('known.moreAreas', { count: missing }) : null}
+        </p>
+      ) : null}
+      {way.deeds.length === 0 ? null : (
+        <Unfold title={t('known.deeds')}>
+          <Bullets>
+            {way.deeds.map((deed) => (
+              <li key={deed.treatmentId}>
+                {t('known.deed', { date: f.withYear(deed.treatedOn), block: deed.blockName })}: {deedSays(deed, t, f)}
+                {deed.coverage === null ? null : `; ${t('known.deed.reached', { share: f.percent(deed.coverage) })}`}
+              </li>
+            ))}
+          </Bullets>
+        </Unfold>
+      )}
     </Stack>
   )
 }

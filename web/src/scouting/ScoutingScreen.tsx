@@ -4,17 +4,14 @@ import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useOrganisms } from '../api/hooks.js'
 import { nameOf } from '../api/unsent.js'
-import { useEntry } from '../api/useEntry.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { byUrgency } from '../band/urgency.js'
 import { crossingOf } from '../band/crossing.js'
 import { thresholdOf } from '../band/threshold.js'
 import { windowSentence } from '../band/words.js'
 import { Explained } from '../design/Explained.js'
-import { Button, TextButton } from '../design/buttons.js'
-import { Choice, TextField } from '../design/controls.js'
-import { FormError } from '../design/FormError.js'
-import { FormLine } from '../design/FormLine.js'
+import { TextButton } from '../design/buttons.js'
+import { Choice } from '../design/controls.js'
 import { TwoSided, WithActions } from '../design/sections.js'
 import { Empty, Heading, Line, Page, Quiet, Rows, Small, Stack, Title } from '../design/text.js'
 import { colour, PHONE } from '../design/theme.js'
@@ -25,6 +22,7 @@ import { partLater } from '../shell/partLater.js'
 import { Waiting } from '../shell/Waiting.js'
 import { rowKeys } from '../design/rowKeys.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
+import { AddCheckArea } from './AddCheckArea.js'
 import { CountingRule } from './CountingRule.js'
 import { enemyWords } from './enemyWords.js'
 import { perWords } from './perWords.js'
@@ -324,32 +322,4 @@ function takenWords({ taken, minutes }: Round, t: Say, f: Format): string {
   if (!taken) return ''
   const what = t('scouting.taken', { amount: f.number(taken.amount, 1), unit: t(`taken.${taken.unit}`) })
   return `${minutes ? t('scouting.takenAnHour', { what, each: f.number((60 * taken.amount) / minutes, 0) }) : what}, `
-}
-
-function AddCheckArea({ block, onDone }: { block: Block; onDone: () => void }) {
-  const t = useText()
-  const site = useSite()
-  const entry = useEntry(endpoints.blocks.addCheckArea, { name: '', note: '' }, null, block.id)
-  const save = () => entry.submit({ siteId: site.id, blockId: block.id }).then((saved) => saved && onDone())
-  return (
-    <Stack>
-      <Small>{t('check.explain')}</Small>
-      <FormLine onSave={save} onLeave={onDone} isBarred={entry.isBarred}>
-        <TextField
-          label={t('check.name')}
-          width="26ch"
-          value={entry.values.name}
-          onChange={(name) => entry.set({ name })}
-          error={entry.errors['name']}
-        />
-        <Button isDisabled={entry.isBarred} onPress={() => void save()}>
-          {t('save')}
-        </Button>
-        <Button $plain onPress={onDone}>
-          {t('cancel')}
-        </Button>
-      </FormLine>
-      <FormError text={entry.general} />
-    </Stack>
-  )
 }

@@ -1,7 +1,7 @@
 import { endpoints, trialMeasures, trialUnits, type Trial } from '@bocado/contract'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useBlocks, useOrganisms, usePlaces, useRead } from '../api/hooks.js'
+import { useBlocks, useOrganisms, usePlaces, useProducts, useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { powerOf } from '../band/trial.js'
@@ -47,6 +47,8 @@ export function TrialsPart() {
 /** So much is what most want to find. */
 const WANTED = 0.5
 const NOBODY = 'plants-themselves'
+/** What is tried is none of the ways that are known here: a date, a variety, a height. */
+const OWN_WORDS = 'own-words'
 
 function TrialForm({ onDone }: { onDone: () => void }) {
   const t = useText()
@@ -55,11 +57,16 @@ function TrialForm({ onDone }: { onDone: () => void }) {
   const { data: blocks = [] } = useBlocks(site.id)
   const { data: places = [] } = usePlaces(site.id)
   const { data: organisms = [] } = useOrganisms()
+  const { data: products = [] } = useProducts(site.id)
+  const { data: methods = [] } = useRead(endpoints.library.methods, { params: { siteId: site.id }, input: {} })
+  // What comes with a label is tried as the product that stands on the shelf.
+  const byHand = methods.filter(({ product }) => !product)
   const entry = useEntry(
     endpoints.trials.draw,
     {
       name: '',
       what: '',
+      way: OWN_WORDS,
       placeId: null as string | null,
       organismId: NOBODY,
       units: 'plants' as Trial['units'],
@@ -76,9 +83,20 @@ function TrialForm({ onDone }: { onDone: () => void }) {
   const [mean, setMean] = useState<number | null>(5)
   const played = useMemo(() => powerOf(values.pairs, mean, WANTED), [values.pairs, mean])
   const power = values.measure === 'count' ? played : null
+  /** A way that is known brings its name, and the day from which it can be judged. */
+  const takeWay = (way: string): void => {
+    const method = byHand.find(({ id }) => id === way)
+    const product = products.find(({ id }) => id === way)
+    const after = Math.max(0, ...methods.filter(({ id }) => product?.methods.includes(id)).map(({ judgeAfterDays }) => judgeAfterDays))
+    const days = method?.judgeAfterDays ?? after
+    const name = method?.name ?? product?.name
+    entry.set({ way, ...(name && values.what === '' ? { what: name } : {}), ...(days > 0 ? { judgeAfterDays: days } : {}) })
+  }
   const save = async (): Promise<void> => {
-    const saved = await entry.submit({ siteId: site.id }, (v) => ({
+    const saved = await entry.submit({ siteId: site.id }, ({ way, ...v }) => ({
       ...v,
+      productId: products.some(({ id }) => id === way) ? way : null,
+      methodId: byHand.some(({ id }) => id === way) ? way : null,
       placeId: v.placeId ?? '',
       organismId: v.organismId === NOBODY ? null : v.organismId,
       pairs: v.pairs ?? undefined,
@@ -92,6 +110,18 @@ function TrialForm({ onDone }: { onDone: () => void }) {
         <Small>{t('trials.how')}</Small>
         <Fields>
           <TextField label={t('trials.name')} width="24ch" {...bind.text('name')} autoFocus />
+          <Select
+            label={t('trials.way')}
+            placeholder={t('choose')}
+            width="26ch"
+            options={[
+              { id: OWN_WORDS, label: t('trials.ownWords') },
+              ...[...products, ...byHand].map(({ id, name }) => ({ id, label: name })),
+            ]}
+            value={values.way}
+            onChange={takeWay}
+            error={entry.errors['productId'] ?? entry.errors['methodId']}
+          />
           <TextField label={t('trials.what')} hint={t('trials.whatHint')} width="34ch" {...bind.text('what')} />
         </Fields>
         <Fields>

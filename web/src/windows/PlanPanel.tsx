@@ -30,6 +30,7 @@ import { BeesThere } from './BeesThere.js'
 import { CoverageChart } from './CoverageChart.js'
 import { HarvestThere } from './HarvestThere.js'
 import { useClosedDays } from './useClosedDays.js'
+import { LeaveCheck } from './LeaveCheck.js'
 import { RotationThere } from './RotationThere.js'
 import { RulesThere } from './RulesThere.js'
 import type { Planning } from './usePlanning.js'
@@ -189,6 +190,7 @@ export function PlanPanel(p: { forecast: WatchForecast; organism: Organism; plan
         </Small>
       )}
       <NotForIt refused={shelf.refused} watchId={forecast.watch.id} />
+      {block && organism.sampling.scale !== 'presence' ? <LeaveCheck forecast={forecast} organism={organism} block={block} /> : null}
       {planned}
     </Stack>
   )

@@ -12,6 +12,7 @@ const question: WeedQuestion = {
   passesSoFar: 1,
   found: 0.85,
   leftLying: 0,
+  own: null,
 }
 
 test('every way stands beside the others, with what one missed season of it costs; nothing is missed where nothing is done', () => {
@@ -23,4 +24,12 @@ test('every way stands beside the others, with what one missed season of it cost
   // Whoever leaves what is young has it next year.
   expect(of('seeders').ahead.plants[1]!.p50).toBeGreaterThan(of('two').ahead.plants[1]!.p50)
   expect(weedYears(question, 80)).toEqual(ways)
+})
+
+test('an own programme stands beside them, and is what it says of each year', () => {
+  const ways = weedYears({ ...question, own: [3, 3, 3] }, 80)
+  const of = (way: string) => ways.find((one) => one.way === way)!
+  expect(ways.map(({ way }) => way)).toEqual([...WAYS, 'own'])
+  expect(of('own').ahead).toEqual(of('three').ahead)
+  expect(of('own').missed!.taken).toBe(of('three').missed!.taken)
 })

@@ -10,6 +10,7 @@ export const known = {
   'known.waysHow':
     'All seasons together. Deeds in one block are no replicates of each other: only from three blocks on, each with its check, is it said that something worked.',
   'known.way': '{name} against {organism}',
+  'known.trial': 'Fair trial, {place}, judged {date}:',
   'known.worked':
     'It worked: {value} than untreated (90 % interval {low} to {high}), {deeds, plural, one {one deed} other {{deeds, number} deeds}} in {areas, plural, one {one block} other {{areas, number} blocks}}.',
   'known.worse':

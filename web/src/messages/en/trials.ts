@@ -9,6 +9,8 @@ export const trials = {
   'trials.how':
     'Number them along the row: each two neighbours make a pair, and a lot says which of them is treated. Count before, treat, count once more on its day. A product, work by hand, a variety, a cover, a date of sowing.',
   'trials.name': 'Name of the trial',
+  'trials.way': 'A way that is known',
+  'trials.ownWords': 'none of these: a date, a variety',
   'trials.what': 'What is tried',
   'trials.whatHint': 'with its amount, as it is done',
   'trials.where': 'Where',
