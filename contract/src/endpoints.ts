@@ -8,6 +8,7 @@ import { calibration } from './calibration.js'
 import { crew } from './crew.js'
 import { crops } from './crops.js'
 import { demo, devices } from './devices.js'
+import { finds } from './finds.js'
 import { flags } from './flags.js'
 import { ground } from './ground.js'
 import { harvests } from './harvests.js'
@@ -54,6 +55,7 @@ export const endpoints = {
   bloom,
   scouting,
   flags,
+  finds,
   traps,
   treatments,
   equipment,

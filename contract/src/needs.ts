@@ -54,6 +54,11 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   },
   places: { reads: 'look', writes: 'lead' },
   flags: { reads: 'look', writes: 'observe' },
+  finds: {
+    reads: 'look',
+    writes: 'observe',
+    but: { links: 'lead', addLink: 'lead', removeLink: 'lead', restoreLink: 'lead', look: 'nothing', send: 'nothing' },
+  },
   traps: {
     reads: 'look',
     writes: 'tend',

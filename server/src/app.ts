@@ -45,8 +45,9 @@ import { varietyRoutes } from './varieties/routes.js'
 import { watchRoutes } from './watches/routes.js'
 import { weatherRoutes } from './weather/routes.js'
 import { privacyRoutes } from './privacy/routes.js'
+import { findRoutes } from './finds/routes.js'
 import { wayRoutes } from './way/routes.js'
-import type { WayIn } from './way/settings.js'
+import { addressesOf, type WayIn } from './way/settings.js'
 import { weatherFileRoutes } from './weatherFiles/routes.js'
 
 export interface AppOptions {
@@ -135,6 +136,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
   ])
     routes(api, serving)
   wayRoutes(api, serving, options.way)
+  findRoutes(api, serving, addressesOf(options.way)[0])
   changeRoutes(api, serving, changes)
   api.use(() => {
     throw new HttpProblem(404, 'There is nothing at this address.')

@@ -30,6 +30,8 @@ export type Editable =
   | 'round'
   | 'flag'
   | 'flag_visit'
+  | 'find_link'
+  | 'public_find'
   | 'search'
   | 'decision'
   | 'counting_rule'
@@ -88,6 +90,8 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   round: 'counts',
   flag: 'counts',
   flag_visit: 'counts',
+  find_link: 'site',
+  public_find: 'counts',
   search: 'counts',
   decision: 'counts',
   counting_rule: 'counts',

@@ -23,7 +23,7 @@ export interface Beginning {
  * @param token of the sign-in that the browser shows
  */
 export async function readFirst(serving: Serving, path: string, token: string | undefined): Promise<Beginning> {
-  if (path === '/come-in' || path === '/pair') return { reads: [], isDoor: false }
+  if (path === '/come-in' || path === '/pair' || path === '/found') return { reads: [], isDoor: false }
   if (token === undefined) return { reads: [SESSION], isDoor: true }
   const [, siteId] = WITH_BAND.exec(path) ?? []
   const asked = reading(serving, async ({ db, clock }): Promise<Beginning> => {

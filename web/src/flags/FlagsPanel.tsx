@@ -2,7 +2,7 @@ import { endpoints, type Flag, type ResponseOf, type Search } from '@bocado/cont
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { useBand, useBlocks, useFlags, useOrganisms, useShapes } from '../api/hooks.js'
+import { useBand, useBlocks, useFlags, useOrganisms, useRead, useShapes } from '../api/hooks.js'
 import { addressOf } from '../api/client.js'
 import { nameOf } from '../api/unsent.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
@@ -20,6 +20,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { FlagForm } from './FlagForm.js'
 import { FlagLine } from './FlagLine.js'
 import { namesFirst } from './named.js'
+import { PublicFinds } from './PublicFinds.js'
 import { Searches } from './Searches.js'
 import { SearchForm } from './SearchForm.js'
 import { NONE } from './seen.js'
@@ -75,6 +76,7 @@ export function FlagsPanel() {
   const { data } = useFlags(site.id, on)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
+  const { data: finds } = useRead(endpoints.finds.inbox, { params: { siteId: site.id }, input: {} })
   const { data: band } = useBand(site.id, site.season.start)
   const { data: shapes = [] } = useShapes(site.id)
   // Somebody who counts somewhere saw something else there.
@@ -87,7 +89,7 @@ export function FlagsPanel() {
   const [isMapOpen, setMapOpen] = useState(false)
   useAsked('flag', () => setDoing('flag'))
   useAsked('search', () => setDoing('search'))
-  if (!data || !blocks || !organisms || !band) return <Waiting />
+  if (!data || !blocks || !organisms || !band || !finds) return <Waiting />
   const isPast = on !== undefined
   const chosen = search.get('flag')
   const choose = (id: string | null): void =>
@@ -131,6 +133,7 @@ export function FlagsPanel() {
       {data.smaller.map(({ organismId, organismName, passes }) => (
         <Caution key={organismId}>{t('flags.smaller', { name: organismName, dates: passes.map(f.shortDate).join(', ') })}</Caution>
       ))}
+      {isPast ? null : <PublicFinds finds={finds} blocks={blocks} organisms={names} />}
       {doing === 'flag' ? <FlagForm blocks={blocks} organisms={names} begins={begins} onDone={() => setDoing(null)} /> : null}
       {doing === 'search' ? (
         <SearchForm

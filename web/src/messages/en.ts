@@ -41,6 +41,7 @@ import { triage } from './en/triage.js'
 import { trials } from './en/trials.js'
 import { living } from './en/living.js'
 import { known } from './en/known.js'
+import { finds } from './en/finds.js'
 import { late } from './en/late.js'
 import { leaveCheck } from './en/leaveCheck.js'
 import { beside } from './en/beside.js'
@@ -95,6 +96,7 @@ export const en = {
   ...ahead,
   ...alerts,
   ...known,
+  ...finds,
   ...late,
   ...leaveCheck,
   ...living,

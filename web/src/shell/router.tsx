@@ -31,6 +31,11 @@ export const router = createBrowserRouter([
     errorElement: <Stumble />,
   },
   {
+    path: '/found',
+    ...screen(() => import('../found/FoundScreen.js').then(({ FoundScreen }) => FoundScreen)),
+    errorElement: <Stumble />,
+  },
+  {
     element: <Gate />,
     errorElement: <Stumble />,
     children: [
@@ -61,6 +66,10 @@ export const router = createBrowserRouter([
               { path: 'overview', ...screen(() => import('../site/OverviewScreen.js').then(({ OverviewScreen }) => OverviewScreen)) },
               { path: 'site', ...screen(() => import('../site/SiteScreen.js').then(({ SiteScreen }) => SiteScreen)) },
               { path: 'labels', ...screen(() => import('../site/LabelsScreen.js').then(({ LabelsScreen }) => LabelsScreen)) },
+              {
+                path: 'found-board',
+                ...screen(() => import('../site/FoundBoardScreen.js').then(({ FoundBoardScreen }) => FoundBoardScreen)),
+              },
               { path: 'changes', ...screen(() => import('../site/AuditScreen.js').then(({ AuditScreen }) => AuditScreen)) },
               { path: 'unsent', ...screen(() => import('../site/UnsentScreen.js').then(({ UnsentScreen }) => UnsentScreen)) },
               { path: 'weather', ...screen(() => import('../weather/WeatherScreen.js').then(({ WeatherScreen }) => WeatherScreen)) },

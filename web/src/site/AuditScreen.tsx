@@ -43,6 +43,8 @@ const KINDS = [
   'supply',
   'machine',
   'trial',
+  'find_link',
+  'public_find',
   'lot',
   'permission',
   'notice',

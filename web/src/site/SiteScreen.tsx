@@ -36,6 +36,7 @@ const PermissionsPanel = partLater(async () => (await import('./PermissionsPanel
 /** What draws the ground. Where something is drawn, the screen waits for it, so that nothing moves; else it comes when it is asked for. */
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
+const FindLinks = partLater(async () => (await import('./FindLinks.js')).FindLinks)
 const MapBegun = partLater(loadMap)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
@@ -164,6 +165,7 @@ export function SiteScreen() {
               <PermissionsPanel />
               <DutiesPanel />
               <NormalsPanel />
+              <FindLinks />
             </>
           )}
         </Stack>

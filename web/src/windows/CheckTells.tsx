@@ -26,7 +26,7 @@ export function CheckTells({ forecast, organism, block }: { forecast: WatchForec
     () => (before !== null && before > 0 && looked !== null && looked >= 1 ? checkTells(before, looked, clumping) : null),
     [before, looked, clumping],
   )
-  const inEach = (count: number): string => t('leave.inEach', { units: `${f.number(count)} ${sampling.units}` })
+  const so = (count: number): string => `${f.number(count)} ${sampling.units}`
   return (
     <Stack $gap={8}>
       <Fields>
@@ -39,7 +39,7 @@ export function CheckTells({ forecast, organism, block }: { forecast: WatchForec
           <thead>
             <tr>
               <th scope="col">{t('leave.blocks')}</th>
-              <th scope="col">{t('leave.least', { units: `${f.number(looked)} ${sampling.units}` })}</th>
+              <th scope="col">{t('leave.least', { units: so(looked) })}</th>
               {(tells[0]?.needs ?? []).map(({ fall }) => (
                 <th key={fall} scope="col">
                   {t('leave.needs', { share: f.percent(fall) })}
@@ -53,7 +53,7 @@ export function CheckTells({ forecast, organism, block }: { forecast: WatchForec
                 <th scope="row">{pairs}</th>
                 <td>{least === undefined ? t('leave.nothing') : t('leave.fall', { share: f.percent(least) })}</td>
                 {needs.map((need) => (
-                  <td key={need.fall}>{need.units === undefined ? t('leave.never') : inEach(need.units)}</td>
+                  <td key={need.fall}>{need.units === undefined ? t('leave.never') : so(need.units)}</td>
                 ))}
               </tr>
             ))}

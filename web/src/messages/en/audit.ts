@@ -43,6 +43,8 @@ export const audit = {
   'audit.of.arrangement': 'who sees to a task',
   'audit.of.supply': 'order of something living',
   'audit.of.trial': 'fair trial',
+  'audit.of.find_link': 'link for finds',
+  'audit.of.public_find': 'find by somebody without an account',
   'audit.of.machine': 'machine or tool',
   'audit.of.lot': 'lot',
   'audit.of.permission': 'consent or permit',

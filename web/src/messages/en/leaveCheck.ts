@@ -12,11 +12,10 @@ export const leaveCheck = {
   'leave.from.typed': 'Nothing was counted yet: say what you expect.',
   'leave.blocks': 'Blocks with a check',
   'leave.least': 'Told with {units} in each',
-  'leave.needs': 'To tell {share} fewer',
+  'leave.needs': 'In each, to tell {share} fewer',
   'leave.fall': '{share} fewer',
   'leave.nothing': 'nothing',
   'leave.never': 'cannot be told',
-  'leave.inEach': '{units} in each',
   'leave.how':
     'Told four times in five where both are counted before and after, with what two areas differ by themselves. Under three blocks it says at most that less stood here than in the check; from three on, that it worked.',
   'leave.spread':
