@@ -1,7 +1,7 @@
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { describe, expect, test } from 'vitest'
-import { enterNumber, expectAccessible, press } from './page.js'
+import { enterNumber, expectAccessible, fileChooser, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* What people type and bring in: hours put right, days by hand, files taken back, and days written in any way. */
@@ -61,7 +61,7 @@ test('several files come in one after the other', async () => {
   await open('weather?panel=readings')
   await page.getByRole('link', { name: 'Import a file' }).click()
   const file = (name: string, year: number) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(hourlyFile(year, `${year}-02-10`)) })
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), press(page, 'Choose files')])
+  const chooser = await fileChooser(page, 'Choose files')
   await chooser.setFiles([file('bench-2024.csv', 2024), file('bench-2025.csv', 2025)])
   await page.getByText('the start of its hour').first().waitFor()
   await press(page, 'Import the whole file')

@@ -4,7 +4,7 @@ import { done, GRANULE } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { expect, test } from 'vitest'
-import { choose, enterNumber, expectAccessible, focused, press } from './page.js'
+import { choose, enterNumber, expectAccessible, fileChooser, focused, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* The ground from above: drawn by hand, by corners and from a file, and chosen on the map as on the list. */
@@ -104,7 +104,7 @@ test('what is removed from the map comes back with Undo', async () => {
 test('a file is seen before it is taken, and a wrong one says why', async () => {
   await press(page, 'Bring in a file')
   const bring = async (name: string, text: string): Promise<void> => {
-    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), press(page, 'Choose a file')])
+    const chooser = await fileChooser(page, 'Choose a file')
     await chooser.setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
   }
   await bring('plan.txt', 'a drawing on paper')
@@ -129,6 +129,8 @@ test('a file is seen before it is taken, and a wrong one says why', async () => 
   await expectAccessible(page, 'a file of shapes')
   await press(page, 'Take 2 shapes')
   await page.getByRole('button', { name: 'Edit Glass Two' }).waitFor()
+  // What it is near to is told above the buttons, and moves them.
+  await page.getByText(/^Near it: Well/).waitFor()
   await press(page, 'All that is drawn')
   await page.getByRole('button', { name: 'Show Well on the map' }).waitFor()
   expect(await page.getByRole('link', { name: 'GeoJSON' }).getAttribute('href')).toMatch(/map\.geojson$/)

@@ -1,5 +1,5 @@
 import axe from 'axe-core'
-import type { Locator, Page, Request } from 'playwright-core'
+import type { FileChooser, Locator, Page, Request } from 'playwright-core'
 import { expect } from 'vitest'
 
 /** Chooses an option of a select by its label. What moves on the page while the list opens closes it, so it is opened again. */
@@ -32,6 +32,18 @@ export async function enterNumber(page: Page, label: string, value: number | str
 
 export async function press(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name, exact: true }).click()
+}
+
+/** Presses a button that asks for a file. What moves on the page meanwhile may take the press away, so it is pressed again. */
+export async function fileChooser(page: Page, name: string): Promise<FileChooser> {
+  for (let tries = 0; ; tries++) {
+    try {
+      const [chooser] = await Promise.all([page.waitForEvent('filechooser', { timeout: 12_000 }), press(page, name)])
+      return chooser
+    } catch (error) {
+      if (tries === 2) throw error
+    }
+  }
 }
 
 /** Shows a part of the screen by its name in a row of choices. */

@@ -4,7 +4,7 @@ import { done } from '@bocado/server/testing/farm'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { beforeEach, describe, expect, test } from 'vitest'
-import { choose, expectAccessible, press } from './page.js'
+import { choose, expectAccessible, fileChooser, press } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* Counts that are spread, ended and held against thresholds as a site wants it; what comes first when hours are short; what came in. */
@@ -230,7 +230,7 @@ test('what came in is written down, is on the walk until it was looked at, and g
 
 test('a picture of one’s own lies under the map, and is put right by its edges', async () => {
   await stage.open('site')
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), press(page, 'Lay a picture under the map')])
+  const chooser = await fileChooser(page, 'Lay a picture under the map')
   await chooser.setFiles(PICTURE.pathname)
   const north = page.getByLabel('Northern edge')
   await north.waitFor()

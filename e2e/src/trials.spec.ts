@@ -49,6 +49,8 @@ test('how much a trial would find is told before the lot is drawn', async () => 
   await page.getByText(/Take more pairs, or units with more on them\./).waitFor()
   expect(await page.getByTestId('power').innerText()).not.toBe(before)
   await page.getByRole('textbox', { name: 'Name of the trial' }).fill('Soap or water')
+  await choose(page, 'A way that is known', 'Picking by hand')
+  expect(await page.getByRole('textbox', { name: 'What is tried' }).inputValue()).toBe('Picking by hand')
   await page.getByRole('textbox', { name: 'What is tried' }).fill('Soap, both leaf sides')
   await choose(page, 'Where', 'Old Apples')
   await enterNumber(page, 'Judged after', 0)

@@ -95,6 +95,7 @@ beforeAll(async () => {
     pairs: 3,
     judgeAfterDays: 3,
   } as const
+  const findLinkId = done(await app.call(endpoints.finds.addLink, at, { name: 'Board at the bridge' }, as)).id
   const trialId = done(await app.call(endpoints.trials.draw, at, tried, as)).id
   const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
   const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
@@ -109,6 +110,7 @@ beforeAll(async () => {
     permissionId,
     noticeId,
     trialId,
+    findLinkId,
     aerialId,
     findId,
     ruleId,

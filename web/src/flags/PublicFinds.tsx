@@ -24,9 +24,14 @@ interface Known {
   organisms: readonly Organism[]
 }
 
+/** So many are looked at in one go; flags come behind them. */
+const FEW = 3
+const MORE = 20
+
 /** What people without an account sent, until somebody who works here has looked at it; nothing where nothing was sent. */
 export function PublicFinds({ finds, ...p }: Known & { finds: readonly PublicFind[] }) {
   const t = useText()
+  const [most, setMost] = useState(FEW)
   const waiting = finds.filter(({ state }) => state === 'waits')
   const away = finds.filter(({ state }) => state === 'refused')
   if (waiting.length === 0 && away.length === 0) return null
@@ -37,12 +42,15 @@ export function PublicFinds({ finds, ...p }: Known & { finds: readonly PublicFin
           <Heading as="h3">{t('finds.waiting', { count: waiting.length })}</Heading>
           <Small>{t('finds.how')}</Small>
           <Rows>
-            {waiting.map((find) => (
+            {waiting.slice(0, most).map((find) => (
               <li key={find.id}>
                 <OneFind {...p} find={find} />
               </li>
             ))}
           </Rows>
+          {waiting.length > most ? (
+            <TextButton onPress={() => setMost(most + MORE)}>{t('finds.more', { count: waiting.length - most })}</TextButton>
+          ) : null}
         </>
       ) : null}
       {away.length > 0 ? (

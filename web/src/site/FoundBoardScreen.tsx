@@ -44,7 +44,7 @@ export function FoundBoardScreen() {
       <Stack>
         <Line $gap={16} className="off-paper">
           <Title>{link?.name ?? t('findLinks.title')}</Title>
-          {link ? <Button onPress={() => window.print()}>{t('findLinks.print')}</Button> : null}
+          {link?.picture ? <Button onPress={() => window.print()}>{t('findLinks.print')}</Button> : null}
           <Link to={`/sites/${site.id}/site`}>{t('findLinks.back')}</Link>
         </Line>
         {link ? (

@@ -22,6 +22,7 @@ import { useHours } from '../windows/useHours.js'
 import { AlertsToday } from '../alerts/AlertsToday.js'
 import { AroundHere } from './AroundHere.js'
 import { Changed } from './Changed.js'
+import { FindsWait } from './FindsWait.js'
 import { HourRow, HourRowLater, HoursOfDay } from './HoursOfDay.js'
 import { OpensSoon, SOON_DAYS } from './OpensSoon.js'
 import { linePath, lineWhat, lineWhen, lineWhy, type NameOf } from './todayWords.js'
@@ -188,6 +189,7 @@ function MorningPage({ morning, onSheets }: { morning: Morning; onSheets: () => 
               <Changed morning={morning} />
               <AroundHere />
               <AlertsToday />
+              <FindsWait />
             </Stack>
           </Two>
         </Stack>

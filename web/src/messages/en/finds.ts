@@ -23,6 +23,7 @@ export const finds = {
   'found.more': 'Send another one',
 
   'finds.waiting': '{count, plural, one {One find by somebody else waits} other {{count, number} finds by others wait}}',
+  'finds.more': '{count, plural, one {One more} other {{count, number} more}}',
   'finds.how': 'Sent by a board or a link, without an account. It counts for nothing until somebody who works here lets it in.',
   'finds.of': '{link}, seen {date}',
   'finds.said': 'Takes it for: {said}',
@@ -56,7 +57,7 @@ export const finds = {
   'findLinks.back': 'Back to the site',
   'findLinks.print': 'Print it',
   'findLinks.board': 'Seen something that should not grow here?',
-  'findLinks.boardText': 'Tell us: take a photo, and scan this. No account, and nobody sees it but who looks after this land.',
+  'findLinks.boardText': 'Tell us: a photo and a few words. No account, and nobody sees it but who looks after this land.',
   'findLinks.boardType': 'Or open {address} and type the code:',
   'findLinks.boardHere':
     'No phone reaches this server, so nothing can be scanned: say first how phones reach it (Site, Shared phones), and print the board then.',

@@ -4,6 +4,7 @@ import { register } from '../registry.js'
 export const today = {
   'today.heading':
     '{date}: {deeds, plural, =0 {} one {one thing to do} other {{deeds, number} things to do}}{looks, plural, =0 {{deeds, plural, =0 {nothing has to be done} other {}}} one {{deeds, plural, =0 {} other {, }}one to look at} other {{deeds, plural, =0 {} other {, }}{looks, number} to look at}}',
+  'today.finds': '{count, plural, one {One find by somebody else waits} other {{count, number} finds by others wait}} to be looked at',
   'today.past': 'A past season has no morning: what was planned and done then stands under Windows and Treatments.',
   'today.nothing': 'Nothing is planned, due or open within a week.',
   'today.when.overdue': 'since {date}',
