@@ -181,6 +181,14 @@ export const flagPosition = ({ at }: InventedFlag) => {
   return { latitude, longitude, accuracyM: 4 }
 }
 
+/** The board at the bridge, and what somebody who passed it sent: nobody has looked at it yet. */
+export const BOARD = { block: 'Creek Margin', name: 'Board at the bridge' }
+export const FOUND = {
+  said: 'balsam, I think, or a willowherb',
+  note: 'left bank, ten steps below the bridge, about a dozen',
+  seenOn: '2026-06-11',
+} as const
+
 /** Searches of this spring: one along the creek by a track with gaps, two that found nothing. */
 export const SEARCHES: readonly (Omit<InputOf<typeof endpoints.flags.addSearch>, 'placeId'> & { block: string })[] = [
   {

@@ -21,6 +21,7 @@ import { addCheck } from '@bocado/server/library/identity'
 import { addLot, addMachine } from '@bocado/server/equipment/service'
 import { addPermission } from '@bocado/server/permissions/service'
 import { addToRoute } from '@bocado/server/library/route'
+import { addLink, sendFind } from '@bocado/server/finds/service'
 import { createRound } from '@bocado/server/scouting/service'
 import { addPerson, createSite, everySite } from '@bocado/server/sites/service'
 import { planTreatment, recordTreatment, recordUnplanned } from '@bocado/server/treatments/service'
@@ -45,7 +46,7 @@ import { inventPastRecords, inventThistleDates } from './pastRecords.js'
 import { inventPastSeasons } from './pastSeasons.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { TRAPS } from './traps.js'
-import { flagPosition, inventFlags, SEARCHES } from './flags.js'
+import { BOARD, flagPosition, FOUND, inventFlags, SEARCHES } from './flags.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
@@ -256,6 +257,13 @@ async function seed(deps: Deps): Promise<void> {
     const { id } = await addFlag(scout, deps, endpoints.flags.add.input.parse({ ...pin, ...first }))
     for (const visit of later) await addVisit(scout, deps, endpoints.flags.visit.input.parse({ flagId: id, ...visit }))
   }
+  const board = await addLink(
+    lead,
+    deps,
+    endpoints.finds.addLink.input.parse({ name: BOARD.name, placeId: blocks.get(BOARD.block) }),
+    undefined,
+  )
+  await sendFind({ ...deps, db: lead.tx }, endpoints.finds.send.input.parse({ ...FOUND, code: board.code, id: randomUUID() }))
   for (const { block, ...searched } of SEARCHES)
     await addSearch(scout, deps, endpoints.flags.addSearch.input.parse({ ...searched, placeId: blocks.get(block) }))
   const products = []
@@ -407,12 +415,13 @@ async function seed(deps: Deps): Promise<void> {
     deps,
     endpoints.treatments.plan.input.parse({ watchId: story, productId: virus.id, plannedOn: STORY.plannedOn, note: '' }),
   )
+  const soap = products.find(({ name }) => TRIAL.input.what.startsWith(name))
   const byLot = seededRandom(518)
   const trialAt = (moment: string): Deps => ({ ...deps, clock: { now: () => Promise.resolve(new Date(moment)) } })
   const drawn = await drawTrialFor(
     scout,
     trialAt(TRIAL.drawnAt),
-    endpoints.trials.draw.input.parse({ ...TRIAL.input, placeId: blocks.get(TRIAL.block) }),
+    endpoints.trials.draw.input.parse({ ...TRIAL.input, placeId: blocks.get(TRIAL.block), productId: soap?.id ?? null }),
     byLot,
   )
   const pots = (mean: number) =>
