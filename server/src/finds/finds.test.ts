@@ -4,6 +4,7 @@ import { endpoints, type FindLink, type InputOf } from '@bocado/contract'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { servingOver, startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
+import { sweep } from '../worker/retention.js'
 import { sendFind } from './service.js'
 
 const { finds, flags } = endpoints
@@ -104,7 +105,9 @@ test('put away it is out of the inbox, and can be taken back; its photo goes aft
   expect(await move(false)).toMatchObject({ state: 'waits' })
   await move(true)
   await app.database.query('UPDATE public_find SET changed_at = UTC_TIMESTAMP() - INTERVAL 31 DAY WHERE id = ?', [id])
-  done(await send({ said: 'another' }))
+  const serving = servingOver(app)
+  await sweep(serving)
+  await serving.end()
   expect((await inbox()).find((one) => one.id === id)).toMatchObject({ state: 'refused', hasPhoto: false })
 })
 

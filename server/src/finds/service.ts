@@ -15,8 +15,6 @@ const CODE_LENGTH = 12
 /** One board in a day, and a site's inbox: more is somebody who means harm, or nobody who looks. */
 const MOST_A_DAY = 40
 const MOST_WAITING = 300
-/** What was put away as none keeps its photo for so many days, in which it can be taken back. */
-const KEPT_DAYS = 30
 
 const newCode = (): string => Array.from({ length: CODE_LENGTH }, () => LETTERS[randomInt(LETTERS.length)]).join('')
 
@@ -87,7 +85,6 @@ export async function sendFind(deps: Deps & { db: Write['tx'] }, input: ParsedIn
   const clean = photo && cleanJpeg(Buffer.from(photo.jpeg, 'base64'))
   if (clean && 'refused' in clean) throw fieldProblem('photo.jpeg', clean.refused)
   await requireRoom(tx, link)
-  await forgetRefused(tx)
   await tx.query(
     `INSERT INTO public_find (id, site_id, find_link_id, said, note, seen_on, latitude, longitude, accuracy_m, created_at)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP())`,
@@ -107,13 +104,6 @@ export async function sendFind(deps: Deps & { db: Write['tx'] }, input: ParsedIn
   tx.touch(link['site_id'] as string, 'counts')
   return { id }
 }
-
-/** Photos of what was put away long ago go: nobody wanted them here. */
-const forgetRefused = (tx: Queryable): Promise<unknown> =>
-  tx.query(
-    `DELETE p FROM public_find_photo p JOIN public_find f ON f.id = p.public_find_id
-     WHERE f.state = 'refused' AND f.changed_at < UTC_TIMESTAMP() - INTERVAL ${KEPT_DAYS} DAY`,
-  )
 
 async function requireWaiting(w: Write, id: string): Promise<PublicFind> {
   const find = await getFind(w.tx, w.siteId, id)
@@ -139,6 +129,5 @@ export async function flagFind(w: Write, deps: Deps, id: string, input: ParsedIn
 export async function refuseFind(w: Write, id: string, { refused, rowVersion }: ParsedInputOf<typeof finds.refuse>): Promise<PublicFind> {
   await requireWaiting(w, id)
   await updateRow(w, 'public_find', id, rowVersion, { state: refused ? 'refused' : 'waits' })
-  await forgetRefused(w.tx)
   return getFind(w.tx, w.siteId, id)
 }

@@ -23,6 +23,16 @@ const STEPS: readonly { what: string; sql: string }[] = [
     sql: `DELETE FROM phone WHERE paired_at IS NULL AND pair_until < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
   },
   { what: 'links that ended', sql: `DELETE FROM link WHERE expires_at < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}` },
+  // What was put away as none can be taken back for a month, with its photo.
+  {
+    what: 'photos of finds that were put away',
+    sql: `DELETE FROM public_find_photo WHERE public_find_id IN (
+      SELECT id FROM (
+        SELECT f.id FROM public_find f JOIN public_find_photo p ON p.public_find_id = f.id
+        WHERE f.state = 'refused' AND f.changed_at < UTC_TIMESTAMP() - INTERVAL 30 DAY LIMIT ${AT_ONCE}
+      ) old
+    )`,
+  },
   // What a site keeps for some years only; of treatments it is kept always, with their records.
   {
     what: 'who changed what, by the years of its site',
