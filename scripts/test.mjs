@@ -120,6 +120,9 @@ function closingLine() {
 /** Workspaces whose style is looked at by a process of their own. */
 const STYLED_APART = [['web'], ['server'], ['core', 'library', 'contract']]
 
+/** Programs whose types are looked at by a process of their own. */
+const TYPED = { 'the page': 'web', 'the browser tests': 'e2e', 'all that runs without a browser': 'tsconfig.node.json' }
+
 async function main() {
   ensureNodeModules(say)
   ensurePrograms([...(process.env.BOCADO_DATABASE_URL ? [] : DATABASE_PROGRAMS), 'chromium'], say)
@@ -132,7 +135,8 @@ async function main() {
         'Style of the rest',
         [tool('eslint/bin/eslint.js'), '.', ...STYLED_APART.flat().flatMap((name) => ['--ignore-pattern', `${name}/**`])],
       ],
-      ...[...workspaces, 'bench'].map((name) => [`Types of ${name}`, [tool('typescript/bin/tsc'), '-p', name]]),
+      // What shares its options is read once, as one program.
+      ...Object.entries(TYPED).map(([name, project]) => [`Types of ${name}`, [tool('typescript/bin/tsc'), '-p', project]]),
       ['Layout', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
       ['Arrows', [tool('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', ...workspaces]],
     ])

@@ -121,7 +121,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   treatments: { reads: 'look', writes: 'treat' },
   equipment: { reads: 'look', writes: 'treat' },
   permissions: { reads: 'look', writes: 'tend' },
-  outcomes: { reads: 'look', writes: 'look' },
+  outcomes: { reads: 'look', writes: 'tend' },
   trials: { reads: 'look', writes: 'observe', but: { draw: 'tend', remove: 'tend', restore: 'tend' } },
   rules: { reads: 'look', writes: 'lead' },
   programmes: { reads: 'look', writes: 'tend' },

@@ -1,6 +1,6 @@
 import { weedForms } from '@bocado/library/vocabulary'
 import { z } from 'zod'
-import { boundsSchema, civilDateSchema, id } from './common.js'
+import { boundsSchema, civilDateSchema, id, rowVersion } from './common.js'
 import { thresholdSchema } from './scouting.js'
 import { endpoint } from './endpoint.js'
 import { gateRefusals } from './treatments.js'
@@ -187,6 +187,16 @@ export const eventSkillSchema = z.object({
 })
 export type EventSkill = z.infer<typeof eventSkillSchema>
 
+/** What was said of a season in a block, in own words. */
+export const reviewNoteSchema = z.object({
+  id,
+  blockId: id,
+  said: z.string(),
+  personName: z.string(),
+  rowVersion,
+})
+export type ReviewNote = z.infer<typeof reviewNoteSchema>
+
 const siteParams = z.object({ siteId: id })
 
 export const outcomes = {
@@ -239,5 +249,27 @@ export const outcomes = {
     params: siteParams,
     input: z.object({}),
     response: z.array(eventSkillSchema),
+  }),
+  notes: endpoint({
+    method: 'get',
+    path: '/sites/:siteId/outcomes/review-notes',
+    restsOn: ['treatments', 'site'],
+    summary: 'What those who work at the site say themselves of a season, by block',
+    params: siteParams,
+    input: z.object({ season: civilDateSchema }),
+    response: z.array(reviewNoteSchema),
+  }),
+  keepNote: endpoint({
+    method: 'put',
+    path: '/sites/:siteId/outcomes/review-notes/:blockId',
+    summary: 'Say in own words what a season in a block was, and what comes of it',
+    params: z.object({ siteId: id, blockId: id }),
+    input: z.object({
+      season: civilDateSchema,
+      said: z.string().trim().max(4000, { error: 'use at most 4000 characters' }),
+      /** null where nothing was said yet. */
+      rowVersion: rowVersion.nullable(),
+    }),
+    response: reviewNoteSchema,
   }),
 }

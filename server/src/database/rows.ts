@@ -32,6 +32,7 @@ export type Editable =
   | 'flag_visit'
   | 'find_link'
   | 'public_find'
+  | 'review_note'
   | 'search'
   | 'decision'
   | 'counting_rule'
@@ -92,6 +93,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   flag_visit: 'counts',
   find_link: 'site',
   public_find: 'counts',
+  review_note: 'treatments',
   search: 'counts',
   decision: 'counts',
   counting_rule: 'counts',

@@ -253,3 +253,23 @@ test('the timing of a deed names the day on which the same would have reached mo
   expect(early!.betterOn!.day > early!.treatedOn).toBe(true)
   expect(early!.betterOn!.coverage).toBeGreaterThan(early!.coverage!.p50 + 0.05)
 })
+
+test('what is said of a season in own words is kept by block, put right, and never written over unseen', async () => {
+  const [blockId] = blockIds.values()
+  const say = (said: string, rowVersion: number | null) =>
+    app.call(outcomes.keepNote, { ...at(), blockId: blockId as string }, { season: '2025-01-01', said, rowVersion }, as())
+  const first = done(await say('Cold May; the second spray met nothing.', null))
+  expect((await say('Another one at the same time', null)).status).toBe(409)
+  expect((await say('By an old page', 7)).status).toBe(409)
+  const put = done(await say('Cold May.\nBegin a week later.', first.rowVersion))
+  expect(put).toMatchObject({ said: 'Cold May.\nBegin a week later.', blockId })
+  expect(done(await app.call(outcomes.notes, at(), { season: '2025-01-01' }, as()))).toEqual([put])
+  expect(done(await app.call(outcomes.notes, at(), { season: '2024-01-01' }, as()))).toEqual([])
+  const wrong = await app.call(
+    outcomes.keepNote,
+    { ...at(), blockId: blockId as string },
+    { season: '2025-02-01', said: '', rowVersion: null },
+    as(),
+  )
+  expect(wrong.problem.fields?.map(({ path }) => path)).toEqual(['season'])
+})

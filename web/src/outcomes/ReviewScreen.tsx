@@ -12,6 +12,7 @@ import { seasonName } from '../shell/screens.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
 import { CarryOn } from '../site/CarryOn.js'
+import { OwnWords } from './OwnWords.js'
 import { ReviewWeather } from './ReviewWeather.js'
 import { nextSeason } from './nextSeason.js'
 import { verdictSentence } from './verdictWords.js'
@@ -34,8 +35,9 @@ export function ReviewScreen() {
   const { data: outcomes } = useOutcomes(site.id, site.season.start)
   const { data: years } = useRead(endpoints.outcomes.years, params)
   const { data: skill } = useRead(endpoints.outcomes.skill, params)
+  const { data: notes } = useRead(endpoints.outcomes.notes, { params: { siteId: site.id }, input: { season: site.season.start } })
   const { now } = useSeasonChoice()
-  if (!band || !blocks || !outcomes || !years || !skill) return <Waiting />
+  if (!notes || !band || !blocks || !outcomes || !years || !skill) return <Waiting />
   const watched = blocks.filter(({ id }) => band.watches.some(({ watch }) => watch.blockId === id))
   const block = watched.find(({ id }) => id === search.get('block')) ?? watched[0]
   const rows = band.watches.filter(({ watch }) => watch.blockId === block?.id)
@@ -78,6 +80,12 @@ export function ReviewScreen() {
           <Done rows={rows} picked={years.picked.filter((one) => one.blockId === block.id && one.season === site.season.start)} />
           <Did outcomes={own} block={block.name} />
           <ToChange changes={changes} />
+          <OwnWords
+            key={`${block.id} ${site.season.start}`}
+            note={notes.find(({ blockId }) => blockId === block.id)}
+            blockId={block.id}
+            season={site.season.start}
+          />
           <Next rows={rows} skill={here} />
         </>
       ) : (

@@ -45,6 +45,7 @@ const KINDS = [
   'trial',
   'find_link',
   'public_find',
+  'review_note',
   'lot',
   'permission',
   'notice',

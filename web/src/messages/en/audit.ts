@@ -44,6 +44,7 @@ export const audit = {
   'audit.of.supply': 'order of something living',
   'audit.of.trial': 'fair trial',
   'audit.of.find_link': 'link for finds',
+  'audit.of.review_note': 'own words on a season',
   'audit.of.public_find': 'find by somebody without an account',
   'audit.of.machine': 'machine or tool',
   'audit.of.lot': 'lot',
