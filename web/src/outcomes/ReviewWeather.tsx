@@ -4,6 +4,7 @@ import { useSite } from '../api/workplace.js'
 import { Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { heatSays } from './heatWords.js'
 import '../messages/en/review.js'
 
 /** °C above which the heat of a season is told beside other seasons. */
@@ -17,30 +18,19 @@ export function ReviewWeather({ stationId, blockId }: { stationId: string; block
   const f = useFormat()
   const site = useSite()
   const params = { siteId: site.id, stationId }
-  const { start } = site.season
+  const { start, end } = site.season
   const { data: heat } = useRead(endpoints.weather.heat, {
     params,
     input: { season: start, from: start, method: 'single-sine', cutoff: 'horizontal', lower: BASE, blockId, target: A_SUM },
   })
   const { data: season } = useRead(endpoints.weather.days, { params, input: { season: start, blockId } })
-  const sum = heat?.current.at(-1)
+  const says = heat ? heatSays(heat, { base: BASE, from: start, isOver: end < site.today }, t, f) : null
   const days = season?.days.filter(({ day, rain }) => day < site.today && rain !== null) ?? []
   const unknown = days.reduce((all, { wetUnknown }) => all + wetUnknown, 0)
   return (
     // Its two lines are kept free, so that nothing moves when they come.
     <Stack $gap={6} style={{ minHeight: '3.6em' }}>
-      {heat && sum !== undefined && heat.aheadDays !== null ? (
-        <p>
-          {t('review.heat', {
-            base: f.temperature(BASE),
-            from: f.shortDate(start),
-            sum: f.heat(sum),
-            days: Math.abs(Math.round(heat.aheadDays)),
-            way: heat.aheadDays < -0.5 ? 'behind' : heat.aheadDays > 0.5 ? 'ahead' : 'even',
-            seasons: heat.past.length,
-          })}
-        </p>
-      ) : null}
+      {says === null ? null : <p>{says}</p>}
       {days.length > 0 ? (
         <p>
           {t('review.wet', {

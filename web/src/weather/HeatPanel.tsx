@@ -87,6 +87,7 @@ export function HeatPanel({
   )
   const { temperature, heat } = f.measures
   const now = data?.current.at(-1)
+  const over = data && site.season.end < site.today ? heatOver(data) : null
   const lastIndex = Math.max(0, (data?.current.length ?? 1) - 1)
   const start = from ?? season
   const kept = upTo !== null && upTo >= start && upTo <= lastDay ? f.seasonIndex(start, upTo) : null
@@ -179,15 +180,23 @@ export function HeatPanel({
               <b>
                 {now === undefined
                   ? t('heat.nothing')
-                  : data.aheadDays === null
-                    ? t('heat.now', { sum: f.heat(now), from: dayOf(0) })
-                    : t('heat.ahead', {
+                  : over
+                    ? t('heat.over', {
                         sum: f.heat(now),
                         from: dayOf(0),
-                        days: Math.abs(Math.round(data.aheadDays)),
-                        way: data.aheadDays < -0.5 ? 'behind' : data.aheadDays > 0.5 ? 'ahead' : 'even',
+                        share: f.percent(Math.abs(over.share)),
+                        way: over.way,
                         seasons: data.past.length,
-                      })}
+                      })
+                    : data.aheadDays === null
+                      ? t('heat.now', { sum: f.heat(now), from: dayOf(0) })
+                      : t('heat.ahead', {
+                          sum: f.heat(now),
+                          from: dayOf(0),
+                          days: Math.abs(Math.round(data.aheadDays)),
+                          way: data.aheadDays < -0.5 ? 'behind' : data.aheadDays > 0.5 ? 'ahead' : 'even',
+                          seasons: data.past.length,
+                        })}
               </b>
             </p>
             <HeatCurves

@@ -14,6 +14,8 @@ export const review = {
   'review.print': 'Print it',
   'review.noBlocks': 'Nothing was watched in any block this season.',
   'review.came': 'What came, and why this year',
+  'review.heatOver':
+    'Heat above {base} from {from} on: {sum}, {way, select, even {as in} less {{share} less than in} other {{share} more than in}} the middle of {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
   'review.heat':
     'Heat above {base} since {from}: {sum}, {way, select, even {as in the middle of {seasons, plural, one {one past season} other {{seasons, number} past seasons}}} ahead {{days, plural, one {one day} other {{days, number} days}} ahead of the middle of {seasons, plural, one {one past season} other {{seasons, number} past seasons}}} other {{days, plural, one {one day} other {{days, number} days}} behind the middle of {seasons, plural, one {one past season} other {{seasons, number} past seasons}}}}.',
   'review.wet': 'Rain {rain}; leaves were wet for {wet} h{unknown, select, none {} other {, {unknown} h of it not known}}.',

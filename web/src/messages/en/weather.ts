@@ -210,6 +210,8 @@ export const weather = {
   'heat.csv': 'This heat day by day, as CSV',
   'heat.nothing': 'No day of this season has been read since then.',
   'heat.now': '{sum} since {from}.',
+  'heat.over':
+    '{sum} from {from} on: {way, select, even {as} less {{share} less than} other {{share} more than}} the median of {seasons, plural, one {one past season} other {{seasons, number} past seasons}}.',
   'heat.ahead':
     '{sum} since {from}: {way, select, even {as the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}} ahead {{days, plural, one {one day} other {{days, number} days}} ahead of the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}} other {{days, plural, one {one day} other {{days, number} days}} behind the median of {seasons, number} past {seasons, plural, one {season} other {seasons}}}}.',
   'heat.chart':
