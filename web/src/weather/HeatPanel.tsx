@@ -15,6 +15,7 @@ import { Columns, Figure, Heading, Line, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { heatOver } from './heatOver.js'
 
 type Method = (typeof heatMethods)[number]
 type Cutoff = (typeof heatCutoffs)[number]
