@@ -76,7 +76,8 @@ export function FlagsPanel() {
   const { data } = useFlags(site.id, on)
   const { data: blocks } = useBlocks(site.id)
   const { data: organisms } = useOrganisms()
-  const { data: finds } = useRead(endpoints.finds.inbox, { params: { siteId: site.id }, input: {} })
+  // Without a server nobody waits for what others sent.
+  const { data: finds = [] } = useRead(endpoints.finds.inbox, { params: { siteId: site.id }, input: {} })
   const { data: band } = useBand(site.id, site.season.start)
   const { data: shapes = [] } = useShapes(site.id)
   // Somebody who counts somewhere saw something else there.
@@ -89,7 +90,7 @@ export function FlagsPanel() {
   const [isMapOpen, setMapOpen] = useState(false)
   useAsked('flag', () => setDoing('flag'))
   useAsked('search', () => setDoing('search'))
-  if (!data || !blocks || !organisms || !band || !finds) return <Waiting />
+  if (!data || !blocks || !organisms || !band) return <Waiting />
   const isPast = on !== undefined
   const chosen = search.get('flag')
   const choose = (id: string | null): void =>

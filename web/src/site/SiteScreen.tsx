@@ -23,7 +23,6 @@ import { BlockForm } from './BlockForm.js'
 import { ClocksOf } from './ClocksOf.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
-import { PartsOfBlock } from './PartsOfBlock.js'
 import { RulesPanel } from './RulesPanel.js'
 import { SiteEnd } from './SiteEnd.js'
 import '../messages/en/field.js'
@@ -38,6 +37,7 @@ const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
 const FindLinks = partLater(async () => (await import('./FindLinks.js')).FindLinks)
 const MapBegun = partLater(loadMap)
+const PartsOfBlock = partLater(async () => (await import('./PartsOfBlock.js')).PartsOfBlock)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
