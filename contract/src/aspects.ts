@@ -1,8 +1,21 @@
 /**
  * What of a site can change by itself. Whoever shows something says which aspects it rests on, and reads it anew when one of them has
- * changed. `forecasts` is what is derived from the others; `day` turns with the site's day.
+ * changed. `words` is what people say that no forecast rests on; `forecasts` is what is derived from the others; `day`
+ * turns with the site's day.
  */
-export const aspects = ['site', 'stations', 'weather', 'watches', 'blooms', 'counts', 'treatments', 'library', 'forecasts', 'day'] as const
+export const aspects = [
+  'site',
+  'stations',
+  'weather',
+  'watches',
+  'blooms',
+  'counts',
+  'treatments',
+  'library',
+  'words',
+  'forecasts',
+  'day',
+] as const
 export type Aspect = (typeof aspects)[number]
 
 /** How often each aspect of a site has changed; one that is not there never has. */

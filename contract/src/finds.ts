@@ -58,7 +58,7 @@ export const finds = {
   links: endpoint({
     method: 'get',
     path: '/sites/:siteId/find-links',
-    restsOn: ['site', 'counts'],
+    restsOn: ['words', 'site'],
     summary: 'The links by which anybody may send finds',
     params: siteParams,
     input: empty,
@@ -95,8 +95,8 @@ export const finds = {
   inbox: endpoint({
     method: 'get',
     path: '/sites/:siteId/finds',
-    restsOn: ['counts', 'site'],
-    summary: 'Finds that people without an account sent: what waits first, then the newest of the rest',
+    restsOn: ['words'],
+    summary: 'Finds that people without an account sent: what waits, then what was put away last',
     params: siteParams,
     input: empty,
     response: z.array(publicFindSchema),

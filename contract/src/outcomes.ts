@@ -253,7 +253,7 @@ export const outcomes = {
   notes: endpoint({
     method: 'get',
     path: '/sites/:siteId/outcomes/review-notes',
-    restsOn: ['treatments', 'site'],
+    restsOn: ['words', 'site'],
     summary: 'What those who work at the site say themselves of a season, by block',
     params: siteParams,
     input: z.object({ season: civilDateSchema }),

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { endpoints, type FindLink, type InputOf } from '@bocado/contract'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { servingOver, startApplication, type Application } from '../testing/application.js'
+import { besideIt, servingOver, startApplication, type Application } from '../testing/application.js'
+import type { Row } from '../database/index.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
 import { sweep } from '../worker/retention.js'
 import { sendFind } from './service.js'
@@ -61,6 +62,26 @@ test('a find waits in the inbox, counts for nothing, and sent twice is there onc
   expect(done(await app.call(finds.links, at, {}, as))[0]!.sent).toBe(1)
 })
 
+test('no forecast is made anew for what nobody has looked at, and one that many phones send at once is there once', async () => {
+  await app.settled()
+  const versions = async () => {
+    const [rows] = await app.database.query<Row[]>('SELECT aspect, version FROM site_version WHERE site_id = ? ORDER BY aspect', [
+      place.site.id,
+    ])
+    return Object.fromEntries(rows.map(({ aspect, version }) => [aspect as string, Number(version)]))
+  }
+  const { words = 0, ...others } = await versions()
+  const second = await besideIt(app)
+  const input = found({ note: 'sent by a shaky line' })
+  const sent = await Promise.all(Array.from({ length: 8 }, (_, i) => (i === 0 ? app : second).call(finds.send, {}, input, NOBODY)))
+  expect(sent.map(({ status, body }) => [status, body.id])).toEqual(Array.from({ length: 8 }, () => [200, input.id]))
+  await second.stop()
+  expect((await inbox()).filter(({ note }) => note === input.note)).toHaveLength(1)
+  const after = await versions()
+  expect(after).toEqual({ ...others, words: after['words'] })
+  expect(after['words']).toBeGreaterThan(words)
+})
+
 test('what nobody can look at is refused, with its field, and nothing is kept', async () => {
   const fields = async (change: Partial<InputOf<typeof finds.send>>) => (await send(change)).problem.fields?.map(({ path }) => path)
   const before = (await inbox()).length
@@ -92,7 +113,9 @@ test('let in it is a flag with its photo and its words; once only', async () => 
   expect(flag).toMatchObject({ organismId: 'himalayan-balsam', placeId: place.blockId, last: { plants: 4, seenOn: '2026-06-11' } })
   expect(flag!.last.note).toBe('Board at the bridge: a tall pink one: by the water')
   expect(flag!.last.photoId).not.toBeNull()
-  expect((await inbox())[0]).toMatchObject({ state: 'flagged', flagId: flag!.id })
+  expect(answers.find(({ status }) => status === 200)!.body).toMatchObject({ state: 'flagged', flagId: flag!.id })
+  // The inbox is done with it.
+  expect((await inbox()).map(({ id }) => id)).not.toContain(waits!.id)
 })
 
 test('put away it is out of the inbox, and can be taken back; its photo goes after a month', async () => {

@@ -101,7 +101,7 @@ export async function sendFind(deps: Deps & { db: Write['tx'] }, input: ParsedIn
     ],
   )
   if (clean) await tx.query('INSERT INTO public_find_photo (public_find_id, jpeg) VALUES (?, ?)', [id, clean.jpeg])
-  tx.touch(link['site_id'] as string, 'counts')
+  tx.touch(link['site_id'] as string, 'words')
   return { id }
 }
 

@@ -61,17 +61,17 @@ const findOf = (row: Row): PublicFind => ({
   rowVersion: row['row_version'] as number,
 })
 
-/** So many that were looked at are still shown. */
+/** So many that were put away are still shown. */
 const MOST_SHOWN = 100
 
-/** What waits, the oldest first, and behind it the newest of what was looked at. */
+/** What waits, the oldest first, and behind it what was put away, the last first. */
 export async function listFinds(db: Queryable, siteId: string): Promise<PublicFind[]> {
   const [waiting] = await db.query<Row[]>(`${FINDS} WHERE f.site_id = ? AND f.state = 'waits' ORDER BY f.created_at, f.id`, [siteId])
-  const [seen] = await db.query<Row[]>(
-    `${FINDS} WHERE f.site_id = ? AND f.state <> 'waits' ORDER BY f.changed_at DESC, f.id LIMIT ${MOST_SHOWN}`,
+  const [away] = await db.query<Row[]>(
+    `${FINDS} WHERE f.site_id = ? AND f.state = 'refused' ORDER BY f.changed_at DESC, f.id LIMIT ${MOST_SHOWN}`,
     [siteId],
   )
-  return [...waiting, ...seen].map(findOf)
+  return [...waiting, ...away].map(findOf)
 }
 
 export async function getFind(db: Queryable, siteId: string, id: string): Promise<PublicFind> {

@@ -1,6 +1,6 @@
 import { endpoints, type Way, type YearsOf } from '@bocado/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { startApplication, type Application } from '../testing/application.js'
+import { besideIt, startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
 import { hourlyFile, importFile, preview } from '../testing/upload.js'
 
@@ -258,7 +258,21 @@ test('what is said of a season in own words is kept by block, put right, and nev
   const [blockId] = blockIds.values()
   const say = (said: string, rowVersion: number | null) =>
     app.call(outcomes.keepNote, { ...at(), blockId: blockId as string }, { season: '2025-01-01', said, rowVersion }, as())
-  const first = done(await say('Cold May; the second spray met nothing.', null))
+  // Twenty at once on two servers: one is kept, the others are told that somebody wrote.
+  const second = await besideIt(app)
+  const said = await Promise.all(
+    Array.from({ length: 20 }, (_, i) =>
+      [app, second][i % 2]!.call(
+        outcomes.keepNote,
+        { ...at(), blockId: blockId as string },
+        { season: '2025-01-01', said: `Cold May ${i}`, rowVersion: null },
+        as(),
+      ),
+    ),
+  )
+  await second.stop()
+  expect(said.map(({ status }) => status).sort()).toEqual([200, ...Array.from({ length: 19 }, () => 409)])
+  const first = said.find(({ status }) => status === 200)!.body
   expect((await say('Another one at the same time', null)).status).toBe(409)
   expect((await say('By an old page', 7)).status).toBe(409)
   const put = done(await say('Cold May.\nBegin a week later.', first.rowVersion))

@@ -3,9 +3,9 @@ import { evidenceOf, logSdOf } from '@bocado/core'
 import { listBlocks } from '../blocks/store.js'
 import type { Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
-import { methodsOf, organismAt } from '../library/catalogue.js'
+import { methodsOf, organismsOf } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
-import { findProduct, listTreatments } from '../treatments/store.js'
+import { listProducts, listTreatments } from '../treatments/store.js'
 import { listTrials } from '../trials/store.js'
 import { listWatches, organismOf, type StoredWatch } from '../watches/store.js'
 import { getOutcomes } from './service.js'
@@ -53,18 +53,21 @@ async function deedsOf(deps: Deps, siteId: string, season: string, blocks: Reado
 
 /** The trials that say something of a way to act, and of which. */
 async function judgedTrials(db: Queryable, siteId: string): Promise<{ trial: Trial; named: Named }[]> {
-  const judged = (await listTrials(db, siteId)).filter(({ result }) => result !== null)
-  const methods = await methodsOf(db, siteId)
-  const found: { trial: Trial; named: Named }[] = []
-  for (const trial of judged) {
-    const { productId, methodId, organismId } = trial
-    if (organismId === null || (productId === null && methodId === null)) continue
-    const name = productId === null ? methods.find(({ id }) => id === methodId)?.name : (await findProduct(db, siteId, productId))?.name
-    const organism = await organismAt(db, siteId, organismId)
+  const [trials, methods, products, organisms] = await Promise.all([
+    listTrials(db, siteId),
+    methodsOf(db, siteId),
+    listProducts(db, siteId),
+    organismsOf(db, siteId),
+  ])
+  return trials.flatMap((trial) => {
+    const { productId, methodId, organismId, result } = trial
+    const way = productId ?? methodId
+    if (result === null || organismId === null || way === null) return []
     // What was taken off the shelf, or out of the own library, keeps the words under which it was tried.
-    found.push({ trial, named: { productId, methodId, name: name ?? trial.what, organismId, organismName: organism?.name ?? organismId } })
-  }
-  return found
+    const name = [...products, ...methods].find(({ id }) => id === way)?.name ?? trial.what
+    const organismName = organisms.find(({ id }) => id === organismId)?.name ?? organismId
+    return [{ trial, named: { productId, methodId, name, organismId, organismName } }]
+  })
 }
 
 /** What each way to act did at a site against each organism, all seasons together; what says most comes first. */

@@ -23,13 +23,13 @@ const STEPS: readonly { what: string; sql: string }[] = [
     sql: `DELETE FROM phone WHERE paired_at IS NULL AND pair_until < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}`,
   },
   { what: 'links that ended', sql: `DELETE FROM link WHERE expires_at < UTC_TIMESTAMP() - INTERVAL 90 DAY LIMIT ${AT_ONCE}` },
-  // What was put away as none can be taken back for a month, with its photo.
+  // What was put away as none can be taken back for a month, with its photo; what was let in has its photo with its flag.
   {
-    what: 'photos of finds that were put away',
+    what: 'photos of finds that were looked at',
     sql: `DELETE FROM public_find_photo WHERE public_find_id IN (
       SELECT id FROM (
         SELECT f.id FROM public_find f JOIN public_find_photo p ON p.public_find_id = f.id
-        WHERE f.state = 'refused' AND f.changed_at < UTC_TIMESTAMP() - INTERVAL 30 DAY LIMIT ${AT_ONCE}
+        WHERE f.state <> 'waits' AND f.changed_at < UTC_TIMESTAMP() - INTERVAL 30 DAY LIMIT ${AT_ONCE}
       ) old
     )`,
   },

@@ -24,7 +24,6 @@ export function ComeInScreen() {
   const { data, error } = useQuery({
     queryKey: ['link', token],
     enabled: token !== '',
-    retry: false,
     throwOnError: false,
     queryFn: () => watched(call(endpoints.account.lookAtLink, { params: {}, input: { token } }, { idempotencyKey: crypto.randomUUID() })),
   })

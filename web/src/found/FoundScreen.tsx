@@ -27,14 +27,14 @@ export function FoundScreen() {
   const inAddress = useLocation().hash.slice(1)
   const [typed, setTyped] = useState('')
   const [asked, setAsked] = useState(inAddress)
-  const { data, error } = useQuery({
+  const { data, error, isFetching } = useQuery({
     queryKey: ['found', asked],
     enabled: asked !== '',
-    retry: false,
     throwOnError: false,
     queryFn: () => watched(call(endpoints.finds.look, { params: {}, input: { code: asked } }, { idempotencyKey: crypto.randomUUID() })),
   })
   if (data) return <Find key={asked} board={data} code={asked} />
+  if (isFetching) return <Door title={t('found.title')}>{t('found.looking')}</Door>
   return (
     <Door title={t('found.title')} text={t('found.text')}>
       <Sent onSend={() => Promise.resolve(setAsked(typed.trim().toLowerCase().replace(/[\s-]/g, '')))}>
@@ -79,12 +79,17 @@ function FindForm(p: { id: string; board: Board; code: string; onSent: () => voi
   const t = useText()
   const [photo, setPhoto] = useState<SmallPhoto | null>(null)
   const [here, setHere] = useState<Whereabouts | 'asking' | 'none' | null>(null)
-  const entry = useEntry(endpoints.finds.send, { said: '', note: '', seenOn: p.board.today as string | null })
+  const entry = useEntry(
+    endpoints.finds.send,
+    { id: p.id, said: '', note: '', seenOn: p.board.today as string | null },
+    null,
+    `found ${p.code}`,
+  )
   const { bind, errors } = entry
   const position = typeof here === 'object' ? here : null
   const send = async (): Promise<void> => {
-    const sent = await entry.submit({}, ({ said, note, seenOn }) => ({
-      ...{ said, note, position, code: p.code, id: p.id },
+    const sent = await entry.submit({}, ({ id, said, note, seenOn }) => ({
+      ...{ id, said, note, position, code: p.code },
       seenOn: seenOn ?? '',
       photo: photo && { jpeg: photo.jpeg, takenOn: p.board.today, position: null },
     }))

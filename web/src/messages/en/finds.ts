@@ -8,6 +8,7 @@ export const finds = {
     'A person who works there looks at what you send; nobody else sees it before. Look, and leave it where it is: some plants burn the skin.',
   'found.code': 'Code on the board',
   'found.codeHint': 'twelve letters and digits',
+  'found.looking': 'Looking whose code it is …',
   'found.go': 'Go on',
   'found.said': 'What do you take it for?',
   'found.note': 'Where it is, and how much of it',
