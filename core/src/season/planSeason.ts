@@ -151,23 +151,31 @@ class Load {
   }
 }
 
+/** What stands on the ground of a wish but itself. It is the same for all of its choices. */
+function besideOf(slot: Slot, ground: Ground): Proposed[] {
+  const beside: Proposed[] = []
+  for (const other of ground.get(slot.wish.blockId) ?? []) if (other !== slot && other.one) beside.push(other.one)
+  return beside
+}
+
 /** Puts a wish on one of its choices, where hours, labels and rules let it. */
-function tryOn(slot: Slot, choice: Wish['choices'][number], ground: Ground, load: Load, p: PlanOf): 'placed' | 'no-hours' | 'ruled-out' {
+function tryOn(slot: Slot, choice: Wish['choices'][number], beside: readonly Proposed[], load: Load, p: PlanOf): Slot['why'] | 'placed' {
   const { day, way, reach } = choice
   const { watch, blockId, generation, because, conditional } = slot.wish
-  // Asked first: it costs nothing.
+  // In the order of what each costs to ask.
   if (!load.fits(day, way.minutes ?? 0)) return 'no-hours'
+  if (exceeds(slot.wish, choice, beside)) return 'ruled-out'
   const one: Proposed = { watch, blockId, generation, because, conditional, day, way, reach }
-  const beside = (ground.get(blockId) ?? []).flatMap((other) => (other !== slot && other.one ? other.one : []))
-  if (exceeds(one, beside) || p.isForbidden(one, beside)) return 'ruled-out'
+  if (p.isForbidden(one, beside)) return 'ruled-out'
   putBack(slot, one, load)
   return 'placed'
 }
 
 function place(slot: Slot, ground: Ground, load: Load, p: PlanOf): void {
+  const beside = besideOf(slot, ground)
   let why: Slot['why'] = 'ruled-out'
   for (const choice of slot.wish.choices) {
-    const how = tryOn(slot, choice, ground, load, p)
+    const how = tryOn(slot, choice, beside, load, p)
     if (how === 'placed') return
     if (how === 'no-hours') why = how
   }
@@ -175,11 +183,18 @@ function place(slot: Slot, ground: Ground, load: Load, p: PlanOf): void {
 }
 
 /** Whether a label allows no more of it in the season, or not so soon; the same ground, day and material is one treatment. */
-function exceeds({ way, day, watch, generation }: Proposed, beside: readonly Proposed[]): boolean {
-  if (beside.some((other) => other.watch === watch && other.generation === generation && other.day === day)) return true
-  const same = beside.filter((other) => other.way.key === way.key && other.day !== day)
-  if (way.mostPerSeason !== null && new Set(same.map((other) => other.day)).size >= way.mostPerSeason) return true
-  return way.leastIntervalDays !== null && same.some((other) => Math.abs(other.day - day) < (way.leastIntervalDays as number))
+function exceeds({ watch, generation }: Wish, { way, day }: Wish['choices'][number], beside: readonly Proposed[]): boolean {
+  const { key, mostPerSeason, leastIntervalDays } = way
+  const days: number[] = []
+  for (const other of beside) {
+    if (other.day === day) {
+      if (other.watch === watch && other.generation === generation) return true
+    } else if (other.way.key === key) {
+      if (leastIntervalDays !== null && Math.abs(other.day - day) < leastIntervalDays) return true
+      if (!days.includes(other.day)) days.push(other.day)
+    }
+  }
+  return mostPerSeason !== null && days.length >= mostPerSeason
 }
 
 function lift(slot: Slot, load: Load): Proposed | null {
@@ -216,8 +231,9 @@ function exchange(slots: readonly Slot[], ground: Ground, load: Load, p: PlanOf)
       const then = candidate.why
       const lifted = lift(candidate, load)
       let best: { sum: number; own: Proposed; theirs: Proposed | null } | null = null
+      const beside = besideOf(slot, ground)
       for (const choice of slot.wish.choices.slice(0, TRIED)) {
-        if (tryOn(slot, choice, ground, load, p) !== 'placed') continue
+        if (tryOn(slot, choice, beside, load, p) !== 'placed') continue
         place(candidate, ground, load, p)
         const sum = worth(slot) + worth(candidate)
         const theirs = lift(candidate, load)

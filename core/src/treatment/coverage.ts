@@ -35,14 +35,17 @@ export function coverage(cohort: readonly CohortQuantile[], treatments: readonly
     const { enter, exit } = cohort[i] as CohortQuantile
     if (!Number.isFinite(enter) || !Number.isFinite(exit) || exit < enter) throw badQuantile(i, enter, exit)
     let alive = 1
-    for (const { day, effect, residualDays, decayPerDay = 0 } of treatments) {
-      // A half-open stage of no length is never met.
-      if (enter > day + residualDays || exit <= day || exit === enter) continue
-      alive *= 1 - effect * (decayPerDay > 0 ? Math.exp(-decayPerDay * Math.max(0, enter - day)) : 1)
-    }
+    for (const treatment of treatments) alive *= survivalOf(cohort[i] as CohortQuantile, treatment)
     killed += 1 - alive
   }
   return killed / cohort.length
+}
+
+/** Share of a quantile that a treatment leaves alive; both are held to be good already. */
+export function survivalOf({ enter, exit }: CohortQuantile, { day, effect, residualDays, decayPerDay = 0 }: TreatmentAction): number {
+  // A half-open stage of no length is never met.
+  if (enter > day + residualDays || exit <= day || exit === enter) return 1
+  return 1 - effect * (decayPerDay > 0 ? Math.exp(-decayPerDay * Math.max(0, enter - day)) : 1)
 }
 
 function badQuantile(i: number, enter: number, exit: number): RangeError {

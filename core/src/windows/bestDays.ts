@@ -1,5 +1,5 @@
 import { requireAtLeast } from '../guards.js'
-import { coverage, type CohortQuantile } from '../treatment/coverage.js'
+import { coverage, survivalOf, type CohortQuantile } from '../treatment/coverage.js'
 
 /** More than this is not planned exactly. */
 const MOST_TREATMENTS = 3
@@ -43,11 +43,12 @@ export function bestDays(cohorts: readonly (readonly CohortQuantile[])[], p: Bes
       throw new RangeError(`candidates must be ascending, got ${day} after ${before} at candidates[${i}]`)
   })
   const action = (day: number) => ({ day, effect, residualDays, decayPerDay })
-  // Checks the action and the cohorts, and is what one day reaches by itself.
+  // Checks the action and the cohorts as well.
   const mean = (days: readonly number[]): number =>
     cohorts.reduce((sum, cohort) => sum + coverage(cohort, days.map(action)), 0) / cohorts.length
-  const alone = candidates.map((day) => mean([day]))
+  mean(candidates.slice(0, 1))
   const survivals = new Survivals(cohorts, candidates, p)
+  const alone = candidates.map((_, i) => survivals.reachedAlone(i))
 
   let best = { days: [] as number[], mean: 0 }
   const consider = (days: number[], reached: number): void => {
@@ -98,17 +99,26 @@ class Survivals {
   private readonly held: Float64Array
 
   constructor(cohorts: readonly (readonly CohortQuantile[])[], days: readonly number[], p: Omit<BestDaysOf, 'candidates'>) {
-    const all = cohorts.flatMap((cohort) => cohort.map((one) => ({ ...one, weight: 1 / (cohorts.length * cohort.length) })))
-    this.size = all.length
-    this.weight = Float64Array.from(all, ({ weight }) => weight)
+    this.size = cohorts.reduce((sum, { length }) => sum + length, 0)
+    this.weight = new Float64Array(this.size)
     this.survive = new Float64Array(days.length * this.size)
     this.held = new Float64Array(this.size)
     const { effect, residualDays, decayPerDay = 0 } = p
-    days.forEach((day, d) => {
-      all.forEach((one, q) => {
-        this.survive[d * this.size + q] = 1 - coverage([one], [{ day, effect, residualDays, decayPerDay }])
-      })
-    })
+    const actions = days.map((day) => ({ day, effect, residualDays, decayPerDay }))
+    let q = 0
+    for (const cohort of cohorts)
+      for (const one of cohort) {
+        this.weight[q] = 1 / (cohorts.length * cohort.length)
+        for (let d = 0; d < actions.length; d++) this.survive[d * this.size + q] = survivalOf(one, actions[d]!)
+        q++
+      }
+  }
+
+  reachedAlone(i: number): number {
+    const a = i * this.size
+    let killed = 0
+    for (let q = 0; q < this.size; q++) killed += this.weight[q]! * (1 - this.survive[a + q]!)
+    return killed
   }
 
   /** What a pair of days leaves alive, by quantile; the same array each time. */
