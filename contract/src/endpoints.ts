@@ -28,6 +28,8 @@ import { scouting } from './scouting.js'
 import { blocks, sites } from './sites.js'
 import { equipment } from './equipment.js'
 import { permissions } from './permissions.js'
+import { plots } from './plots.js'
+import { replacement } from './replacement.js'
 import { trials } from './trials.js'
 import { traps } from './traps.js'
 import { treatments } from './treatments.js'
@@ -66,6 +68,8 @@ export const endpoints = {
   helping,
   outcomes,
   trials,
+  plots,
+  replacement,
   programmes,
   schedule,
   prevention,

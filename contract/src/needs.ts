@@ -123,6 +123,8 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   permissions: { reads: 'look', writes: 'tend' },
   outcomes: { reads: 'look', writes: 'tend' },
   trials: { reads: 'look', writes: 'observe', but: { draw: 'tend', remove: 'tend', restore: 'tend' } },
+  plots: { reads: 'look', writes: 'tend', but: { look: 'observe', removeLook: 'observe', restoreLook: 'observe' } },
+  replacement: { reads: 'look', writes: 'tend' },
   rules: { reads: 'look', writes: 'lead' },
   programmes: { reads: 'look', writes: 'tend' },
   schedule: { reads: 'look', writes: 'tend' },

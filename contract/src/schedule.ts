@@ -104,7 +104,7 @@ export const schedule = {
     summary: 'Say who sees to a task, with what, and what was said to others before',
     params: siteParams,
     input: z.object({
-      task: z.string().regex(/^(deed|job|step|count|trap|flags|arrival) [\w -]{1,90}$/, { error: 'name the task' }),
+      task: z.string().regex(/^(deed|job|step|count|trap|flags|plots|arrival) [\w -]{1,90}$/, { error: 'name the task' }),
       personId: z.uuid({ error: 'choose somebody of this site' }).nullable().default(null),
       machine: z.string().trim().max(80, { error: 'use at most 80 characters' }).default(''),
       minutes: number('the minutes of work', 0, 100_000).nullable().default(null),

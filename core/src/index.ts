@@ -1,5 +1,6 @@
 /** The public surface of the computation. Units are SI throughout: °C, mm, m/s, hours, °C·d; shares run from 0 to 1. */
 export * from './bloom/index.js'
+export * from './cover/index.js'
 export * from './derived/index.js'
 
 export * from './emergence/index.js'

@@ -6,6 +6,8 @@ import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
 import { addFlag, addSearch, addVisit } from '@bocado/server/flags/service'
+import { addLook, addPlot } from '@bocado/server/plots/service'
+import { addReplacement, addWanted, changeReplacement } from '@bocado/server/replacement/service'
 import { addTrap, pasteChecks } from '@bocado/server/traps/service'
 import { addArrival } from '@bocado/server/arrivals/service'
 import { addPlanting, addStage } from '@bocado/server/crops/service'
@@ -47,6 +49,7 @@ import { inventPastSeasons } from './pastSeasons.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { TRAPS } from './traps.js'
 import { BOARD, flagPosition, FOUND, inventFlags, SEARCHES } from './flags.js'
+import { INSTEAD, plotPosition, PLOTS, WANTED } from './plots.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
@@ -266,6 +269,32 @@ async function seed(deps: Deps): Promise<void> {
   await sendFind({ ...deps, db: lead.tx }, endpoints.finds.send.input.parse({ ...FOUND, code: board.code, id: randomUUID() }))
   for (const { block, ...searched } of SEARCHES)
     await addSearch(scout, deps, endpoints.flags.addSearch.input.parse({ ...searched, placeId: blocks.get(block) }))
+  const wanted = new Map<string, string>()
+  for (const plant of WANTED) {
+    const { id } = await addWanted(lead, endpoints.replacement.addWanted.input.parse(plant))
+    wanted.set(plant.name, id)
+  }
+  for (const { block, plants, doneOn, ...planned } of INSTEAD) {
+    const lines = plants.map(([name, share]) => ({ wantedPlantId: wanted.get(name), share }))
+    const input = { ...planned, placeId: blocks.get(block), lines }
+    const { id } = await addReplacement(lead, endpoints.replacement.add.input.parse(input))
+    if (doneOn !== null)
+      await changeReplacement(lead, deps, id, endpoints.replacement.update.input.parse({ ...input, doneOn, rowVersion: 1 }))
+  }
+  for (const plot of PLOTS) {
+    const { block, weed, looks, worked, fromWhat, bearingDeg, paces } = plot
+    const seen = [
+      { of: 'weed', id: weed },
+      { of: 'wanted', id: wanted.get(plot.wanted) },
+    ]
+    const marked = { placeId: blocks.get(block), weeds: [weed], wanted: [wanted.get(plot.wanted)], worked, fromWhat, bearingDeg, paces }
+    const { id } = await addPlot(lead, endpoints.plots.add.input.parse({ ...marked, position: plotPosition(plot) }))
+    for (const [lookedOn, ofWeed, ofWanted, jpeg] of looks) {
+      const covers = [ofWeed, ofWanted].map((cover, i) => ({ ...seen[i], cover }))
+      const photo = jpeg === undefined ? null : { jpeg, takenOn: lookedOn }
+      await addLook(scout, deps, endpoints.plots.look.input.parse({ plotId: id, lookedOn, covers, minutes: 5, photo }))
+    }
+  }
   const products = []
   for (const product of PRODUCTS) products.push(await addProduct(lead, endpoints.treatments.addProduct.input.parse(product)))
   const machines = []

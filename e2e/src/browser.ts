@@ -12,6 +12,9 @@ const ARGUMENTS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // A camera that shows a drawing, and that nobody is asked for.
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
 ]
 
 /** Signs somebody in past the door, as if they had come in by it before. */

@@ -33,6 +33,8 @@ import { aroundRoutes } from './around/routes.js'
 import { equipmentRoutes } from './equipment/routes.js'
 import { livingRoutes } from './living/routes.js'
 import { permissionRoutes } from './permissions/routes.js'
+import { plotRoutes } from './plots/routes.js'
+import { replacementRoutes } from './replacement/routes.js'
 import { trialRoutes } from './trials/routes.js'
 import { libraryRoutes } from './library/routes.js'
 import { outcomeRoutes } from './outcomes/routes.js'
@@ -113,6 +115,8 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     equipmentRoutes,
     permissionRoutes,
     trialRoutes,
+    plotRoutes,
+    replacementRoutes,
     aroundRoutes,
     alertRoutes,
     ruleRoutes,

@@ -97,6 +97,14 @@ beforeAll(async () => {
   } as const
   const findLinkId = done(await app.call(endpoints.finds.addLink, at, { name: 'Board at the bridge' }, as)).id
   const trialId = done(await app.call(endpoints.trials.draw, at, tried, as)).id
+  const fescue = { name: 'Red fescue', begins: 'sown', gramsPerM2: 3 } as const
+  const wantedPlantId = done(await app.call(endpoints.replacement.addWanted, at, fescue, as)).id
+  const instead = { placeId: place.blockId, areaM2: 20, lines: [{ wantedPlantId, share: 1 }], plannedOn: '2026-09-10' }
+  const replacementId = done(await app.call(endpoints.replacement.add, at, instead, as)).id
+  const marked = { placeId: place.blockId, weeds: ['himalayan-balsam'], wanted: [wantedPlantId] }
+  const plotId = done(await app.call(endpoints.plots.add, at, marked, as)).id
+  const covers = [{ of: 'weed', id: 'himalayan-balsam', cover: '5-25' }] as const
+  const plotLookId = done(await app.call(endpoints.plots.look, at, { plotId, lookedOn: '2026-06-10', covers: [...covers] }, as)).id
   const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
   const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
   const aerialId = done(await app.call(ground.addImage, at, { name: 'from above', jpeg, ...corners }, as)).id
@@ -111,6 +119,10 @@ beforeAll(async () => {
     noticeId,
     trialId,
     findLinkId,
+    wantedPlantId,
+    replacementId,
+    plotId,
+    plotLookId,
     aerialId,
     findId,
     ruleId,

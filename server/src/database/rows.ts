@@ -70,6 +70,10 @@ export type Editable =
   | 'lot'
   | 'permission'
   | 'notice'
+  | 'plot'
+  | 'plot_look'
+  | 'wanted_plant'
+  | 'replacement'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -129,6 +133,10 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   permission: 'treatments',
   notice: 'treatments',
   soil_reading: 'site',
+  plot: 'words',
+  plot_look: 'words',
+  wanted_plant: 'words',
+  replacement: 'words',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

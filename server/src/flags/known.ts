@@ -1,7 +1,7 @@
 import type { Flag, flags as flagOperations, FlagVisit, ParsedInputOf, ResponseOf, Search, Site } from '@bocado/contract'
 import { bankAlive, civilDate, cleanLooks, dayNumber, detectability, flagState, smallerAtFlower, type Flowering } from '@bocado/core'
 import type { Organism } from '@bocado/library'
-import type { Queryable } from '../database/index.js'
+import { grouped, type Queryable } from '../database/index.js'
 import type { Deps } from '../http/route.js'
 import { methodsOf, organismsOf } from '../library/catalogue.js'
 import { getSite } from '../sites/service.js'
@@ -87,18 +87,6 @@ function flagOf(
     dueOn: last.dueOn,
     visits,
   }
-}
-
-/** What has the same key, under it, in the order in which it comes. */
-function grouped<T, K>(all: readonly T[], keyOf: (one: T) => K): Map<K, T[]> {
-  const groups = new Map<K, T[]>()
-  for (const one of all) {
-    const key = keyOf(one)
-    const group = groups.get(key)
-    if (group) group.push(one)
-    else groups.set(key, [one])
-  }
-  return groups
 }
 
 const isUp = ({ sight }: Pick<FlagVisit, 'sight'>): boolean => sight === 'standing' || sight === 'regrowing'

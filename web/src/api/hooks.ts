@@ -150,6 +150,7 @@ export const useFlags = (siteId: string, on?: string) =>
   useRead(endpoints.flags.list, { params: { siteId }, input: on === undefined ? {} : { on } })
 export const useTraps = (siteId: string, season: string) => useRead(endpoints.traps.list, { params: { siteId }, input: { season } })
 export const useArrivals = (siteId: string) => useRead(endpoints.arrivals.list, { params: { siteId }, input: {} })
+export const usePlots = (siteId: string) => useRead(endpoints.plots.list, { params: { siteId }, input: {} })
 export const useHarvests = (siteId: string, season: string) => useRead(endpoints.harvests.list, { params: { siteId }, input: { season } })
 export const useStations = (siteId: string) => useRead(endpoints.weather.stations, { params: { siteId }, input: {} })
 export const useBand = (siteId: string, season: string) => useRead(endpoints.watches.band, { params: { siteId }, input: { season } })

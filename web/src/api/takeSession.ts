@@ -2,6 +2,7 @@ import { endpoints, type Endpoint, type Session } from '@bocado/contract'
 import type { Query, QueryClient } from '@tanstack/react-query'
 import { browserStore } from './browserStore.js'
 import { forgetRefusals } from './client.js'
+import { forgetPhotos } from './keptPhotos.js'
 import { chooseDates } from '../shell/locale.js'
 import { noteAct } from './lastAct.js'
 
@@ -47,6 +48,7 @@ export function remember(person: Person | null): void {
   noteAct('nothing')
   // Nor do pushes for the one come to the other: whoever wants them asks for them anew. The server forgets a device that is gone.
   void endPushes().catch(() => undefined)
+  void forgetPhotos()
   void browserStore()
     .then((db) => db?.clear('answer'))
     // Where the store was taken away there is nothing to clear.

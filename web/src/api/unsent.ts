@@ -26,6 +26,7 @@ const KINDS: readonly Endpoint[] = [
   endpoints.treatments.recordUnplanned,
   endpoints.helping.find,
   endpoints.helping.work,
+  endpoints.plots.look,
 ]
 export const nameOf = ({ method, path }: Pick<Endpoint, 'method' | 'path'>): string => `${method} ${path}`
 

@@ -4,7 +4,8 @@ import type { StepDue } from './programme.js'
 import type { Errand } from './walk.js'
 
 /** On what a line of the morning rests. */
-export type RestsOn = 'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'arrivals' | 'programme' | 'supply'
+export type RestsOn =
+  'dates' | 'infection' | 'months' | 'bloom' | 'counts' | 'traps' | 'flags' | 'plots' | 'arrivals' | 'programme' | 'supply'
 
 /** Something of the morning: what has to be done, decided or looked at, where, by when, and on what that rests. */
 export interface TodayLine {
@@ -152,11 +153,18 @@ const ORDER: readonly TodayLine['kind'][] = [
   'arrival',
   'trap',
   'flags',
+  'plots',
   'months',
   'bloom',
 ]
 
-const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = { count: 'counts', trap: 'traps', flags: 'flags', arrival: 'arrivals' }
+const ERRAND_RESTS: Readonly<Record<Errand['kind'], RestsOn>> = {
+  count: 'counts',
+  trap: 'traps',
+  flags: 'flags',
+  plots: 'plots',
+  arrival: 'arrivals',
+}
 
 /** Everything that asks for somebody within a week, the most pressing first. */
 export function todayLines(p: {

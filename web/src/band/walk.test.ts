@@ -23,7 +23,10 @@ const trap = (change: object = {}): Trap =>
 const flag = (id: string, dueOn: string | null, placeId = 'creek', minutes: (number | null)[] = []): Flag =>
   ({ id, placeId, dueOn, visits: minutes.map((one) => ({ minutes: one })) }) as unknown as Flag
 const all = (p: Partial<Parameters<typeof errands>[0]>, until = TODAY) =>
-  errands({ rows: [], organisms: [organism], traps: [], flags: [], arrivals: [], blockOf: (id) => id, today: TODAY, ...p }, until)
+  errands(
+    { rows: [], organisms: [organism], traps: [], flags: [], plots: [], arrivals: [], blockOf: (id) => id, today: TODAY, ...p },
+    until,
+  )
 
 describe('what is to be looked at', () => {
   test('is a watch whose window is open, a week after its last count; with how long it takes once that is known', () => {

@@ -1,10 +1,10 @@
-import type { Arrival, Block, Flag, Organism, Trap, WatchForecast } from '@bocado/contract'
+import type { Arrival, Block, Flag, Organism, Plot, Trap, WatchForecast } from '@bocado/contract'
 import { civilDate, countDue, currentWindow, dayNumber, trapDue, urgencyOf, usualMinutes, whatFits, type CountReason } from '@bocado/core'
 
 /** Something to go and look at, where and by when. */
 export interface Errand {
   id: string
-  kind: 'count' | 'trap' | 'flags' | 'arrival'
+  kind: 'count' | 'trap' | 'flags' | 'plots' | 'arrival'
   blockId: string
   /** Civil day. */
   due: string
@@ -16,6 +16,7 @@ export interface Errand {
   last?: string | null
   trap?: Trap
   flags?: readonly Flag[]
+  plots?: readonly Plot[]
   arrival?: Arrival
 }
 
@@ -72,26 +73,42 @@ const trapOf = (trap: Trap): Errand[] =>
         },
       ]
 
-/** Flags of one block that are due by one day are one errand: whoever goes there goes to all of them. */
-function flagsOf(flags: readonly Flag[], blockOf: (placeId: string) => string): Errand[] {
-  const groups = new Map<string, Flag[]>()
-  for (const flag of flags) {
-    if (flag.dueOn === null) continue
-    const block = blockOf(flag.placeId)
-    groups.set(block, [...(groups.get(block) ?? []), flag])
+interface Returning {
+  placeId: string
+  dueOn: string | null
+}
+
+/** What is come back to in one block by one day is one errand: whoever goes there goes to all of them. */
+function returnsOf<T extends Returning>(
+  kind: 'flags' | 'plots',
+  all: readonly T[],
+  looksOf: (one: T) => readonly { minutes: number | null }[],
+  blockOf: (placeId: string) => string,
+): (Errand & { all: T[] })[] {
+  const groups = new Map<string, T[]>()
+  for (const one of all) {
+    if (one.dueOn === null) continue
+    const block = blockOf(one.placeId)
+    groups.set(block, [...(groups.get(block) ?? []), one])
   }
-  return [...groups].map(([blockId, all]) => {
-    const each = usualMinutes(all.flatMap(({ visits }) => visits.flatMap(({ minutes }) => minutes ?? [])))
+  return [...groups].map(([blockId, due]) => {
+    const each = usualMinutes(due.flatMap((one) => looksOf(one).flatMap(({ minutes }) => minutes ?? [])))
     return {
-      id: `flags ${blockId}`,
-      kind: 'flags',
+      id: `${kind} ${blockId}`,
+      kind,
       blockId,
-      due: all.map(({ dueOn }) => dueOn ?? '').sort()[0] ?? '',
-      minutes: each === null ? null : each * all.length,
-      flags: all,
+      due: due.map(({ dueOn }) => dueOn ?? '').sort()[0] ?? '',
+      minutes: each === null ? null : each * due.length,
+      all: due,
     }
   })
 }
+
+const flagsOf = (flags: readonly Flag[], blockOf: (placeId: string) => string): Errand[] =>
+  returnsOf('flags', flags, ({ visits }) => visits, blockOf).map(({ all, ...errand }) => ({ ...errand, flags: all }))
+
+const plotsOf = (plots: readonly Plot[], blockOf: (placeId: string) => string): Errand[] =>
+  returnsOf('plots', plots, ({ looks }) => looks, blockOf).map(({ all, ...errand }) => ({ ...errand, plots: all }))
 
 /** What came in and stands apart is looked at on its first day, and when its time apart is over. */
 function arrivalOf(arrival: Arrival, blockOf: (placeId: string) => string): Errand[] {
@@ -137,13 +154,14 @@ export function fitting(
   return fits && { taken: named(fits.taken), left: named(fits.left), minutes: fits.minutes }
 }
 
-/** Everything that asks to be looked at by a day, by what it rests on: windows, counts, decisions, traps and flags. */
+/** Everything that asks to be looked at by a day, by what it rests on: windows, counts, decisions, traps, flags and plots. */
 export function errands(
   p: {
     rows: readonly WatchForecast[]
     organisms: readonly Organism[]
     traps: readonly Trap[]
     flags: readonly Flag[]
+    plots: readonly Plot[]
     arrivals: readonly Arrival[]
     /** The block around a place. */
     blockOf: (placeId: string) => string
@@ -151,7 +169,7 @@ export function errands(
   },
   until: string,
 ): Errand[] {
-  const due = p.flags.filter(({ dueOn }) => dueOn !== null && dueOn <= until)
+  const isDue = ({ dueOn }: { dueOn: string | null }): boolean => dueOn !== null && dueOn <= until
   return [
     ...p.rows.flatMap((row) =>
       countOf(
@@ -162,7 +180,8 @@ export function errands(
       ),
     ),
     ...p.traps.flatMap(trapOf),
-    ...flagsOf(due, p.blockOf),
+    ...flagsOf(p.flags.filter(isDue), p.blockOf),
+    ...plotsOf(p.plots.filter(isDue), p.blockOf),
     ...p.arrivals.flatMap((arrival) => arrivalOf(arrival, p.blockOf)),
   ].filter(({ due: day }) => day <= until)
 }

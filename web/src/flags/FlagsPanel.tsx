@@ -1,6 +1,6 @@
 import { endpoints, type Flag, type ResponseOf, type Search } from '@bocado/contract'
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { useBand, useBlocks, useFlags, useOrganisms, useRead, useShapes } from '../api/hooks.js'
 import { addressOf } from '../api/client.js'
@@ -26,6 +26,7 @@ import { SearchForm } from './SearchForm.js'
 import { NONE } from './seen.js'
 import '../messages/en/field.js'
 import '../messages/en/flags.js'
+import '../messages/en/plots.js'
 import '../messages/en/triage.js'
 import '../messages/en/work.js'
 
@@ -148,6 +149,7 @@ export function FlagsPanel() {
       {data.flags.length === 0 && data.searches.length === 0 && !isPast ? (
         <Empty>
           <p>{t('flags.none')}</p>
+          <Link to={`/sites/${site.id}/scouting/plots`}>{t('plots.open')}</Link>
         </Empty>
       ) : (
         <>
@@ -239,6 +241,7 @@ export function FlagsPanel() {
               />
               <Years years={data.years.filter(({ organismId }) => of === EVERYTHING || organismId === of)} named={of === EVERYTHING} />
               <a href={addressOf(endpoints.flags.list, { params: { siteId: site.id }, input: {} }).concat('.csv')}>{t('flags.csv')}</a>
+              <Link to={`/sites/${site.id}/scouting/plots`}>{t('plots.open')}</Link>
               <SecondLooks data={data} blocks={blocks} organisms={names} isPast={isPast} />
             </Stack>
           </Columns>

@@ -22,10 +22,26 @@ export async function smallPhoto(file: Blob): Promise<SmallPhoto> {
     parse(file, ['DateTimeOriginal']).catch(() => undefined) as Promise<{ DateTimeOriginal?: Date } | undefined>,
     createImageBitmap(file, { imageOrientation: 'from-image' }),
   ])
-  const scale = Math.min(1, LONGEST / Math.max(picture.width, picture.height))
+  const taken = written?.DateTimeOriginal
+  return {
+    jpeg: await smallJpeg(picture, picture),
+    takenOn: taken instanceof Date && !Number.isNaN(taken.getTime()) ? civil(taken) : null,
+    position: position && Number.isFinite(position.latitude) ? { latitude: position.latitude, longitude: position.longitude } : null,
+  }
+}
+
+/** What a camera shows now, as a photo of today. */
+export const photoNow = async (video: HTMLVideoElement): Promise<SmallPhoto> => ({
+  jpeg: await smallJpeg(video, { width: video.videoWidth, height: video.videoHeight }),
+  takenOn: null,
+  position: null,
+})
+
+async function smallJpeg(picture: CanvasImageSource, { width, height }: { width: number; height: number }): Promise<string> {
+  const scale = Math.min(1, LONGEST / Math.max(width, height))
   const canvas = document.createElement('canvas')
-  canvas.width = Math.max(1, Math.round(picture.width * scale))
-  canvas.height = Math.max(1, Math.round(picture.height * scale))
+  canvas.width = Math.max(1, Math.round(width * scale))
+  canvas.height = Math.max(1, Math.round(height * scale))
   canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height)
   let blob: Blob | null = null
   for (let quality = QUALITY; quality > 0.3; quality -= 0.15) {
@@ -36,12 +52,7 @@ export async function smallPhoto(file: Blob): Promise<SmallPhoto> {
   const bytes = new Uint8Array(await blob.arrayBuffer())
   let text = ''
   for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  const taken = written?.DateTimeOriginal
-  return {
-    jpeg: btoa(text),
-    takenOn: taken instanceof Date && !Number.isNaN(taken.getTime()) ? civil(taken) : null,
-    position: position && Number.isFinite(position.latitude) ? { latitude: position.latitude, longitude: position.longitude } : null,
-  }
+  return btoa(text)
 }
 
 /** The day as the camera's clock had it. */

@@ -149,6 +149,7 @@ function Ahead({ line, weed, counts }: AheadProps) {
 function Says(p: { one: WayAhead; all: readonly WayAhead[]; arrivals: number; minutes: number }) {
   const t = useText()
   const f = useFormat()
+  const site = useSite()
   const { sentences, caution } = aheadSays(p, t, f)
   return (
     <Stack $gap={6} data-testid="ahead-says">
@@ -156,6 +157,9 @@ function Says(p: { one: WayAhead; all: readonly WayAhead[]; arrivals: number; mi
         <p key={sentence}>{i === 0 ? <b>{sentence}</b> : sentence}</p>
       ))}
       {caution ? <Caution>{caution}</Caution> : null}
+      <Link className="off-paper" to={`/sites/${site.id}/scouting/plots?part=instead`}>
+        {t('ahead.instead')}
+      </Link>
     </Stack>
   )
 }

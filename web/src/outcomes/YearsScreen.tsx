@@ -2,13 +2,15 @@ import { endpoints, type ResponseOf, type YearsOf } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { useRead } from '../api/hooks.js'
+import { usePlots, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
 import { Heading, Line, Page, PlainTable, Small, Stack, Title } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat, type Format } from '../design/useFormat.js'
 import { useText, type Say } from '../messages/useText.js'
+import { CoverPicture } from '../plots/CoverPicture.js'
+import { coverSays } from '../plots/coverWords.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
@@ -16,6 +18,7 @@ import { YearsPicture } from './YearsPicture.js'
 import { pickedSays, trendSays } from './yearWords.js'
 import '../messages/en/ahead.js'
 import '../messages/en/known.js'
+import '../messages/en/plots.js'
 
 const MINUTES_PER_HOUR = 60
 
@@ -77,9 +80,34 @@ export function YearsScreen() {
                 {tables ? <AsTable line={line} t={t} f={f} /> : <YearsPicture line={line} seasons={seasons} />}
               </OneLine>
             ))}
+          <CoverThere blockId={blockId} />
         </Stack>
       ))}
     </Page>
+  )
+}
+
+/** How cover goes in the plots of a block: of the weeds, and of what grows in their place. */
+function CoverThere({ blockId }: { blockId: string }) {
+  const t = useText()
+  const f = useFormat()
+  const site = useSite()
+  const { data } = usePlots(site.id)
+  const lines = data?.covers.filter(({ placeId }) => placeId === blockId) ?? []
+  if (lines.length === 0) return null
+  return (
+    <OneLine>
+      <Stack $gap={4}>
+        <b>{t('plots.inPlots')}</b>
+        {lines.map((line) => (
+          <p key={`${line.worked} ${line.of} ${line.id}`}>{coverSays(line, t, f)}</p>
+        ))}
+        <Link className="off-paper" to={`/sites/${site.id}/scouting/plots`}>
+          {t('plots.open')}
+        </Link>
+      </Stack>
+      <CoverPicture lines={lines} />
+    </OneLine>
   )
 }
 

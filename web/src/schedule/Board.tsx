@@ -1,4 +1,4 @@
-import { Check, Crosshair, Flag, Hammer, PackageOpen, Route, TriangleAlert } from 'lucide-react'
+import { Check, Crosshair, Flag, Grid2x2, Hammer, PackageOpen, Route, TriangleAlert } from 'lucide-react'
 import { useRef, type CSSProperties } from 'react'
 import styled from 'styled-components'
 import { canMove, type Conflict, type Task } from '../band/schedule.js'
@@ -8,7 +8,16 @@ import { useText } from '../messages/useText.js'
 import '../messages/en/weeks.js'
 
 /** What is put on has its own edge, and needs the room for its name. */
-const ICONS = { deed: null, step: Route, job: Hammer, count: Crosshair, trap: Crosshair, flags: Flag, arrival: PackageOpen } as const
+const ICONS = {
+  deed: null,
+  step: Route,
+  job: Hammer,
+  count: Crosshair,
+  trap: Crosshair,
+  flags: Flag,
+  plots: Grid2x2,
+  arrival: PackageOpen,
+} as const
 /** px that a pointer goes before a chip follows it: less is a press. */
 const DRAG_FROM = 5
 

@@ -26,6 +26,7 @@ export function taskShort(task: Task, here: Pick<ScheduleHere, 'products' | 'met
   if (kind === 'count') return errands.map(({ row }) => row?.organismName ?? '').join(', ')
   if (kind === 'trap') return errands.map(({ trap }) => trap?.name ?? '').join(', ')
   if (kind === 'flags') return errands.flatMap(({ flags = [] }) => flags.map(({ number }) => `#${number}`)).join(' ')
+  if (kind === 'plots') return errands.flatMap(({ plots = [] }) => plots.map(({ number }) => number)).join(' ')
   if (kind === 'arrival') return errands.map(({ arrival }) => arrival?.name ?? '').join(', ')
   return taskWhat(task, here, t)
 }

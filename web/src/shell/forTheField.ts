@@ -1,7 +1,8 @@
-import { endpoints, type Endpoint, type Site } from '@bocado/contract'
+import { endpoints, type Endpoint, type ResponseOf, type Site } from '@bocado/contract'
 import { MS_PER_HOUR } from '@bocado/core/time'
 import type { QueryClient } from '@tanstack/react-query'
 import { call, type Call } from '../api/client.js'
+import { photoAt } from '../api/keptPhotos.js'
 import { noteReadForField, readForField } from '../api/keptAnswers.js'
 import { noteReadAt, restsOn } from '../api/versions.js'
 
@@ -65,6 +66,13 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.ground.map, {})
   await read(endpoints.arrivals.list, {})
   await read(endpoints.flags.list, {})
+  await read(endpoints.replacement.list, {})
+  const marked = (await read(endpoints.plots.list, {})) as ResponseOf<typeof endpoints.plots.list> | undefined
+  // The last photo of each plot is laid over what the camera sees there.
+  for (const { looks } of marked?.plots ?? []) {
+    const photoId = looks.find((look) => look.photoId !== null)?.photoId
+    if (photoId) await photoAt(`/api/v1/sites/${site.id}/photos/${photoId}/jpeg`)
+  }
   await read(endpoints.traps.list, season)
   await read(endpoints.bloom.overview, {})
   await read(endpoints.bloom.records, {})

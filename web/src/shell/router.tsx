@@ -82,6 +82,7 @@ export const router = createBrowserRouter([
                 path: 'scouting',
                 ...screen(() => import('../scouting/ScoutingScreen.js').then(({ ScoutingScreen }) => ScoutingScreen)),
               },
+              { path: 'scouting/plots', ...screen(() => import('../plots/PlotsScreen.js').then(({ PlotsScreen }) => PlotsScreen)) },
               {
                 path: 'scouting/:watchId/count',
                 ...screen(() => import('../scouting/CountScreen.js').then(({ CountScreen }) => CountScreen)),

@@ -210,7 +210,7 @@ function useMeansOf(): (line: TodayLine) => Means | undefined {
   }
 }
 
-const isErrand = (kind: TodayLine['kind']): kind is Errand['kind'] => ['count', 'trap', 'flags', 'arrival'].includes(kind)
+const isErrand = (kind: TodayLine['kind']): kind is Errand['kind'] => ['count', 'trap', 'flags', 'plots', 'arrival'].includes(kind)
 
 function One({ line, place, isNow, nameOf }: { line: TodayLine; place: string; isNow: boolean; nameOf: NameOf }) {
   const t = useText()

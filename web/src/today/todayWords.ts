@@ -31,6 +31,7 @@ export function lineWhat(line: TodayLine, t: Say, nameOf: NameOf): string {
     return t('today.bloom', { plants: plants.join(', ') })
   }
   if (kind === 'flags') return t('today.flags', { count: errand?.flags?.length ?? 0 })
+  if (kind === 'plots') return t('today.plots', { count: errand?.plots?.length ?? 0 })
   return errand ? errandWhat(errand, t) : ''
 }
 

@@ -4,6 +4,7 @@ import { register } from '../registry.js'
 export const ahead = {
   'ahead.title': 'What the years would bring',
   'ahead.of': '{name}, {block}: what the years would bring',
+  'ahead.instead': 'What shall grow in its place?',
   'ahead.open': 'What the years would bring',
   'ahead.none':
     'Of this weed no plants were counted in any season that is over. Say at its flags how many stood, and the years can be reckoned.',

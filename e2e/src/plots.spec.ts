@@ -1,0 +1,124 @@
+import { readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { endpoints } from '@bocado/contract'
+import type { Application } from '@bocado/server/testing/application'
+import { done, type TestSite } from '@bocado/server/testing/farm'
+import { hourlyFile } from '@bocado/server/testing/upload'
+import type { Page } from 'playwright-core'
+import { expect, test } from 'vitest'
+import { openBrowser, signIn } from './browser.js'
+import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
+import { setStage, type Stage } from './stage.js'
+
+/* Plots that are looked at year after year, with the last photo over what the camera sees; and what is planted in place of a weed. */
+
+const { plots, replacement, schedule } = endpoints
+const PHOTO = readFileSync(fileURLToPath(new URL('../../server/src/testing/point.jpg', import.meta.url))).toString('base64')
+const BALSAM = 'himalayan-balsam'
+
+let app: Application
+let place: TestSite
+let page: Page
+let open: Stage['open']
+setStage(
+  hourlyFile(2025, '2026-06-12'),
+  () => Promise.resolve(),
+  (stage) => ({ app, place, page, open } = stage),
+)
+const at = () => ({ siteId: place.site.id })
+const as = () => ({ person: place.person })
+const known = async () => done(await app.call(plots.list, at(), {}, as()))
+
+test('a plant that is wanted is planned in place of a weed, with its amount, and stands on the schedule', async () => {
+  await open('scouting?panel=flags')
+  await page.getByRole('link', { name: 'Plots, and what grows instead' }).click()
+  await page.getByText('A plot is a square that you find again', { exact: false }).waitFor()
+  await show(page, 'What grows instead')
+  await press(page, 'Add a plant that is wanted')
+  await page.getByRole('textbox', { name: 'Plant', exact: true }).fill('Tufted sedge')
+  await enterNumber(page, 'Spacing', 25)
+  await press(page, 'Save')
+  await press(page, 'Plan a planting')
+  await choose(page, 'Where', 'Old Apples')
+  await choose(page, 'In place of', 'Himalayan balsam')
+  await enterDate(page, 'On', '2026-09-20')
+  await choose(page, 'Plant 1', 'Tufted sedge')
+  await press(page, 'Save')
+  await page.getByText('enter the area', { exact: false }).waitFor()
+  await enterNumber(page, 'Ground', 100)
+  await expectAccessible(page, 'what grows instead')
+  await press(page, 'Save')
+  await page.getByText(/Tufted sedge: \d+ plants/).waitFor()
+  const { plans } = done(await app.call(replacement.list, at(), {}, as()))
+  expect(plans).toHaveLength(1)
+  await page.getByText(`Tufted sedge: ${plans[0]!.lines[0]!.plants!.toLocaleString('en-GB')} plants`).waitFor()
+  const { jobs } = done(await app.call(schedule.read, at(), { season: '2026-01-01' }, as()))
+  expect(jobs.map(({ name, plannedOn }) => [name, plannedOn])).toEqual([['Tufted sedge in place of Himalayan balsam', '2026-09-20']])
+})
+
+test('a plot is marked out so that it is found again', async () => {
+  await open('scouting/plots')
+  await press(page, 'Mark out a plot')
+  await choose(page, 'Where it lies', 'Old Apples')
+  await choose(page, 'Weeds that are looked at', 'Himalayan balsam')
+  await choose(page, 'Wanted plants that are looked at', 'Tufted sedge')
+  await enterNumber(page, 'Paces', 24)
+  await press(page, 'Save')
+  await page.getByText('say from where the paces are counted').waitFor()
+  await page.getByRole('textbox', { name: 'From what one goes there' }).fill('the post at the bridge')
+  await enterNumber(page, 'Bearing', 85)
+  await expectAccessible(page, 'a plot that is marked out')
+  await press(page, 'Save')
+  await page.getByRole('button', { name: 'Plot 1, Old Apples', exact: true }).click()
+  await page.getByText('From the post at the bridge, bearing 85°, 24 paces.').waitFor()
+  const [plot] = (await known()).plots
+  const look = { plotId: plot!.id, lookedOn: '2025-06-10', covers: [{ of: 'weed' as const, id: BALSAM, cover: '25-50' as const }] }
+  done(await app.call(plots.look, at(), { ...look, photo: { jpeg: PHOTO, takenOn: '2025-06-10' } }, as()))
+})
+
+test('a year later it is due; the last photo lies over what the camera sees, without signal as well', async () => {
+  await open('today')
+  await page.getByText('Look at one plot').waitFor()
+  const phone = await openBrowser({ width: 390, height: 844 })
+  await signIn(phone.context, app, place.person)
+  const field = await phone.context.newPage()
+  const [plot] = (await known()).plots
+  await field.goto(`${app.address}/sites/${place.site.id}/scouting/plots?plot=${plot!.id}`)
+  await field.getByRole('img', { name: /^Plot 1 on 10 Jun 2025/ }).waitFor()
+  await press(field, 'Look at plot 1, Old Apples')
+  await press(field, 'Save')
+  await field.getByText('say how much there is').waitFor()
+  await phone.context.setOffline(true)
+  await press(field, 'Photo with the last one as a ghost')
+  await field.getByText('Move until the stakes of both lie on each other.').waitFor()
+  const ghost = field.locator('video + img')
+  const strength = () => ghost.evaluate((image) => Number((image as HTMLElement).style.opacity))
+  expect(await strength()).toBe(0.4)
+  await field.getByRole('slider', { name: 'How strongly the last photo is seen' }).press('End')
+  expect(await strength()).toBe(1)
+  await expectAccessible(field, 'the ghost')
+  await press(field, 'Take the photo')
+  await field.getByRole('img', { name: 'Your photo' }).waitFor()
+  // The camera is let go of with its picture.
+  await field.locator('video').waitFor({ state: 'detached' })
+  await field.getByRole('radiogroup', { name: 'Cover of Himalayan balsam' }).getByRole('radio', { name: '5–25' }).click()
+  await field.getByRole('radiogroup', { name: 'Cover of Tufted sedge' }).getByRole('radio', { name: '1–5' }).click()
+  await expectAccessible(field, 'a look at a plot')
+  expect(await field.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await press(field, 'Save')
+  await field.getByTestId('unsent-here').waitFor()
+  expect((await known()).plots[0]!.looks).toHaveLength(1)
+  await phone.context.setOffline(false)
+  await field.getByText('Himalayan balsam 5–25 %, Tufted sedge 1–5 %', { exact: false }).first().waitFor()
+  const [look] = (await known()).plots[0]!.looks
+  expect(look).toMatchObject({ lookedOn: '2026-06-12', covers: [{ cover: '5-25' }, { cover: '1-5' }] })
+  expect(look!.photoId).not.toBeNull()
+  await phone.close()
+})
+
+test('how cover goes stands beside the plots, no surer than they are', async () => {
+  await open('scouting/plots')
+  await page.getByRole('img', { name: 'Cover in Old Apples by season: Himalayan balsam, Tufted sedge' }).waitFor()
+  await page.getByText('Himalayan balsam: 5 % to 25 % of the ground in 2026, in the only plot.').waitFor()
+  await expectAccessible(page, 'plots')
+})
