@@ -30,6 +30,7 @@ import { equipment } from './equipment.js'
 import { permissions } from './permissions.js'
 import { plots } from './plots.js'
 import { replacement } from './replacement.js'
+import { companions } from './companions.js'
 import { trials } from './trials.js'
 import { traps } from './traps.js'
 import { treatments } from './treatments.js'
@@ -70,6 +71,7 @@ export const endpoints = {
   trials,
   plots,
   replacement,
+  companions,
   programmes,
   schedule,
   prevention,

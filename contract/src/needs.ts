@@ -125,6 +125,7 @@ const NEEDS: { [G in keyof Groups]: NeedsOf<G> } = {
   trials: { reads: 'look', writes: 'observe', but: { draw: 'tend', remove: 'tend', restore: 'tend' } },
   plots: { reads: 'look', writes: 'tend', but: { look: 'observe', removeLook: 'observe', restoreLook: 'observe' } },
   replacement: { reads: 'look', writes: 'tend' },
+  companions: { reads: 'look', writes: 'tend' },
   rules: { reads: 'look', writes: 'lead' },
   programmes: { reads: 'look', writes: 'tend' },
   schedule: { reads: 'look', writes: 'tend' },

@@ -10,10 +10,10 @@ export const ruleOwners = ['own', 'law'] as const
 export const chemicalPolicies = ['any', 'programme', 'last', 'never', 'organic'] as const
 
 /** A day of the year, MM-DD. */
-const monthDay = z
-  .string()
+export const monthDaySchema = z
+  .string({ error: 'choose a day of the year' })
   .regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { error: 'choose a day of the year' })
-  .nullable()
+const monthDay = monthDaySchema.nullable()
 
 export const siteRuleSchema = z.object({
   id,
@@ -21,6 +21,11 @@ export const siteRuleSchema = z.object({
   kind: z.enum(ruleKinds),
   act: z.enum(ruleActs),
   whose: z.enum(ruleOwners),
+  /** The place that it binds, and the block of that; null: the whole site. */
+  placeId: id.nullable(),
+  blockId: id.nullable(),
+  /** It keeps a plant from harm that is awake then, and is changed with it. */
+  companionId: id.nullable(),
   fromDay: monthDay,
   untilDay: monthDay,
   fromHour: z.number().nullable(),
@@ -40,6 +45,8 @@ const fields = z.object({
   kind: z.enum(ruleKinds, { error: 'choose what it sets' }),
   act: z.enum(ruleActs, { error: 'choose what it binds' }),
   whose: z.enum(ruleOwners, { error: 'choose whose rule it is' }),
+  /** null: the whole site. */
+  placeId: z.uuid({ error: 'choose a place of this site' }).nullable().default(null),
   fromDay: monthDay.default(null),
   untilDay: monthDay.default(null),
   fromHour: hour,
@@ -79,8 +86,8 @@ export const rules = {
   list: endpoint({
     method: 'get',
     path: '/sites/:siteId/own-rules',
-    restsOn: ['site'],
-    summary: 'Rules of the place: closed days and hours, wind, notice and distances',
+    restsOn: ['site', 'blooms', 'day'],
+    summary: 'Rules of the place, and of plants that must not be harmed: closed days and hours, wind, notice and distances',
     params: siteParams,
     input: z.object({}),
     response: z.array(siteRuleSchema),

@@ -149,3 +149,16 @@ export const plotPosition = ({ at }: InventedPlot) => {
   const [longitude, latitude] = positionAt(at)
   return { latitude, longitude, accuracyM: 3 }
 }
+
+/** What is to stay in the natural areas, and is harmed while it is above the ground. */
+export const COMPANIONS: readonly (Omit<InputOf<typeof endpoints.companions.add>, 'placeId'> & { block: string })[] = [
+  { block: 'Lower Meadow', name: 'Marsh orchid', wakesOn: '04-05', sleepsOn: '08-20', harmedBy: ['cutting', 'chemicals', 'soil-work'] },
+  {
+    block: 'Lower Meadow',
+    name: 'Meadow saffron',
+    wakesOn: '02-25',
+    sleepsOn: '06-20',
+    harmedBy: ['soil-work'],
+    note: 'flowers again in September',
+  },
+]

@@ -6,6 +6,7 @@ import { addCheckArea, createBlock } from '@bocado/server/blocks/service'
 import { addWetEvent } from '@bocado/server/blocks/wetEvents'
 import { draw } from '@bocado/server/ground/service'
 import { addFlag, addSearch, addVisit } from '@bocado/server/flags/service'
+import { addCompanion } from '@bocado/server/companions/service'
 import { addLook, addPlot } from '@bocado/server/plots/service'
 import { addReplacement, addWanted, changeReplacement } from '@bocado/server/replacement/service'
 import { addTrap, pasteChecks } from '@bocado/server/traps/service'
@@ -49,7 +50,7 @@ import { inventPastSeasons } from './pastSeasons.js'
 import { inventVarietyLooks } from './pastVarieties.js'
 import { TRAPS } from './traps.js'
 import { BOARD, flagPosition, FOUND, inventFlags, SEARCHES } from './flags.js'
-import { INSTEAD, plotPosition, PLOTS, WANTED } from './plots.js'
+import { COMPANIONS, INSTEAD, plotPosition, PLOTS, WANTED } from './plots.js'
 import { makeIssue, newestIssueAt } from './forecast.js'
 import { LANDMARKS, OUTLINES } from './ground.js'
 import {
@@ -281,6 +282,8 @@ async function seed(deps: Deps): Promise<void> {
     if (doneOn !== null)
       await changeReplacement(lead, deps, id, endpoints.replacement.update.input.parse({ ...input, doneOn, rowVersion: 1 }))
   }
+  for (const { block, ...companion } of COMPANIONS)
+    await addCompanion(lead, deps, endpoints.companions.add.input.parse({ ...companion, placeId: blocks.get(block) }))
   for (const plot of PLOTS) {
     const { block, weed, looks, worked, fromWhat, bearingDeg, paces } = plot
     const seen = [

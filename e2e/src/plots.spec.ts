@@ -7,7 +7,7 @@ import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { expect, test } from 'vitest'
 import { openBrowser, signIn } from './browser.js'
-import { choose, enterDate, enterNumber, expectAccessible, press, show } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press, show, takeWay } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* Plots that are looked at year after year, with the last photo over what the camera sees; and what is planted in place of a weed. */
@@ -121,4 +121,26 @@ test('how cover goes stands beside the plots, no surer than they are', async () 
   await page.getByRole('img', { name: 'Cover in Old Apples by season: Himalayan balsam, Tufted sedge' }).waitFor()
   await page.getByText('Himalayan balsam: 5 % to 25 % of the ground in 2026, in the only plot.').waitFor()
   await expectAccessible(page, 'plots')
+})
+
+test('a plant that must not be harmed closes what would harm it, where the way to act is chosen', async () => {
+  await open('site')
+  await press(page, 'Name a plant that must not be harmed')
+  await page.getByRole('textbox', { name: 'Plant', exact: true }).fill('Marsh orchid')
+  await choose(page, 'Where it grows', 'Old Apples')
+  await press(page, 'Save')
+  await page.getByText('choose a day of the year').first().waitFor()
+  await enterDate(page, 'First above the ground on', '2026-04-05')
+  await enterDate(page, 'Last above the ground on', '2026-08-20')
+  await expectAccessible(page, 'plants that must not be harmed')
+  await press(page, 'Save')
+  await page.getByText('Old Apples: all that must not be harmed is asleep from 21 Aug', { exact: false }).waitFor()
+  const season = '2026-01-01'
+  const watch = { organismId: 'scotch-broom', blockId: place.blockId, season, biofix: null }
+  const { id } = done(await app.call(endpoints.watches.create, at(), watch, as()))
+  await open(`windows?watch=${id}`)
+  await show(page, 'Ways to act')
+  await takeWay(page, 'Mowing again and again')
+  await page.getByTestId('rule-there').filter({ hasText: 'Marsh orchid is awake' }).waitFor()
+  await page.getByTestId('asleep').first().waitFor()
 })

@@ -33,6 +33,7 @@ import { aroundRoutes } from './around/routes.js'
 import { equipmentRoutes } from './equipment/routes.js'
 import { livingRoutes } from './living/routes.js'
 import { permissionRoutes } from './permissions/routes.js'
+import { companionRoutes } from './companions/routes.js'
 import { plotRoutes } from './plots/routes.js'
 import { replacementRoutes } from './replacement/routes.js'
 import { trialRoutes } from './trials/routes.js'
@@ -115,6 +116,7 @@ export function createApp(serving: Serving, changes: Changes, options: AppOption
     equipmentRoutes,
     permissionRoutes,
     trialRoutes,
+    companionRoutes,
     plotRoutes,
     replacementRoutes,
     aroundRoutes,

@@ -105,6 +105,8 @@ beforeAll(async () => {
   const plotId = done(await app.call(endpoints.plots.add, at, marked, as)).id
   const covers = [{ of: 'weed', id: 'himalayan-balsam', cover: '5-25' }] as const
   const plotLookId = done(await app.call(endpoints.plots.look, at, { plotId, lookedOn: '2026-06-10', covers: [...covers] }, as)).id
+  const bluebell = { placeId: place.blockId, name: 'Bluebell', wakesOn: '02-20', sleepsOn: '06-10', harmedBy: ['cutting'] } as const
+  const companionId = done(await app.call(endpoints.companions.add, at, { ...bluebell, harmedBy: ['cutting'] }, as)).id
   const corners = { south: 46.1, west: -119.4, north: 46.3, east: -119.2 }
   const jpeg = readFileSync(new URL('./testing/point.jpg', import.meta.url)).toString('base64')
   const aerialId = done(await app.call(ground.addImage, at, { name: 'from above', jpeg, ...corners }, as)).id
@@ -123,6 +125,7 @@ beforeAll(async () => {
     replacementId,
     plotId,
     plotLookId,
+    companionId,
     aerialId,
     findId,
     ruleId,

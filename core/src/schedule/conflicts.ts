@@ -1,4 +1,4 @@
-import { closedBy, rulesFor, type RuledMeans, type SiteRule } from '../treatment/siteRules.js'
+import { closedBy, rulesFor, rulesThere, type RuledMeans, type SiteRule } from '../treatment/siteRules.js'
 import { harvestInTheWay, type HarvestAhead } from '../treatment/preHarvest.js'
 import { rotationFault, type RotationUse } from '../treatment/rotation.js'
 import { requireFinite } from '../guards.js'
@@ -159,9 +159,9 @@ function harvestConflicts(task: ScheduledTask, all: readonly ScheduledTask[], { 
 
 /** What rules of the place say against its day: closed days, notice that was not given in time, and consent that nobody gave. */
 function ruleConflicts(task: ScheduledTask, { rules }: ScheduleAround): Conflict[] {
-  const { means, day, noticeOn, consentOn, id } = task
+  const { means, day, noticeOn, consentOn, id, blockId } = task
   if (!means) return []
-  return rulesFor(rules, means).flatMap((rule): Conflict[] => {
+  return rulesFor(rulesThere(rules, blockId), means).flatMap((rule): Conflict[] => {
     const of = { task: id, with: null, name: rule.name, amount: rule.amount }
     if (rule.kind === 'closed-days' && closedBy(rule, civilDate(day)).length > 0) return [{ kind: 'closed', ...of, refused: true }]
     if (rule.kind === 'notice' && (noticeOn === null || day - noticeOn < (rule.amount ?? 0)))

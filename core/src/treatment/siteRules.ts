@@ -19,6 +19,8 @@ export interface SiteRule {
   /** Hours of the clock between which it forbids, for `closed-hours`; they may go over midnight. */
   fromHour: number | null
   untilHour: number | null
+  /** The block that it binds; null: the whole site. */
+  blockId?: string | null
   /** Highest wind, m/s; days of notice; metres kept clear: for the kinds of those names. */
   amount: number | null
 }
@@ -87,6 +89,10 @@ export function closedBy(rule: SiteRule, day: string): [from: number, until: num
     [from, 24],
   ]
 }
+
+/** The rules that bind a block, of those of a site. */
+export const rulesThere = <R extends Pick<SiteRule, 'blockId'>>(rules: readonly R[], blockId: string): R[] =>
+  rules.filter((rule) => rule.blockId == null || rule.blockId === blockId)
 
 /** The rules that bind what is done, of those of a site. */
 export const rulesFor = <R extends Pick<SiteRule, 'act'>>(rules: readonly R[], means: RuledMeans): R[] => {

@@ -35,6 +35,7 @@ export const AT_SOWING: readonly string[] = [
   'stale-seedbed',
   'solarisation',
   'cover-crop',
+  'plant-what-is-wanted',
 ]
 
 /**

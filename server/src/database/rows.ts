@@ -74,6 +74,7 @@ export type Editable =
   | 'plot_look'
   | 'wanted_plant'
   | 'replacement'
+  | 'companion'
 type Columns = Readonly<Record<string, unknown>>
 
 /** Which aspect of a site a table belongs to. */
@@ -137,6 +138,7 @@ const ASPECT_OF: Readonly<Record<Editable, Aspect>> = {
   plot_look: 'words',
   wanted_plant: 'words',
   replacement: 'words',
+  companion: 'site',
 }
 
 /** Tables whose rows belong to one site, or to its holding and so to every site of it. */

@@ -9,7 +9,7 @@ import { notToldApart } from '../library/toldApart.js'
 import { methodsByIds } from '../library/catalogue.js'
 import { listPermissions } from '../permissions/store.js'
 import { tree, withAbove } from '../places/store.js'
-import { listRules } from '../rules/store.js'
+import { rulesAt, writtenAt } from '../rules/service.js'
 import { getSite } from '../sites/service.js'
 import { peopleOf } from '../sites/store.js'
 import { organismOf, type StoredWatch } from '../watches/store.js'
@@ -70,7 +70,7 @@ export async function ruledMeans(db: Queryable, siteId: string, { product, metho
 }
 
 /** A day that a rule of the place closes, and chemicals where the site uses none. */
-async function againstRules(db: Queryable, deps: Deps, siteId: string, { means, day }: Doing): Promise<Against[]> {
+async function againstRules(db: Queryable, deps: Deps, siteId: string, { means, day, placeId }: Doing): Promise<Against[]> {
   const { policy } = await getSite(db, deps.clock, siteId)
   const ruled = await ruledMeans(db, siteId, means)
   const found: Against[] = []
@@ -82,7 +82,7 @@ async function againstRules(db: Queryable, deps: Deps, siteId: string, { means, 
         `${nameOf(means)} is a chemical, and this site uses none: change that under Site, or choose another way to act`,
       ),
     )
-  const closed = rulesFor(await listRules(db, siteId), ruled).find((rule) =>
+  const closed = rulesFor(await rulesAt(db, deps.clock, siteId, placeId), ruled).find((rule) =>
     closedBy(rule, day).some(([from, until]) => from === 0 && until === 24),
   )
   if (closed)
@@ -173,7 +173,7 @@ export async function againstPermissions(db: Queryable, siteId: string, { means,
   const permissions = await listPermissions(db, siteId)
   const asked = { placeIds: withAbove(await tree(db, siteId), placeId), productId: means.product?.id ?? null, day }
   const found: Against[] = []
-  const asking = rulesFor(await listRules(db, siteId), await ruledMeans(db, siteId, means)).filter(
+  const asking = rulesFor(await writtenAt(db, siteId, placeId), await ruledMeans(db, siteId, means)).filter(
     (rule) => rule.kind === 'consent' && holdsOn(rule, day),
   )
   for (const { id: ruleId, name } of asking) {

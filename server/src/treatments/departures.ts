@@ -6,7 +6,7 @@ import { listLots, stockUsed } from '../equipment/store.js'
 import { coded } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { tree } from '../places/store.js'
-import { listRules } from '../rules/store.js'
+import { writtenAt } from '../rules/service.js'
 import { againstDay, againstIdentity, againstPermissions, ruledMeans, said, type Against, type Doing } from './allowed.js'
 import { entryClosedUntil } from './store.js'
 
@@ -47,10 +47,10 @@ async function againstRate(db: Queryable, siteId: string, { means: { product }, 
 }
 
 /** Wind and temperature as they were measured, against those of the label and the rules. */
-async function againstWeather(db: Queryable, siteId: string, { means }: Doing, { weather }: DoneInput): Promise<Against[]> {
+async function againstWeather(db: Queryable, siteId: string, { means, placeId }: Doing, { weather }: DoneInput): Promise<Against[]> {
   const { product } = means
   const found: Against[] = []
-  const rules = rulesFor(await listRules(db, siteId), await ruledMeans(db, siteId, means)).filter(
+  const rules = rulesFor(await writtenAt(db, siteId, placeId), await ruledMeans(db, siteId, means)).filter(
     (rule) => rule.kind === 'wind' && rule.amount !== null,
   )
   const most = Math.min(product?.maxWindMs ?? Infinity, ...rules.map(({ amount }) => amount ?? Infinity))

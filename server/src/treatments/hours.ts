@@ -29,7 +29,7 @@ import { memberHoursAhead } from '../forecasts/service.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { methodsByIds } from '../library/catalogue.js'
-import { listRules } from '../rules/store.js'
+import { rulesAt } from '../rules/service.js'
 import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { placeDays, stationPosition } from '../weather/place.js'
@@ -86,7 +86,7 @@ export async function hoursOfWatch(
   })
   const light = position ? Array.from({ length: DAYS + 1 }, (_, d): DayLight => sunTimes(today + d, position, wall)) : []
   const flowers = await flowersBy(deps, siteId, block.id, today, means)
-  const rules = rulesFor(await listRules(db, siteId), {
+  const rules = rulesFor(await rulesAt(db, deps.clock, siteId, block.id), {
     ways: means.product?.ways ?? null,
     methods: means.methods,
     chemical: means.chemical,

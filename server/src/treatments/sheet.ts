@@ -18,7 +18,7 @@ import { coded, HttpProblem, type FieldMessage } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { listNotices, listPermissions } from '../permissions/store.js'
 import { tree, withAbove } from '../places/store.js'
-import { listRules } from '../rules/store.js'
+import { writtenAt } from '../rules/service.js'
 import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { againstDay, againstFit, againstIdentity, againstPermissions, ruledMeans, said, type Doing } from './allowed.js'
@@ -87,9 +87,9 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
   }
 }
 
-async function noticesMissing({ db }: Deps, siteId: string, { means, day }: Doing, given: number): Promise<Warning[]> {
+async function noticesMissing({ db }: Deps, siteId: string, { means, day, placeId }: Doing, given: number): Promise<Warning[]> {
   if (given > 0) return []
-  const asking = rulesFor(await listRules(db, siteId), await ruledMeans(db, siteId, means)).filter(
+  const asking = rulesFor(await writtenAt(db, siteId, placeId), await ruledMeans(db, siteId, means)).filter(
     (rule) => rule.kind === 'notice' && holdsOn(rule, day),
   )
   return asking.map(({ name, amount }) =>

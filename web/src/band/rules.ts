@@ -1,6 +1,8 @@
 import type { Method, SiteRule } from '@bocado/contract'
-import { closedBy, holdsOn, rulesFor, type RuledMeans } from '@bocado/core'
+import { closedBy, holdsOn, rulesFor, rulesThere, type RuledMeans } from '@bocado/core'
 import type { Means } from './means.js'
+
+export { rulesThere }
 
 /** What something is done with, as rules of the place tell it apart. */
 export function ruledMeans(

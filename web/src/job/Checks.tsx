@@ -1,12 +1,11 @@
-import { endpoints, type Method, type Product, type Treatment } from '@bocado/contract'
-import { useRead } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
+import type { Method, Product, Treatment } from '@bocado/contract'
 import { checksOf, mostWind, type Check } from '../band/job.js'
 import { TextButton } from '../design/buttons.js'
 import { Checkbox } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
 import { Caution, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
+import { useRulesAt } from '../windows/useRulesAt.js'
 import { useText } from '../messages/useText.js'
 import { useNow } from '../shell/useNow.js'
 import type { KeptSheet } from './keptSheet.js'
@@ -22,10 +21,9 @@ export function Checks(p: {
 }) {
   const t = useText()
   const f = useFormat()
-  const site = useSite()
   const now = useNow()
   const { product, sheet, onSheet } = p
-  const { data: rules = [] } = useRead(endpoints.rules.list, { params: { siteId: site.id }, input: {} })
+  const rules = useRulesAt(p.treatment.placeId)
   const { wind } = f.measures
   const most = mostWind(rules, { product, methodId: p.treatment.methodId }, p.methods, p.treatment.plannedOn)
   const tick = (name: string, isDone: boolean): void =>

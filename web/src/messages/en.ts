@@ -38,6 +38,7 @@ import { equipment } from './en/equipment.js'
 import { report } from './en/report.js'
 import { review } from './en/review.js'
 import { triage } from './en/triage.js'
+import { companions } from './en/companions.js'
 import { plots } from './en/plots.js'
 import { trials } from './en/trials.js'
 import { living } from './en/living.js'
@@ -108,6 +109,7 @@ export const en = {
   ...report,
   ...review,
   ...triage,
+  ...companions,
   ...plots,
   ...trials,
   ...beside,

@@ -12,11 +12,14 @@ import { useFormat } from '../design/useFormat.js'
 import { whereNow, type Whereabouts } from '../flags/whereabouts.js'
 import { useText, type Say } from '../messages/useText.js'
 import { RemoveButton } from '../shell/RemoveButton.js'
+import { partLater } from '../shell/partLater.js'
 import { UnsentHere } from '../shell/UnsentHere.js'
-import { LookForm } from './LookForm.js'
-import { PlotEdit, type PlotKnown } from './PlotForm.js'
+import type { PlotKnown } from './PlotForm.js'
 import { usePhoto } from './usePhoto.js'
 import { wayTo } from './wayTo.js'
+
+const LookForm = partLater(async () => (await import('./LookForm.js')).LookForm)
+const PlotEdit = partLater(async () => (await import('./PlotForm.js')).PlotEdit)
 
 const Due = styled.b`
   border-left: 4px solid ${colour.pollen};

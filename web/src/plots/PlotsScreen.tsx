@@ -16,7 +16,6 @@ import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
 import { CoverPicture } from './CoverPicture.js'
 import { coverSays } from './coverWords.js'
-import { PlotAdd } from './PlotForm.js'
 import { PlotLine } from './PlotLine.js'
 import '../messages/en/field.js'
 import '../messages/en/flags.js'
@@ -24,6 +23,7 @@ import '../messages/en/plots.js'
 import '../messages/en/record.js'
 import '../messages/en/work.js'
 
+const PlotAdd = partLater(async () => (await import('./PlotForm.js')).PlotAdd)
 const Instead = partLater(async () => (await import('../replacement/Instead.js')).Instead)
 
 const PARTS = ['plots', 'instead'] as const

@@ -47,6 +47,7 @@ const KINDS = [
   'plot_look',
   'wanted_plant',
   'replacement',
+  'companion',
   'find_link',
   'public_find',
   'review_note',

@@ -1,6 +1,6 @@
 import { chemicalPolicies, endpoints, ruleActs, ruleKinds, ruleOwners, type SiteRule } from '@bocado/contract'
 import { useState } from 'react'
-import { useRead, useWrite } from '../api/hooks.js'
+import { useBlocks, useRead, useWrite } from '../api/hooks.js'
 import { useMay } from '../api/may.js'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
@@ -23,22 +23,30 @@ export function RulesPanel() {
   const site = useSite()
   const { data } = useRead(endpoints.rules.list, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
+  const { data: blocks = [] } = useBlocks(site.id)
+  const placeName = (id: string): string => blocks.find((block) => block.id === id)?.name ?? ''
   if (!data) return null
+  // What a plant closes is changed with the plant.
+  const written = data.filter(({ companionId }) => companionId === null)
   const year = site.today.slice(0, 4)
   return (
     <Stack>
       <Heading>{t('house.title')}</Heading>
       <Policy />
       <SharesFirst />
-      {data.length === 0 && open === null ? <Small>{t('house.none')}</Small> : null}
+      {written.length === 0 && open === null ? <Small>{t('house.none')}</Small> : null}
       <Rows>
-        {data.map((rule) => (
+        {written.map((rule) => (
           <li key={rule.id}>
             {open === rule.id ? (
               <RuleForm rule={rule} onDone={() => setOpen(null)} />
             ) : (
               <>
-                <b>{rule.name}</b> <Quiet>{t(`house.owner.${rule.whose}`)}</Quiet>
+                <b>{rule.name}</b>{' '}
+                <Quiet>
+                  {t(`house.owner.${rule.whose}`)}
+                  {rule.placeId === null ? '' : `, ${placeName(rule.placeId)}`}
+                </Quiet>
                 <br />
                 {ruleSays(rule, year, t, f)}
                 {rule.source === '' ? null : (
@@ -134,11 +142,15 @@ function Policy() {
   )
 }
 
+/** Stands for the whole site. */
+const EVERYWHERE = 'everywhere'
+
 const NEW = {
   name: '',
   kind: null as SiteRule['kind'] | null,
   act: null as SiteRule['act'] | null,
   whose: 'own' as SiteRule['whose'],
+  placeId: null as string | null,
   fromHour: null as number | null,
   untilHour: null as number | null,
   amount: null as number | null,
@@ -153,8 +165,26 @@ function RuleForm({ rule, onDone }: { rule?: SiteRule; onDone: () => void }) {
   const site = useSite()
   // A day of the year is chosen as one of this year.
   const dated = (day: string | null): string | null => (day === null ? null : `${site.today.slice(0, 4)}-${day}`)
-  const { id: _, rowVersion: __, fromDay, untilDay, ...rest } = rule ?? { ...NEW, id: '', rowVersion: 0, fromDay: null, untilDay: null }
-  const initial = { ...rest, fromDay: dated(fromDay), untilDay: dated(untilDay) }
+  const {
+    id: _,
+    rowVersion: __,
+    blockId: ___,
+    companionId: ____,
+    fromDay,
+    untilDay,
+    placeId,
+    ...rest
+  } = rule ?? {
+    ...NEW,
+    id: '',
+    rowVersion: 0,
+    blockId: null,
+    companionId: null,
+    fromDay: null,
+    untilDay: null,
+  }
+  const initial = { ...rest, placeId: placeId ?? EVERYWHERE, fromDay: dated(fromDay), untilDay: dated(untilDay) }
+  const { data: blocks = [] } = useBlocks(site.id)
   const add = useEntry(endpoints.rules.add, initial, null, rule ? undefined : site.id)
   const update = useEntry(endpoints.rules.update, initial, rule, rule?.id)
   const entry = rule ? update : add
@@ -164,6 +194,7 @@ function RuleForm({ rule, onDone }: { rule?: SiteRule; onDone: () => void }) {
     ...v,
     kind: v.kind ?? undefined,
     act: v.act ?? undefined,
+    placeId: v.placeId === EVERYWHERE ? null : v.placeId,
     fromDay: v.fromDay?.slice(5) ?? null,
     untilDay: v.untilDay?.slice(5) ?? null,
   })
@@ -192,6 +223,13 @@ function RuleForm({ rule, onDone }: { rule?: SiteRule; onDone: () => void }) {
           width="22ch"
           options={ruleActs.map((id) => ({ id, label: t(`house.act.${id}`) }))}
           {...bind.choice('act')}
+        />
+        <Select
+          label={t('house.where')}
+          placeholder=""
+          width="20ch"
+          options={[{ id: EVERYWHERE, label: t('house.everywhere') }, ...blocks.map(({ id, name }) => ({ id, label: name }))]}
+          {...bind.choice('placeId')}
         />
       </Fields>
       {kind === 'closed-hours' ? (

@@ -35,6 +35,7 @@ const PermissionsPanel = partLater(async () => (await import('./PermissionsPanel
 /** What draws the ground. Where something is drawn, the screen waits for it, so that nothing moves; else it comes when it is asked for. */
 const loadMap = async () => (await import('../ground/MapPart.js')).MapPart
 const MapThere = lazy(async () => ({ default: await loadMap() }))
+const CompanionsPanel = partLater(async () => (await import('./CompanionsPanel.js')).CompanionsPanel)
 const FindLinks = partLater(async () => (await import('./FindLinks.js')).FindLinks)
 const MapBegun = partLater(loadMap)
 const PartsOfBlock = partLater(async () => (await import('./PartsOfBlock.js')).PartsOfBlock)
@@ -162,6 +163,7 @@ export function SiteScreen() {
           ) : (
             <>
               <RulesPanel />
+              <CompanionsPanel />
               <PermissionsPanel />
               <DutiesPanel />
               <NormalsPanel />

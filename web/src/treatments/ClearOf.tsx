@@ -1,10 +1,8 @@
-import { endpoints, type Label } from '@bocado/contract'
+import type { Label } from '@bocado/contract'
 import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Bound } from '../api/bindings.js'
 import { NumberField, readable } from '../design/NumberField.js'
-import { useRead } from '../api/hooks.js'
-import { useSite } from '../api/workplace.js'
 import { productMeans } from '../band/means.js'
 import { keptClearBy, ruledMeans } from '../band/rules.js'
 import { TextButton } from '../design/buttons.js'
@@ -12,6 +10,7 @@ import { Fields, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { LeftWords } from '../ground/KeptClear.js'
 import { useClear, useNear } from '../ground/near.js'
+import { useRulesAt } from '../windows/useRulesAt.js'
 import { useText } from '../messages/useText.js'
 import { useMethods } from '../windows/useShelfFor.js'
 import '../messages/en/ground.js'
@@ -51,7 +50,7 @@ export function ClearOf(p: {
     const ha = (clear.leftM2 / clear.wholeM2) * (placeHa ?? clear.wholeM2 / 10_000)
     onLeft({ areaHa: Number(ha.toPrecision(3)) })
   }, [isTyped, clear, placeHa, onLeft])
-  const { data: rules = [] } = useRead(endpoints.rules.list, { params: { siteId: useSite().id }, input: {} }, near.length > 0)
+  const rules = useRulesAt(p.placeId)
   const { data: methods = [] } = useMethods()
   const { height } = f.measures
   if (near.length === 0) return null

@@ -16,6 +16,7 @@ import { TakenFields } from '../design/TakenFields.js'
 import { Caution, Fields, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
+import { useRulesAt } from '../windows/useRulesAt.js'
 import { useText } from '../messages/useText.js'
 import { ClearOf } from './ClearOf.js'
 import { isAboveLabel, saysWhy, type DoneValues } from './doneValues.js'
@@ -372,7 +373,7 @@ function With({ bind, label, set }: DoneProps) {
 function After({ values, bind, label, organismId, set }: DoneProps) {
   const t = useText()
   const site = useSite()
-  const { data: rules = [] } = useRead(endpoints.rules.list, { params: { siteId: site.id }, input: {} })
+  const rules = useRulesAt(null)
   const { data: duties } = useRead(endpoints.library.reportDuties, { params: { siteId: site.id }, input: {} })
   const { data: organisms = [] } = useOrganisms()
   const organism = organisms.find(({ id }) => id === organismId)

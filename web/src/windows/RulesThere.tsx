@@ -7,7 +7,9 @@ import { Caution, Small } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { ruleDays, ruleHours } from '../site/ruleWords.js'
+import { AsleepSays } from '../site/AsleepSays.js'
 import { useMethods } from './useShelfFor.js'
+import { useRulesAt } from './useRulesAt.js'
 import '../messages/en/label.js'
 import '../messages/en/rules.js'
 
@@ -16,14 +18,16 @@ export function RulesThere({ forecast, means, date }: { forecast: WatchForecast;
   const t = useText()
   const f = useFormat()
   const site = useSite()
-  const { data: rules = [] } = useRead(endpoints.rules.list, { params: { siteId: site.id }, input: {} })
+  const rules = useRulesAt(forecast.watch.blockId)
   const { data: methods = [] } = useMethods()
   const ruled = ruledMeans(means, methods)
   return (
     <>
       {rulesOn(rules, ruled, date).map((rule) => {
         const whose = t(`house.owner.${rule.whose}`)
-        const { id, name, amount } = rule
+        const { name, amount } = rule
+        // One plant may close several kinds of work.
+        const id = `${rule.id} ${rule.act}`
         if (closesDay(rule, date))
           return (
             <Caution key={id} data-testid="rule-there">
@@ -42,6 +46,7 @@ export function RulesThere({ forecast, means, date }: { forecast: WatchForecast;
           <Small key={id}>{t('house.notice', { name, date: f.date(by) })}</Small>
         )
       })}
+      {rules.some(({ companionId }) => companionId !== null) ? <AsleepSays blockId={forecast.watch.blockId} /> : null}
       <PolicyThere means={means} chemical={ruled.chemical} />
       {means.product ? <BurntThere forecast={forecast} burns={means.product.burns} /> : null}
     </>

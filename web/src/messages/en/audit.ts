@@ -46,6 +46,7 @@ export const audit = {
   'audit.of.plot': 'monitoring plot',
   'audit.of.plot_look': 'look at a plot',
   'audit.of.wanted_plant': 'plant that is wanted',
+  'audit.of.companion': 'plant that must not be harmed',
   'audit.of.replacement': 'planting in place of a weed',
   'audit.of.find_link': 'link for finds',
   'audit.of.review_note': 'own words on a season',

@@ -17,6 +17,8 @@ export const rules = {
   'house.kind.consent': 'consent before',
   'house.kind.kept-clear': 'a distance kept',
   'house.act': 'For',
+  'house.where': 'Where',
+  'house.everywhere': 'the whole site',
   'house.act.everything': 'all work',
   'house.act.spraying': 'spraying',
   'house.act.chemicals': 'chemicals',

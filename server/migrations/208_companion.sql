@@ -1,0 +1,20 @@
+CREATE TABLE IF NOT EXISTS companion (
+  id UUID PRIMARY KEY,
+  site_id UUID NOT NULL,
+  place_id UUID NOT NULL,
+  name VARCHAR(80) NOT NULL,
+  wakes_on CHAR(5) NOT NULL COMMENT 'MM-DD; first day of the year above the ground',
+  sleeps_on CHAR(5) NOT NULL COMMENT 'MM-DD; last day of the year above the ground',
+  harmed_by JSON NOT NULL COMMENT 'kinds of work that would harm it',
+  plant_id VARCHAR(80) NULL COMMENT 'the plant of the bloom list that it is',
+  asleep_on DATE NULL COMMENT 'seen asleep last',
+  note VARCHAR(2000) NOT NULL DEFAULT '',
+  row_version INT UNSIGNED NOT NULL DEFAULT 1,
+  changed_by UUID NOT NULL,
+  created_at TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP,
+  deleted_at DATETIME NULL,
+  KEY of_site (site_id),
+  FOREIGN KEY (site_id) REFERENCES site (id),
+  FOREIGN KEY (place_id) REFERENCES place (id),
+  FOREIGN KEY (changed_by) REFERENCES person (id)
+) ENGINE=InnoDB CHARSET=utf8mb4
