@@ -57,6 +57,7 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   AREAS_THAT_TELL: 'asked for by science: three pairs of areas',
   YEARS_AHEAD: 'of the computation: how far it is looked',
   TRIES: 'of the computation',
+  FEWEST_TRIED: 'of the computation',
   COVER_CLASSES: 'by definition',
   FEWEST_PLOTS: 'of the computation: a spread needs so many',
   TREND_PLOTS: 'of the computation: a tendency needs so many',

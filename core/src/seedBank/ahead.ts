@@ -40,6 +40,8 @@ export interface WeedStand {
 export interface YearsAhead {
   /** Plants by year, the first is the next one. */
   plants: { p10: number; p50: number; p90: number }[]
+  /** Of the next year what nine in ten runs hold between them: plants, and by what they change from this year to the next. */
+  next: { plants: { low: number; high: number }; rate: { low: number; high: number } }
   /** Years until few stand (a fiftieth of today's plants, or two); null where it takes longer than is looked at. */
   yearsToFew: { p10: number | null; p50: number | null; p90: number | null }
   /** Share of the runs in which after the last year nothing stands and nothing lies in the soil. Where something arrives that lasts no longer than a year. */
@@ -59,6 +61,10 @@ const FEW_PLANTS = 2
 const YOUNG_FOUND = 0.5
 /** What was counted may be off by so much, on the log scale. */
 const COUNT_SD_LOG = 0.35
+/** By how much the seedlings of two years differ, on the log scale. */
+const YEARS_DIFFER_LOG = 0.7
+/** Ground counts as no fuller than this. */
+const FULLEST = 0.95
 /** Of the seed that is alive after the longest time so much is left. */
 const LEFT_AT_LONGEST = 0.01
 
@@ -122,8 +128,8 @@ function drawLife(random: Random, { form, areaM2, bankYears, counts }: WeedStand
     survival: between(random, prior.survival),
     fecundity: around(random, prior.fecundity),
     ripens: between(random, prior.ripens),
-    // The ground bears at least what was counted on it.
-    most: Math.max(around(random, prior.perM2) * areaM2, ...counts.map(({ plants }) => plants)),
+    // The ground bears what was counted on it, as far as that was counted well.
+    most: Math.max(around(random, prior.perM2) * areaM2, Math.max(...counts.map(({ plants }) => plants)) * Math.exp(-2 * COUNT_SD_LOG)),
     winter: between(random, WINTER),
     spread: between(random, SPREAD),
     takenBelow: between(random, TAKEN_BELOW),
@@ -211,60 +217,80 @@ function shed(random: Random, life: Life, bank: number, left: number, taken: num
   return { bank: kept + some(random, seeds) + some(random, arrivals) }
 }
 
-/** A stand that held so many plants in a year, with a bank that would have brought them. */
-function begun(random: Random, form: WeedForm, life: Life, plants: number): State {
+/** A stand that held so many plants in a year, with a bank that would have brought them under the work that was done then. */
+function begun(random: Random, { form, doneSoFar }: WeedStand, life: Life, plants: number): State {
   const seen = plants * Math.exp(drawNormal(random, 0, COUNT_SD_LOG))
   if (form === 'clonal') return { bank: seen, young: 0, grown: 0 }
-  const seedlings = form === 'biennial' ? seen / life.winter : seen
-  const bank = seedlings / Math.max(1e-6, life.germination * life.survival)
-  return form === 'woody'
-    ? { bank: seen * life.fecundity * 0.2, young: seen * between(random, [0.2, 2]), grown: seen }
-    : { bank, young: form === 'biennial' ? seedlings : 0, grown: 0 }
+  if (form === 'woody') return { bank: seen * life.fecundity * 0.2, young: seen * between(random, [0.2, 2]), grown: seen }
+  const youngLeft = doneSoFar.seedersOnly ? 1 : leftBy(doneSoFar, doneSoFar.found * life.finding * YOUNG_FOUND)
+  const bankOf = (seedlings: number): number => seedlings / Math.max(1e-6, life.germination * life.survival * Math.max(0.01, youngLeft))
+  // Where the ground is nearly full many more came up than stood in the end.
+  if (form === 'annual') return { bank: bankOf(seen / (1 - Math.min(FULLEST, seen / life.most))), young: 0, grown: 0 }
+  // Those that flower came up a year before; what comes up now need not be as many.
+  const young = seen / life.winter
+  return { bank: bankOf(young) * Math.exp(drawNormal(random, 0, YEARS_DIFFER_LOG)), young, grown: 0 }
 }
 
 interface Particle {
   life: Life
   state: State
+  /** What stood in the last year that was counted. */
+  now: number
 }
 
-/** Lives that would have led to what was counted, each as often as it agrees with that. */
+/**
+ * Lives that would have led to what was counted, each as often as it agrees with that. After each count those that led there go on, each as
+ * often as it deserves: picked at the end alone, few would be left, and alike.
+ */
 function fitted(random: Random, stand: WeedStand, runs: number): Particle[] {
   const counts = stand.counts.toSorted((a, b) => a.year - b.year)
   const first = counts[0] as { year: number; plants: number }
   const last = counts.at(-1) as { year: number; plants: number }
-  const drawn: (Particle & { weight: number })[] = []
-  // More are tried than are kept: most lives do not lead to what was seen.
-  for (let i = 0; i < runs * TRIES; i++) {
+  let lives = Array.from({ length: Math.max(FEWEST_TRIED, runs * TRIES) }, (): Particle => {
     const life = drawLife(random, stand)
-    let state = begun(random, stand.form, life, first.plants)
-    let log = 0
-    for (let year = first.year; year <= last.year; year++) {
-      const next = yearOf(random, stand.form, life, state, stand.doneSoFar, stand.arrivals)
-      const seen = counts.find((count) => count.year === year)
-      if (seen && year > first.year) {
-        const off = Math.log((next.stood + 0.5) / (seen.plants + 0.5))
-        log -= off ** 2 / (2 * (COUNT_SD_LOG ** 2 + 1 / (seen.plants + 0.5)))
-      }
-      state = { bank: next.bank, young: next.young, grown: next.grown }
-    }
-    drawn.push({ life, state, weight: Math.exp(log) })
+    return { life, state: begun(random, stand, life, first.plants), now: first.plants }
+  })
+  for (let year = first.year; year <= last.year; year++) {
+    lives = lives.map(({ life, state }) => {
+      const { stood, bank, young, grown } = yearOf(random, stand.form, life, state, stand.doneSoFar, stand.arrivals)
+      return { life, state: { bank, young, grown }, now: stood }
+    })
+    const seen = counts.find((count) => count.year === year)?.plants
+    if (seen !== undefined) lives = picked(random, lives, (one) => agrees(one.now, seen), lives.length)
   }
-  const total = drawn.reduce((sum, { weight }) => sum + weight, 0)
-  // Nothing agrees: the lives stand as they were drawn.
-  if (!(total > 0)) return drawn.slice(0, runs)
+  return picked(random, lives, () => 1, runs)
+}
+
+/** How well what stood agrees with what was counted. */
+function agrees(stood: number, seen: number): number {
+  const off = Math.log((stood + 0.5) / (seen + 0.5))
+  const spread = COUNT_SD_LOG ** 2 + 1 / (seen + 0.5)
+  return Math.exp(-(off ** 2) / (2 * spread))
+}
+
+/** So many of them, each as often as it weighs; all alike where nothing weighs anything. */
+function picked(random: Random, all: readonly Particle[], weigh: (one: Particle) => number, many: number): Particle[] {
+  const weights = all.map(weigh)
+  const total = weights.reduce((sum, weight) => sum + weight, 0)
+  const step = (total > 0 ? total : all.length) / many
   const kept: Particle[] = []
-  let sum = 0
-  let next = 0
-  for (let i = 0; i < runs; i++) {
-    const at = ((i + 0.5) * total) / runs
-    while (next < drawn.length - 1 && sum + (drawn[next] as Particle & { weight: number }).weight < at)
-      sum += (drawn[next++] as Particle & { weight: number }).weight
-    kept.push(drawn[next] as Particle & { weight: number })
+  let at = random() * step
+  let [next, sum] = [0, 0]
+  while (kept.length < many) {
+    const weight = total > 0 ? (weights[next] as number) : 1
+    if (at < sum + weight || next === all.length - 1) {
+      kept.push(all[next] as Particle)
+      at += step
+    } else {
+      sum += weight
+      next++
+    }
   }
   return kept
 }
 
-const TRIES = 6
+const TRIES = 2
+const FEWEST_TRIED = 1500
 
 /**
  * What the years would bring to a stand of a weed under several ways of working: seed bank and cohorts by the form of its life (annual, biennial,
@@ -300,8 +326,9 @@ function followed(stand: WeedStand, particles: readonly Particle[], work: YearsW
   const bankDead = new Float64Array(n)
   const taken = new Float64Array(n)
   const takenFirst = new Float64Array(n)
+  const rate = new Float64Array(n)
   let gone = 0
-  particles.forEach(({ life, state: begins }, run) => {
+  particles.forEach(({ life, state: begins, now }, run) => {
     // The same chance under every way of working.
     const random = seededRandom(seed + 7919 * (run + 1))
     let state = begins
@@ -311,7 +338,10 @@ function followed(stand: WeedStand, particles: readonly Particle[], work: YearsW
       const next = yearOf(random, stand.form, life, state, own, stand.arrivals)
       ;(stood[year] as Float64Array)[run] = next.stood
       taken[run] = (taken[run] as number) + next.taken
-      if (year === 0) takenFirst[run] = next.taken
+      if (year === 0) {
+        takenFirst[run] = next.taken
+        rate[run] = next.stood / Math.max(1, now)
+      }
       // It stays few only as long as it does not come back.
       if (next.stood > few) few_ = Infinity
       else if (few_ === Infinity) few_ = year + 1
@@ -332,6 +362,10 @@ function followed(stand: WeedStand, particles: readonly Particle[], work: YearsW
   }
   return {
     plants: stood.map((values) => ({ p10: at(values, 0.1), p50: at(values, 0.5), p90: at(values, 0.9) })),
+    next: {
+      plants: { low: at(stood[0] as Float64Array, 0.05), high: at(stood[0] as Float64Array, 0.95) },
+      rate: { low: at(rate, 0.05), high: at(rate, 0.95) },
+    },
     yearsToFew: { p10: years(toFew, 0.1), p50: years(toFew, 0.5), p90: years(toFew, 0.9) },
     gone: gone / n,
     taken: at(taken, 0.5),

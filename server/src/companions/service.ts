@@ -1,5 +1,5 @@
 import type { Companion, companions, ParsedInputOf, ResponseOf, SiteRule } from '@bocado/contract'
-import { asleepSpans, awakeWith, dayNumber } from '@bocado/core'
+import { asleepSpans, awakeWith, civilDate, dayNumber } from '@bocado/core'
 import { requirePlant } from '../bloom/plants.js'
 import type { Clock } from '../clock.js'
 import { grouped, insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
@@ -35,7 +35,7 @@ export function awakeOf(
   return { from: usual.from, until: dayBefore(asleepOn) }
 }
 
-const dayBefore = (day: string): string => monthDay(new Date(Date.parse(day) - 86_400_000).toISOString().slice(0, 10))
+const dayBefore = (day: string): string => monthDay(civilDate(dayNumber(day) - 1))
 
 /** Companions of a site with when each is awake. */
 async function knownCompanions(db: Queryable, clock: Clock, siteId: string): Promise<Companion[]> {
@@ -67,11 +67,8 @@ export async function companionsOf(db: Queryable, clock: Clock, siteId: string):
   }
 }
 
-const nextDay = (day: string): string => {
-  // A year without a leap day.
-  const next = new Date(Date.parse(`2025-${day === '02-29' ? '02-28' : day}T00:00:00Z`) + 86_400_000)
-  return next.toISOString().slice(5, 10)
-}
+/** The next day of a year without a leap day. */
+const nextDay = (day: string): string => monthDay(civilDate(dayNumber(`2025-${day === '02-29' ? '02-28' : day}`) + 1))
 const nameAt = (all: readonly Companion[], is: (awake: Companion['awake']) => boolean): string =>
   all
     .filter(({ awake }) => is(awake))

@@ -8,6 +8,7 @@ const t = ((id: string, values: Record<string, unknown> = {}) => `${id} ${Object
 const f = { number: (value: number) => String(Math.round(value * 10) / 10), percent: (share: number) => `${100 * share}%` } as Format
 const ahead = (change: object = {}) => ({
   plants: [{ p10: 1, p50: 4, p90: 9 }],
+  next: { plants: { low: 1.4, high: 8.2 }, rate: { low: 0.4, high: 0.9 } },
   yearsToFew: { p10: 2, p50: 3, p90: null },
   gone: 0.4,
   taken: 120,
@@ -21,16 +22,28 @@ const says = (one: WayAhead, change: object = {}) =>
   aheadSays({ one, all: [way('none', { plants: [{ p10: 1, p50: 50, p90: 90 }] }), one], arrivals: 0, minutes: 0.5, ...change }, t, f)
 
 test('a way says when few are left, with what odds nothing is, how long the soil lives, and the hours', () => {
-  expect(says(way('two')).sentences).toEqual(['ahead.few 3 2 ahead.later', 'ahead.gone 1 40%', 'ahead.bank 6', 'ahead.work 120 60 1 0.5'])
-  expect(says(way('two', { yearsToFew: { p10: 9, p50: null, p90: null }, bankAliveYears: null })).sentences.slice(0, 3)).toEqual([
+  expect(says(way('two')).sentences).toEqual([
+    'ahead.few 3 2 ahead.later',
+    'ahead.next 1 9',
+    'ahead.gone 1 40%',
+    'ahead.bank 6',
+    'ahead.work 120 60 1 0.5',
+  ])
+  expect(says(way('two', { yearsToFew: { p10: 9, p50: null, p90: null }, bankAliveYears: null })).sentences.slice(0, 4)).toEqual([
     'ahead.notFew 1',
+    'ahead.next 1 9',
     'ahead.gone 1 40%',
     'ahead.bankLong',
   ])
 })
 
 test('where it comes from elsewhere nothing is said to be gone; where nothing is done nothing is to take', () => {
-  expect(says(way('two'), { arrivals: 20 }).sentences).toEqual(['ahead.few 3 2 ahead.later', 'ahead.watch', 'ahead.work 120 60 1 0.5'])
+  expect(says(way('two'), { arrivals: 20 }).sentences).toEqual([
+    'ahead.few 3 2 ahead.later',
+    'ahead.next 1 9',
+    'ahead.watch',
+    'ahead.work 120 60 1 0.5',
+  ])
   expect(says(way('none')).sentences).not.toContain('ahead.work 120 60 1 0.5')
 })
 

@@ -24,6 +24,7 @@ export function aheadSays(
       few.p50 === null
         ? t('ahead.notFew', { years })
         : t('ahead.few', { p50: few.p50, from: f.number(few.p10 ?? few.p50), to: few.p90 === null ? t('ahead.later') : f.number(few.p90) }),
+      t('ahead.next', { low: f.number(Math.floor(ahead.next.plants.low)), high: f.number(Math.ceil(ahead.next.plants.high)) }),
       p.arrivals > 0 ? t('ahead.watch') : t('ahead.gone', { years, share: f.percent(ahead.gone) }),
       ...(p.arrivals > 0 ? [] : [ahead.bankAliveYears === null ? t('ahead.bankLong') : t('ahead.bank', { years: ahead.bankAliveYears })]),
       ...(way === 'none'

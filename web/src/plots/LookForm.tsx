@@ -16,6 +16,9 @@ import { useText } from '../messages/useText.js'
 import { CoverDegrees } from './CoverDegrees.js'
 import { GhostCamera } from './GhostCamera.js'
 import { usePhoto } from './usePhoto.js'
+import '../messages/en/field.js'
+import '../messages/en/plots.js'
+import '../messages/en/work.js'
 
 /** Stands for a plant of which nobody has said how much there is. */
 const UNSAID = 'unsaid'

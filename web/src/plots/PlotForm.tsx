@@ -9,6 +9,9 @@ import { Several } from '../design/Several.js'
 import { Fields, Heading, Sheet, Small, Stack } from '../design/text.js'
 import { PositionChoice } from '../flags/PositionChoice.js'
 import { useText } from '../messages/useText.js'
+import '../messages/en/field.js'
+import '../messages/en/flags.js'
+import '../messages/en/plots.js'
 
 export interface PlotKnown {
   blocks: readonly Block[]

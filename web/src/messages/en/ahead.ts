@@ -4,6 +4,7 @@ import { register } from '../registry.js'
 export const ahead = {
   'ahead.title': 'What the years would bring',
   'ahead.of': '{name}, {block}: what the years would bring',
+  'ahead.next': 'Next year {low} to {high} of them, in nine of ten runs.',
   'ahead.instead': 'What shall grow in its place?',
   'ahead.open': 'What the years would bring',
   'ahead.none':
