@@ -85,6 +85,7 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
     await read(endpoints.library.entry, {}, { organismId })
   await read(endpoints.harvests.list, season)
   await read(endpoints.rules.list, {})
+  await read(endpoints.companions.list, {})
   await read(endpoints.programmes.list, {})
   await read(endpoints.schedule.read, season)
   await read(endpoints.living.read, {})
