@@ -15,7 +15,7 @@ const coverSchema = z.object({ of: z.enum(plantSides), id: z.string().max(80), c
 export const plotLookSchema = z.object({
   id,
   lookedOn: civilDateSchema,
-  covers: z.array(coverSchema),
+  covers: z.array(coverSchema.extend({ name: z.string() })),
   minutes: z.int().nullable(),
   photoId: id.nullable(),
   note: z.string(),

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { asleepSpans, awakeWith, type Awake } from './companions.js'
+import { asleepSpans, awakeNow, awakeWith, type Awake } from './companions.js'
 
 const START = Date.UTC(2025, 0, 1)
 const dayAt = (i: number): string => new Date(START + i * 86_400_000).toISOString().slice(5, 10)
@@ -75,4 +75,14 @@ describe('days on which one was seen awake', () => {
   test('what is no day is refused', () => {
     expect(() => awakeWith({ from: '13-01', until: '06-20' }, [])).toThrow('month must be from 1 to 12')
   })
+})
+
+test.each([
+  ['it was seen asleep, and sleeps on', '2026-06-02', '2026-11-01', '06-01'],
+  ['it has woken since', '2026-06-02', '2027-03-01', '06-10'],
+  ['it sleeps anyway', '2026-08-01', '2026-11-01', '06-10'],
+  ['that was years ago', '2024-06-02', '2026-11-01', '06-10'],
+  ['that is yet to come', '2026-06-02', '2026-06-01', '06-10'],
+])('of what was seen asleep: %s', (_, asleepOn, today, until) => {
+  expect(awakeNow({ from: '02-20', until: '06-10' }, asleepOn, today)).toEqual({ from: '02-20', until })
 })

@@ -1,4 +1,5 @@
 import { requireWithin } from '../guards.js'
+import { dayNumber } from '../time/index.js'
 
 /** When a plant that must not be harmed is above the ground: first and last day of the year, as MM-DD; it may go over the turn of the year. */
 export interface Awake {
@@ -44,6 +45,23 @@ export function awakeWith({ from, until }: Awake, seen: readonly string[]): Awak
     else last = at
   }
   return { from: dayOf(first), until: dayOf(last) }
+}
+
+/**
+ * When a plant is awake, of which somebody saw on a day that nothing of it was left above the ground: it sleeps from then on, until by what is
+ * usual of it it has woken again.
+ *
+ * @param usual by what is said and seen of all years
+ * @param asleepOn civil day, YYYY-MM-DD; null where nobody saw it so
+ * @param today civil day
+ * @example awakeNow({ from: '02-20', until: '06-10' }, '2026-06-02', '2026-11-01') // { from: '02-20', until: '06-01' }
+ */
+export function awakeNow(usual: Awake, asleepOn: string | null, today: string): Awake {
+  if (asleepOn === null || asleepOn > today || dayNumber(today) - dayNumber(asleepOn) > DAYS) return usual
+  const [slept, wakes] = [indexOf(asleepOn.slice(5)), indexOf(usual.from)]
+  const hasWoken = ahead(slept, wakes) > 0 && ahead(slept, wakes) <= dayNumber(today) - dayNumber(asleepOn)
+  const isAwakeThen = ahead(wakes, slept) <= ahead(wakes, indexOf(usual.until))
+  return hasWoken || !isAwakeThen ? usual : { from: usual.from, until: dayOf(slept - 1) }
 }
 
 /**

@@ -3,7 +3,6 @@ import { endpoints, type InputOf } from '@bocado/contract'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
 import { startApplication, type Application } from '../testing/application.js'
 import { done, startSite, type TestSite } from '../testing/farm.js'
-import { awakeOf } from './service.js'
 
 const { blocks, bloom, companions, rules, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
@@ -71,15 +70,6 @@ test('its own blooms widen when it is awake, and what was seen of it lets it sle
   const seen = { placeId, name, wakesOn, sleepsOn, harmedBy, plantId, note, asleepOn: '2026-06-02', rowVersion: 1 }
   expect(done(await app.call(companions.update, { ...at, companionId: id }, seen, as)).awake).toEqual({ from: '02-04', until: '06-01' })
   expect((await app.call(companions.update, { ...at, companionId: id }, seen, as)).status).toBe(409)
-})
-
-test.each([
-  ['it was seen asleep, and sleeps on', '2026-06-02', '2026-11-01', '06-01'],
-  ['it has woken since', '2026-06-02', '2027-03-01', '06-10'],
-  ['it sleeps anyway', '2026-08-01', '2026-11-01', '06-10'],
-  ['that was years ago', '2024-06-02', '2026-11-01', '06-10'],
-])('%s', (_, asleepOn, today, until) => {
-  expect(awakeOf({ wakesOn: '02-20', sleepsOn: '06-10', asleepOn }, [], today)).toEqual({ from: '02-20', until })
 })
 
 test('a rule of the place may bind one block alone', async () => {

@@ -1,5 +1,5 @@
 import type { Companion, companions, ParsedInputOf, ResponseOf, SiteRule } from '@bocado/contract'
-import { asleepSpans, awakeWith, civilDate, dayNumber } from '@bocado/core'
+import { asleepSpans, awakeNow, awakeWith, civilDate, dayNumber } from '@bocado/core'
 import { requirePlant } from '../bloom/plants.js'
 import type { Clock } from '../clock.js'
 import { grouped, insertRow, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
@@ -7,46 +7,37 @@ import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { blockOf, tree } from '../places/store.js'
 import { getSite } from '../sites/service.js'
-import { bloomDays, listCompanions, type StoredCompanion } from './store.js'
+import { bloomDays, listCompanions } from './store.js'
 
 type CompanionInput = ParsedInputOf<typeof companions.add>
 
 const monthDay = (day: string): string => day.slice(5)
 
-/** Whether a day of the year lies between two others, going forward. */
-const isBetween = (at: string, from: string, until: string): boolean =>
-  from <= until ? at >= from && at <= until : at >= from || at <= until
-
-/**
- * When a companion is awake. That it was seen asleep counts until it wakes again by what is known; then what is usual holds anew.
- *
- * @param seen days on which it was seen in bloom
- */
-export function awakeOf(
-  { wakesOn, sleepsOn, asleepOn }: Pick<StoredCompanion, 'wakesOn' | 'sleepsOn' | 'asleepOn'>,
-  seen: readonly string[],
-  today: string,
-) {
-  const usual = awakeWith({ from: wakesOn, until: sleepsOn }, seen.map(monthDay))
-  if (asleepOn === null || asleepOn > today || dayNumber(today) - dayNumber(asleepOn) > 365) return usual
-  // It woke again since, or it was asleep by then anyway.
-  const hasWoken = asleepOn !== today && isBetween(usual.from, monthDay(asleepOn), monthDay(today)) && usual.from !== monthDay(asleepOn)
-  if (hasWoken || !isBetween(monthDay(asleepOn), usual.from, usual.until)) return usual
-  return { from: usual.from, until: dayBefore(asleepOn) }
-}
-
-const dayBefore = (day: string): string => monthDay(civilDate(dayNumber(day) - 1))
-
 /** Companions of a site with when each is awake. */
 async function knownCompanions(db: Queryable, clock: Clock, siteId: string): Promise<Companion[]> {
   const stored = await listCompanions(db, siteId)
   if (stored.length === 0) return []
-  const [places, blooms, { today }] = [await tree(db, siteId), await bloomDays(db, siteId), await getSite(db, clock, siteId)]
+  const [places, blooms, { today }] = [
+    await tree(db, siteId),
+    await bloomDays(
+      db,
+      siteId,
+      stored.flatMap(({ plantId }) => plantId ?? []),
+    ),
+    await getSite(db, clock, siteId),
+  ]
   return stored.flatMap((one) => {
     const block = blockOf(places, one.placeId)
     if (!block) return []
     const seen = (one.plantId === null ? undefined : blooms.get(one.plantId)) ?? []
-    return [{ ...one, blockId: block.id, awake: awakeOf(one, seen, today), blooms: seen.length / 2 }]
+    return [
+      {
+        ...one,
+        blockId: block.id,
+        awake: awakeNow(awakeWith({ from: one.wakesOn, until: one.sleepsOn }, seen.map(monthDay)), one.asleepOn, today),
+        blooms: seen.length / 2,
+      },
+    ]
   })
 }
 

@@ -25,11 +25,12 @@ export async function listCompanions(db: Queryable, siteId: string): Promise<Sto
   }))
 }
 
-/** Days on which plants were seen in bloom at a site, of all years. */
-export async function bloomDays(db: Queryable, siteId: string): Promise<Map<string, string[]>> {
+/** Days on which some plants were seen in bloom at a site, of all years. */
+export async function bloomDays(db: Queryable, siteId: string, plantIds: readonly string[]): Promise<Map<string, string[]>> {
+  if (plantIds.length === 0) return new Map()
   const [rows] = await db.query<Row[]>(
-    'SELECT plant_id, seen_from, seen_to FROM bloom_record WHERE site_id = ? AND deleted_at IS NULL AND not_yet = FALSE',
-    [siteId],
+    'SELECT plant_id, seen_from, seen_to FROM bloom_record WHERE site_id = ? AND plant_id IN (?) AND deleted_at IS NULL AND not_yet = FALSE',
+    [siteId, plantIds],
   )
   const days = new Map<string, string[]>()
   for (const row of rows) {

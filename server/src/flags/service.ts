@@ -14,7 +14,7 @@ import {
 } from '../database/index.js'
 import { shapesOf } from '../ground/files.js'
 import { flatFrom, isSurface, lengthOf, middleOf, ringsOf } from '../ground/geometry.js'
-import { farFrom, positionOf } from '../ground/service.js'
+import { requireNear } from '../ground/service.js'
 import { listShapes } from '../ground/store.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
@@ -28,8 +28,6 @@ import { listVisits } from './store.js'
 
 /** What a photo shows of which nobody knows what it is. */
 const UNKNOWN = 'unknown'
-/** A flag farther from the site’s position is most likely a wrong number. */
-const FAR_KM = 60
 /** The last day there is, for reading all visits. */
 const ALWAYS = '9999-12-31'
 
@@ -47,14 +45,7 @@ async function requirePin(w: Write, { organismId, placeId, position }: Omit<Pin,
   if (!places.has(placeId)) throw fieldProblem('placeId', 'choose a place of this site')
   if (organismId !== null && !(await organismsOf(w.tx, w.siteId)).some(({ id }) => id === organismId))
     throw fieldProblem('organismId', 'choose an organism of the library, or leave it unnamed')
-  if (position) {
-    const far = farFrom(await positionOf(w.tx, w.siteId), { type: 'Point', coordinates: [position.longitude, position.latitude] })
-    if (far !== null && far > FAR_KM)
-      throw fieldProblem(
-        'position',
-        `lies ${Math.round(far).toLocaleString('en-US')} km from the site’s position; are latitude and longitude right?`,
-      )
-  }
+  await requireNear(w, position)
   return places
 }
 

@@ -20,6 +20,17 @@ export async function positionOf(db: Queryable, siteId: string): Promise<SitePos
   return { latitude: (row?.['latitude'] as number | null) ?? null, longitude: (row?.['longitude'] as number | null) ?? null }
 }
 
+/** Refuses a point by its field that lies so far from the site that a number of it is most likely wrong. */
+export async function requireNear(w: Write, position: { latitude: number; longitude: number } | null): Promise<void> {
+  if (!position) return
+  const far = farFrom(await positionOf(w.tx, w.siteId), { type: 'Point', coordinates: [position.longitude, position.latitude] })
+  if (far !== null && far > FAR_KM)
+    throw fieldProblem(
+      'position',
+      `lies ${Math.round(far).toLocaleString('en-US')} km from the site’s position; are latitude and longitude right?`,
+    )
+}
+
 /** How far a shape lies from the site's position, in km; null where the site has none. */
 export const farFrom = (site: SitePosition, geometry: Geometry): number | null =>
   site.latitude === null || site.longitude === null ? null : kilometres([site.longitude, site.latitude], middleOf(geometry))

@@ -98,7 +98,7 @@ describe('plots', () => {
     expect(faults(await mark({ position: { latitude: -46.2, longitude: -119.3 } }))?.[0]).toMatch(/^position: lies/)
     expect(faults(await look(plotId, '2026-06-13', '5-25'))?.[0]).toMatch(/^lookedOn: /)
     const strange = [{ of: 'wanted', id: BALSAM, cover: '5-25' }] as const
-    expect(faults(await look(plotId, '2026-06-10', '5-25', { covers: [...strange] }))).toEqual(['covers.0: is not looked at in this plot'])
+    expect(faults(await look(plotId, '2026-06-10', '5-25', { covers: [...strange] }))).toEqual(['covers.0: is no plant of this site'])
     const twice = { of: 'weed', id: BALSAM, cover: 'none' } as const
     expect(faults(await look(plotId, '2026-06-10', '5-25', { covers: [twice, twice] }))).toEqual(['covers.1: is there twice'])
     expect(await list()).toEqual(before)

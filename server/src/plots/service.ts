@@ -1,7 +1,7 @@
 import type { CoverLine, ParsedInputOf, Plot, plots, ResponseOf } from '@bocado/contract'
 import { civilDate, coverTrend, dayNumber, meanCover, oneLookASeason, sameDayInYear } from '@bocado/core'
 import { grouped, insertRow, isStored, liveRow, madeColumns, restoreRow, updateRow, type Queryable, type Write } from '../database/index.js'
-import { farFrom, positionOf } from '../ground/service.js'
+import { requireNear } from '../ground/service.js'
 import { fieldProblem, refusal } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { organismsOf } from '../library/catalogue.js'
@@ -12,8 +12,6 @@ import { listLooks, listPlots, wantedNames, type StoredLook } from './store.js'
 
 /** A photo of a plot shows ground, and not an organism. */
 const GROUND = 'unknown'
-/** A plot farther from the site’s position is most likely a wrong number. */
-const FAR_KM = 60
 
 type Side = CoverLine['of']
 type PlotInput = ParsedInputOf<typeof plots.add>
@@ -45,7 +43,10 @@ export async function plotsOf(db: Queryable, siteId: string): Promise<ResponseOf
   return {
     plots: all.map(({ looks: own, ...plot }): Plot => ({
       ...plot,
-      looks: own.map(({ plotId: _, season: __, dueOn: ___, ...look }) => look),
+      looks: own.map(({ plotId: _, season: __, dueOn: ___, ...look }) => ({
+        ...look,
+        covers: look.covers.map((one) => ({ ...one, name: nameOf(one.of, one.id) })),
+      })),
     })),
     covers: linesOf(all, nameOf),
   }
@@ -115,13 +116,7 @@ async function requirePlot(w: Write, { placeId, weeds, wanted, position }: Omit<
   if (weeds.some((id) => !organisms.has(id))) throw fieldProblem('weeds', 'choose weeds of the library, or your own')
   const names = await wantedNames(w.tx, w.siteId)
   if (wanted.some((id) => !names.has(id))) throw fieldProblem('wanted', 'choose plants of your own list')
-  if (!position) return
-  const far = farFrom(await positionOf(w.tx, w.siteId), { type: 'Point', coordinates: [position.longitude, position.latitude] })
-  if (far !== null && far > FAR_KM)
-    throw fieldProblem(
-      'position',
-      `lies ${Math.round(far).toLocaleString('en-US')} km from the site’s position; are latitude and longitude right?`,
-    )
+  await requireNear(w, position)
 }
 
 const columnsOf = (input: PlotInput, number: number) => ({
@@ -175,8 +170,11 @@ export async function addLook(w: Write, deps: Deps, { id, made, plotId, photo, .
   if (!plot) throw fieldProblem('plotId', 'choose a plot of this site')
   const site = await getSite(w.tx, deps.clock, w.siteId)
   if (input.lookedOn > site.today) throw refusal('lookedOn', 'day.future', { today: { day: site.today } })
+  // What a phone saw stays seen, though the plot is looked at for something else by now.
+  const weeds = new Set((await organismsOf(w.tx, w.siteId)).map(({ id: weed }) => weed))
+  const wanted = await wantedNames(w.tx, w.siteId)
   for (const [i, { of, id: plant }] of input.covers.entries()) {
-    if (!(of === 'weed' ? plot.weeds : plot.wanted).includes(plant)) throw fieldProblem(`covers.${i}`, 'is not looked at in this plot')
+    if (!(of === 'weed' ? weeds : wanted).has(plant)) throw fieldProblem(`covers.${i}`, 'is no plant of this site')
     if (input.covers.findIndex((one) => one.of === of && one.id === plant) !== i) throw fieldProblem(`covers.${i}`, 'is there twice')
   }
   const madeBy = madeColumns(w, made)

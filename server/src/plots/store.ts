@@ -3,7 +3,12 @@ import { jsonOf, type Queryable, type Row } from '../database/index.js'
 
 /** A plot without the names of its plants, and its looks by themselves. */
 export type StoredPlot = Omit<Plot, 'plants' | 'looks' | 'dueOn'> & { weeds: string[]; wanted: string[] }
-export type StoredLook = PlotLook & { plotId: string; season: string; dueOn: string | null }
+export type StoredLook = Omit<PlotLook, 'covers'> & {
+  covers: Omit<PlotLook['covers'][number], 'name'>[]
+  plotId: string
+  season: string
+  dueOn: string | null
+}
 
 /** The plots of a site by their numbers. */
 export async function listPlots(db: Queryable, siteId: string): Promise<StoredPlot[]> {
@@ -50,7 +55,7 @@ export async function listLooks(db: Queryable, siteId: string): Promise<StoredLo
     plotId: row['plot_id'] as string,
     season: row['season'] as string,
     lookedOn: row['looked_on'] as string,
-    covers: jsonOf<PlotLook['covers']>(row['covers']),
+    covers: jsonOf<StoredLook['covers']>(row['covers']),
     minutes: row['minutes'] as number | null,
     dueOn: row['due_on'] as string | null,
     photoId: row['photo_id'] as string | null,

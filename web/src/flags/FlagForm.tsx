@@ -1,7 +1,7 @@
 import { endpoints, flagColours, flagPriors, type Block, type Flag, type Organism } from '@bocado/contract'
 import { useState } from 'react'
-import { usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import { useSite } from '../api/workplace.js'
 import { Select } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
@@ -163,11 +163,9 @@ function PinFields(
   },
 ) {
   const t = useText()
-  const site = useSite()
-  const { data: parts = [] } = usePlaces(site.id)
+  const places = usePlaceOptions()
   const { values, entry } = p
   const { set, errors } = entry
-  const nameOf = (id: string): string => [...p.blocks, ...parts].find((place) => place.id === id)?.name ?? ''
   return (
     <>
       <Fields>
@@ -184,10 +182,7 @@ function PinFields(
           label={t('flags.where')}
           placeholder={t('choose')}
           width="24ch"
-          options={[
-            ...p.blocks.map(({ id, name }) => ({ id, label: name })),
-            ...parts.map(({ id, name, parentId }) => ({ id, label: t('place.within', { name, parent: nameOf(parentId) }) })),
-          ]}
+          options={places}
           value={values.placeId}
           onChange={(placeId) => set({ placeId })}
           error={errors['placeId']}

@@ -1,6 +1,6 @@
 import { endpoints, type Block, type Organism, type Plot, type WantedPlant } from '@bocado/contract'
-import { usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import { useSite } from '../api/workplace.js'
 import { Checkbox, Select, TextField } from '../design/controls.js'
 import { EntryEnd } from '../design/EntryEnd.js'
@@ -87,12 +87,10 @@ interface PlotEntry {
   errors: Readonly<Record<string, string>>
 }
 
-function PlotFields({ blocks, weeds, wanted, entry }: PlotKnown & { entry: PlotEntry }) {
+function PlotFields({ weeds, wanted, entry }: PlotKnown & { entry: PlotEntry }) {
   const t = useText()
-  const site = useSite()
-  const { data: parts = [] } = usePlaces(site.id)
+  const places = usePlaceOptions()
   const { values, set, errors } = entry
-  const nameOf = (id: string): string => [...blocks, ...parts].find((place) => place.id === id)?.name ?? ''
   return (
     <>
       <Fields>
@@ -100,10 +98,7 @@ function PlotFields({ blocks, weeds, wanted, entry }: PlotKnown & { entry: PlotE
           label={t('plots.where')}
           placeholder={t('choose')}
           width="24ch"
-          options={[
-            ...blocks.map(({ id, name }) => ({ id, label: name })),
-            ...parts.map(({ id, name, parentId }) => ({ id, label: t('place.within', { name, parent: nameOf(parentId) }) })),
-          ]}
+          options={places}
           value={values.placeId}
           onChange={(placeId) => set({ placeId })}
           error={errors['placeId']}

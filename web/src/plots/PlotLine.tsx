@@ -42,16 +42,8 @@ const Photos = styled.div`
 `
 
 /** What was seen of each plant, in words. */
-export function coversSay(look: PlotLook, plot: Plot, t: Say): string {
-  return look.covers
-    .map(({ of, id, cover }) =>
-      t('plots.coverWords', {
-        name: plot.plants.find((plant) => plant.of === of && plant.id === id)?.name ?? id,
-        cover: cover === 'none' ? 'none' : t(`plots.cover.${cover}`),
-      }),
-    )
-    .join(', ')
-}
+const coversSay = ({ covers }: PlotLook, t: Say): string =>
+  covers.map(({ name, cover }) => t('plots.coverWords', { name, cover: cover === 'none' ? 'none' : t(`plots.cover.${cover}`) })).join(', ')
 
 /** A plot in two lines: how it stood, and when it is due; how it is found, its looks and its form when it is chosen. */
 export function PlotLine(p: PlotKnown & { plot: Plot; isChosen: boolean; onChoose: (id: string | null) => void }) {
@@ -82,7 +74,7 @@ export function PlotLine(p: PlotKnown & { plot: Plot; isChosen: boolean; onChoos
             {plot.worked ? '' : `, ${t('plots.left')}`}
           </Quiet>
           <p>
-            {last ? t('plots.seen', { date: f.withYear(last.lookedOn), covers: coversSay(last, plot, t) }) : t('plots.unseen')}{' '}
+            {last ? t('plots.seen', { date: f.withYear(last.lookedOn), covers: coversSay(last, t) }) : t('plots.unseen')}{' '}
             {plot.dueOn === null ? null : isDue ? (
               <Due>{t('plots.due', { date: f.date(plot.dueOn) })}</Due>
             ) : (
@@ -169,7 +161,7 @@ function Looks({ plot, onEdit }: { plot: Plot; onEdit: () => void }) {
           <li key={look.id}>
             <WithActions>
               <span>
-                {t('plots.seen', { date: f.withYear(look.lookedOn), covers: coversSay(look, plot, t) })}
+                {t('plots.seen', { date: f.withYear(look.lookedOn), covers: coversSay(look, t) })}
                 {look.note ? `, ${look.note}` : ''} <Small as="span">{look.personName}</Small>
               </span>
               <RemoveButton

@@ -1,6 +1,6 @@
 import { endpoints, type Block, type Organism, type Replacement, type WantedPlant } from '@bocado/contract'
-import { usePlaces } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import { useSite } from '../api/workplace.js'
 import { AreaField } from '../design/AreaField.js'
 import { TextButton } from '../design/buttons.js'
@@ -91,7 +91,6 @@ export function PlanEdit(p: PlanKnown & { plan: Replacement; onDone: () => void 
 }
 
 function PlanFields({
-  blocks,
   weeds,
   wanted,
   entry: { values, set, errors },
@@ -99,9 +98,7 @@ function PlanFields({
   entry: { values: Typed; set: (changes: Partial<Typed>) => void; errors: Readonly<Record<string, string>> }
 }) {
   const t = useText()
-  const site = useSite()
-  const { data: parts = [] } = usePlaces(site.id)
-  const nameOf = (id: string): string => [...blocks, ...parts].find((place) => place.id === id)?.name ?? ''
+  const places = usePlaceOptions()
   const change = (at: number, changes: Partial<TypedLine>): void =>
     set({ lines: values.lines.map((line, i) => (i === at ? { ...line, ...changes } : line)) })
   // The rest of the ground is for the next one.
@@ -113,10 +110,7 @@ function PlanFields({
           label={t('instead.where')}
           placeholder={t('choose')}
           width="24ch"
-          options={[
-            ...blocks.map(({ id, name }) => ({ id, label: name })),
-            ...parts.map(({ id, name, parentId }) => ({ id, label: t('place.within', { name, parent: nameOf(parentId) }) })),
-          ]}
+          options={places}
           value={values.placeId}
           onChange={(placeId) => set({ placeId })}
           error={errors['placeId']}

@@ -1,5 +1,5 @@
 import { endpoints, type Endpoint, type ResponseOf, type Site } from '@bocado/contract'
-import { MS_PER_HOUR } from '@bocado/core/time'
+import { civilDate, dayNumber, MS_PER_HOUR } from '@bocado/core/time'
 import type { QueryClient } from '@tanstack/react-query'
 import { call, type Call } from '../api/client.js'
 import { photoAt } from '../api/keptPhotos.js'
@@ -40,6 +40,9 @@ interface BandForField {
 /** What was read for the field within this stands for now: a morning's worth. */
 const FRESH_MS = 3 * MS_PER_HOUR
 
+/** Plots that are due within so many days have their photos with them. */
+const SOON_DAYS = 30
+
 async function readSite(client: QueryClient, site: Site): Promise<void> {
   const params = { siteId: site.id }
   const season = { season: site.season.start }
@@ -68,8 +71,10 @@ async function readSite(client: QueryClient, site: Site): Promise<void> {
   await read(endpoints.flags.list, {})
   await read(endpoints.replacement.list, {})
   const marked = (await read(endpoints.plots.list, {})) as ResponseOf<typeof endpoints.plots.list> | undefined
-  // The last photo of each plot is laid over what the camera sees there.
-  for (const { looks } of marked?.plots ?? []) {
+  // The last photo of a plot is laid over what the camera sees there: those that may be looked at soon are fetched, and no others.
+  const soon = civilDate(dayNumber(site.today) + SOON_DAYS)
+  for (const { looks, dueOn } of marked?.plots ?? []) {
+    if (dueOn === null || dueOn > soon) continue
     const photoId = looks.find((look) => look.photoId !== null)?.photoId
     if (photoId) await photoAt(`/api/v1/sites/${site.id}/photos/${photoId}/jpeg`)
   }

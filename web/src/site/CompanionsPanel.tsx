@@ -1,7 +1,8 @@
 import { endpoints, ruleActs, type Companion } from '@bocado/contract'
 import { useState } from 'react'
-import { useBlocks, usePlaces, useRead } from '../api/hooks.js'
+import { useRead } from '../api/hooks.js'
 import { useEntry } from '../api/useEntry.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import { useMay } from '../api/may.js'
 import { useSite } from '../api/workplace.js'
 import { TextButton } from '../design/buttons.js'
@@ -85,8 +86,7 @@ export function CompanionsPanel() {
 function CompanionForm({ companion, onDone }: { companion?: Companion; onDone: () => void }) {
   const t = useText()
   const site = useSite()
-  const { data: blocks = [] } = useBlocks(site.id)
-  const { data: parts = [] } = usePlaces(site.id)
+  const places = usePlaceOptions()
   const { data: plants = [] } = useRead(endpoints.library.indicators, { params: { siteId: site.id }, input: {} })
   // A day of the year is chosen as one of this year.
   const dated = (day: string | undefined): string | null => (day === undefined ? null : `${site.today.slice(0, 4)}-${day}`)
@@ -117,7 +117,6 @@ function CompanionForm({ companion, onDone }: { companion?: Companion; onDone: (
       : await add.submit({ siteId: site.id }, typed)
     if (saved) onDone()
   }
-  const nameOf = (id: string): string => [...blocks, ...parts].find((place) => place.id === id)?.name ?? ''
   return (
     <Stack>
       <Fields>
@@ -126,10 +125,7 @@ function CompanionForm({ companion, onDone }: { companion?: Companion; onDone: (
           label={t('companions.where')}
           placeholder={t('choose')}
           width="24ch"
-          options={[
-            ...blocks.map(({ id, name }) => ({ id, label: name })),
-            ...parts.map(({ id, name, parentId }) => ({ id, label: t('place.within', { name, parent: nameOf(parentId) }) })),
-          ]}
+          options={places}
           value={values.placeId}
           onChange={(placeId) => set({ placeId })}
           error={errors['placeId']}
