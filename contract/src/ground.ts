@@ -13,6 +13,16 @@ export const keptClearOf: readonly ShapeKind[] = ['water', 'hives', 'neighbour',
 /** m up to which what lies beside a block is said with it: spray is carried so far. */
 export const NEAR_M = 300
 
+/** What lies beside a place and must not get what drifts off it: nearest first. */
+export const downwindSchema = z.object({
+  name: z.string(),
+  kind: z.enum(landmarkKinds),
+  metres: z.int(),
+  /** Directions from which the wind carries it there, degrees clockwise from north; null where it lies within the place itself. */
+  from: z.object({ from: z.number(), to: z.number() }).nullable(),
+})
+export type Downwind = z.infer<typeof downwindSchema>
+
 /** Nobody walks more corners around a block, and a way of a day has fewer points. */
 const MOST_CORNERS = 2000
 const MOST_POINTS = 5000

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { instantSchema } from './common.js'
+import { downwindSchema } from './ground.js'
 import { noticeSchema, permissionSchema } from './permissions.js'
 
 /** What stops a job, or what a record departs from: nobody puts it aside. */
@@ -26,5 +27,7 @@ export const jobSheetSchema = z.object({
   /** Consents and permits that hold on its day. */
   permissions: z.array(permissionSchema),
   notices: z.array(noticeSchema),
+  /** What its drops must not be carried to; empty for what has none. */
+  downwind: z.array(downwindSchema).default([]),
 })
 export type JobSheet = z.infer<typeof jobSheetSchema>

@@ -1,7 +1,7 @@
 import { READING_LIMITS, type ReadingLimits } from '@bocado/core/limits'
 import { z } from 'zod'
 import { civilDateSchema, id, instantSchema, note, number, rowVersion, text } from './common.js'
-import { checkedVariables, unitsOf } from './variables.js'
+import { checkedVariables, unitsOf, unitVariables } from './variables.js'
 
 export const stationSchema = z.object({
   id,
@@ -85,7 +85,10 @@ export const correctionInput = z
     error: 'enter whole hours by which the readings move, such as −1',
     path: ['shiftMinutes'],
   })
-  .refine((c) => c.kind !== 'unit' || c.variable !== null, { error: 'choose what was read in the wrong unit', path: ['variable'] })
+  .refine((c) => c.kind !== 'unit' || (c.variable !== null && (unitVariables as readonly string[]).includes(c.variable)), {
+    error: 'choose what was read in the wrong unit',
+    path: ['variable'],
+  })
   .refine((c) => c.kind !== 'unit' || c.variable === null || (unitsOf[c.variable] as readonly string[]).includes(c.readAs ?? ''), {
     error: 'choose the unit that was taken',
     path: ['readAs'],

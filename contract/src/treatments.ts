@@ -13,7 +13,7 @@ import {
   takenSchema,
   text,
 } from './common.js'
-import { NEAR_M } from './ground.js'
+import { downwindSchema, NEAR_M } from './ground.js'
 import { departureSchema, jobSheetSchema } from './jobSheet.js'
 import { endpoint } from './endpoint.js'
 import { blockKinds } from './sites.js'
@@ -258,6 +258,8 @@ export const weatherThenSchema = z.object({
   tempC: z.number().nullable(),
   humidityPct: z.number().nullable(),
   windMs: z.number().nullable(),
+  /** Degrees from which it blew, clockwise from north. */
+  windFrom: z.number().nullable(),
 })
 
 /** What else is noted of a treatment that was done. */
@@ -380,6 +382,7 @@ export const doneInput = z.object({
     tempC: number('the temperature', READING_LIMITS.temperature.least, READING_LIMITS.temperature.most, '°C').nullable().default(null),
     humidityPct: number('the humidity', READING_LIMITS.humidity.least, READING_LIMITS.humidity.most).nullable().default(null),
     windMs: number('the wind', READING_LIMITS.wind.least, READING_LIMITS.wind.most, 'm/s').nullable().default(null),
+    windFrom: number('the direction', READING_LIMITS.direction.least, READING_LIMITS.direction.most).nullable().default(null),
   }),
   note,
   endedAt: instantSchema.nullable().default(null),
@@ -412,7 +415,20 @@ const treatmentParams = z.object({ siteId: id, treatmentId: id })
 const version = z.object({ rowVersion })
 
 /** Why an hour cannot be used. */
-export const hourBlocks = ['rule', 'entry', 'bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'soil', 'dark', 'sun'] as const
+export const hourBlocks = [
+  'rule',
+  'entry',
+  'bees',
+  'wind',
+  'towards',
+  'inversion',
+  'rain',
+  'temperature',
+  'delta-t',
+  'soil',
+  'dark',
+  'sun',
+] as const
 const hourBlock = z.enum(hourBlocks)
 export const watchHoursSchema = z.object({
   /** First civil day of `hours`, by the clock of the site: today. */
@@ -433,6 +449,10 @@ export const watchHoursSchema = z.object({
   rules: z.array(z.string()),
   /** What flowers there on one of the days and binds it. */
   flowers: z.array(z.string()),
+  /** What its drops must not be carried to. */
+  downwind: z.array(downwindSchema),
+  /** Whether the forecast says where the wind blows from. */
+  knowsDirection: z.boolean(),
 })
 export type WatchHours = z.infer<typeof watchHoursSchema>
 

@@ -30,7 +30,7 @@ export const mappingSchema = z.object({
   offsetMinutes: z.int().min(-720).max(840).nullable().default(null),
   /** Whether the time of a line is the beginning of what it covers, or its end. */
   stamp: z.enum(stamps).default('begins'),
-  columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(8),
+  columns: z.array(z.object({ variable: z.enum(weatherVariables), column: columnIndex, unit: z.string() })).max(9),
   /** Somebody has looked at the units and says that they are right, whatever the place is like. */
   unitsChecked: z.boolean().optional(),
 })
@@ -106,12 +106,16 @@ const pushedReading = z
     humidity: number('the humidity', 0, 100).optional(),
     rain: number('the rain', 0, 200, 'mm').optional(),
     wind: number('the wind', 0, 75, 'm/s').optional(),
+    /** From which it blew, degrees clockwise from north. */
+    direction: number('the direction', 0, 360).optional(),
     wetness: number('the wetness', 0, 1).optional(),
     soil: number('the soil temperature', -30, 60, '°C').optional(),
   })
-  .refine((r) => [r.temperature, r.humidity, r.rain, r.wind, r.wetness, r.soil].some((v) => v !== undefined), { error: 'holds no value' })
+  .refine((r) => [r.temperature, r.humidity, r.rain, r.wind, r.direction, r.wetness, r.soil].some((v) => v !== undefined), {
+    error: 'holds no value',
+  })
 
-/** What a device pushes: one reading, or several, in °C, %, mm, m/s, share of the hour wet and °C of the soil, each of the hour in which `at` lies. */
+/** What a device pushes: one reading, or several, in °C, %, mm, m/s and degrees from which it blew, share of the hour wet and °C of the soil, each of the hour in which `at` lies. */
 export const pushInput = z.preprocess(
   (body) => (body !== null && typeof body === 'object' && !Array.isArray(body) && !('readings' in body) ? { readings: [body] } : body),
   z.strictObject({
@@ -173,10 +177,12 @@ export const doubtDecisionInput = z.object({
 
 const within = (what: string, { least, most }: ReadingLimits, unit?: RefusalUnit) => number(what, least, most, unit)
 const temperature = within('a temperature', READING_LIMITS.temperature, '°C')
-const hourlyValues = (what: string, limits: ReadingLimits) =>
-  z.array(within(what, limits)).min(24, { error: 'give at least 24 hours' }).max(384, { error: 'give at most 384 hours' })
+const hours = <S extends z.ZodType>(values: z.ZodArray<S>) =>
+  values.min(24, { error: 'give at least 24 hours' }).max(384, { error: 'give at most 384 hours' })
+const hourlyValues = (what: string, limits: ReadingLimits) => hours(z.array(within(what, limits)))
+const hourlyDirections = hours(z.array(within('the direction', READING_LIMITS.direction).nullable()))
 
-/** A forecast of several members, hourly from `firstHour` on, in °C, %, mm and m/s. */
+/** A forecast of several members, hourly from `firstHour` on, in °C, %, mm, m/s and degrees from which the wind blows. */
 export const forecastIssueInput = z
   .strictObject({
     issuedAt: instantSchema,
@@ -188,6 +194,8 @@ export const forecastIssueInput = z
           humidity: hourlyValues('the humidity', READING_LIMITS.humidity).optional(),
           rain: hourlyValues('the rain', READING_LIMITS.rain).optional(),
           wind: hourlyValues('the wind', READING_LIMITS.wind).optional(),
+          /** From which it blows; null for an hour of which the service gives none. */
+          direction: hourlyDirections.optional(),
         }),
       )
       .min(1, { error: 'holds no member' })
@@ -265,6 +273,8 @@ const hourWeatherSchema = z.object({
   humidity: known,
   rain: known,
   wind: known,
+  /** Degrees from which it blows; of a forecast where its members agree about it. */
+  direction: known,
   dewPoint: known,
   /** Vapour pressure deficit in hPa. */
   vpd: known,

@@ -98,6 +98,8 @@ const NO_GUESS: Readonly<Record<string, string>> = {
   CROSSING_SEED: 'of the computation',
   TABLES: 'published',
   MOST_CELLS: 'of the computation',
+  POINT_DEGREES: 'of the compass',
+  NO_DIRECTION_BELOW: 'of the computation: from there on a mean of directions says nothing',
   CELLS_ACROSS: 'of the computation',
   MOST_TREATMENTS: 'of the computation: more are not planned exactly',
   SAME: 'of the computation: nothing',

@@ -1,4 +1,4 @@
-import { drawNormal, seededRandom, MS_PER_HOUR } from '@bocado/core'
+import { drawNormal, seededRandom, withinCircle, MS_PER_HOUR } from '@bocado/core'
 import { STANDARD_OFFSET_HOURS, type InventedHour } from './weather.js'
 
 /** A new issue every six hours, ten days and the rest of today ahead, twelve members. */
@@ -9,7 +9,7 @@ export const MEMBERS = 12
 export interface Issue {
   issuedAt: string
   firstHour: string
-  members: { temperature: number[]; humidity: number[]; rain: number[]; wind: number[] }[]
+  members: { temperature: number[]; humidity: number[]; rain: number[]; wind: number[]; direction: (number | null)[] }[]
 }
 
 /** °C by which the service sees nights too warm: it does not know where cold air pools. */
@@ -31,8 +31,10 @@ export function makeIssue(truth: readonly InventedHour[], issuedAt: number): Iss
   const ahead = from < 0 ? [] : truth.slice(from, from + HOURS_AHEAD)
   const random = seededRandom(issuedAt / MS_PER_HOUR)
   const shared = wander(random, ahead.length)
+  const turning = seededRandom(issuedAt / MS_PER_HOUR + 1)
   const members = Array.from({ length: MEMBERS }, () => {
     const own = wander(random, ahead.length)
+    const turned = wander(turning, ahead.length)
     const late = Math.round(drawNormal(random, 0, 3))
     const warmer = (h: number): number => (0.3 + 0.011 * h) * (0.5 * (shared[h] ?? 0) + (own[h] ?? 0))
     const shifted = (h: number): InventedHour | undefined => ahead[Math.min(ahead.length - 1, Math.max(0, h + Math.round((late * h) / 72)))]
@@ -41,6 +43,9 @@ export function makeIssue(truth: readonly InventedHour[], issuedAt: number): Iss
       humidity: ahead.map((_, h) => Math.min(100, Math.max(5, Math.round((shifted(h)?.humidity ?? 60) - 2 * warmer(h))))),
       rain: ahead.map((_, h) => shifted(h)?.rain ?? 0),
       wind: ahead.map((hour, h) => round(Math.max(0, (hour.wind ?? 0) * (1 + 0.002 * h * (own[h] ?? 0))), 1)),
+      direction: ahead.map(({ direction }, h) =>
+        direction === null ? null : Math.round(withinCircle(direction + (8 + 0.25 * h) * (turned[h] ?? 0))) % 360,
+      ),
     }
   })
   return { issuedAt: iso(issuedAt), firstHour: iso(ahead[0]?.at ?? issuedAt), members }

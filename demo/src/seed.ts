@@ -107,6 +107,7 @@ const MAPPING: WeatherMapping = {
     { variable: 'humidity', column: 2, unit: '%' },
     { variable: 'rain', column: 3, unit: 'mm' },
     { variable: 'wind', column: 4, unit: 'm/s' },
+    { variable: 'direction', column: 5, unit: 'deg' },
   ],
 }
 
@@ -121,6 +122,7 @@ async function seedWeather(w: Write, stationId: string, station: (typeof STATION
       ({ wind }) => wind,
       () => null,
       () => null,
+      ({ direction }) => direction,
     ]),
     rejections: [],
     lines: hours.length,
@@ -148,10 +150,15 @@ async function seedForecasts(w: Write, stationId: string, station: (typeof STATI
 }
 
 /** What the first station read in the hour of a moment. */
-function readAtBench(moment: string): { tempC: number | null; humidityPct: number | null; windMs: number | null } {
+function readAtBench(moment: string): { tempC: number | null; humidityPct: number | null; windMs: number | null; windFrom: number | null } {
   const hour = Math.floor(Date.parse(moment) / MS_PER_HOUR) * MS_PER_HOUR
   const read = inventWeather(STATIONS[0] as InventedStation, Date.parse(DEMO_NOW)).find(({ at }) => at === hour)
-  return { tempC: read?.temperature ?? null, humidityPct: read?.humidity ?? null, windMs: read?.wind ?? null }
+  return {
+    tempC: read?.temperature ?? null,
+    humidityPct: read?.humidity ?? null,
+    windMs: read?.wind ?? null,
+    windFrom: read?.direction ?? null,
+  }
 }
 
 /** What was watched, counted, done and picked in the seasons before. */

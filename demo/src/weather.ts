@@ -1,12 +1,14 @@
 import { drawNormal, seededRandom, type Random, MS_PER_HOUR } from '@bocado/core'
 
-/** One hour of an invented station: UTC milliseconds, °C, % relative humidity, mm, m/s; null where the station was silent. */
+/** One hour of an invented station: UTC milliseconds, °C, % relative humidity, mm, m/s and where it comes from; null where the station was silent. */
 export interface InventedHour {
   at: number
   temperature: number | null
   humidity: number | null
   rain: number | null
   wind: number | null
+  /** Degrees from which it blows; null in a calm. */
+  direction: number | null
 }
 
 export interface InventedStation {
@@ -99,6 +101,8 @@ export function inventWeather(station: InventedStation, until: number): Invented
   const first = Date.UTC(FIRST_YEAR, 0, 1)
   const last = Date.UTC(CURRENT_YEAR + 1, 0, 1)
   const days = inventDays(siteRandom, first, last)
+  // From a generator of its own: that a vane was put up changes nothing of what was read before.
+  const turning = seededRandom(station.seed + 1)
   const hours: InventedHour[] = []
   let noise = 0
   for (let day = first; day < last; day += DAY) {
@@ -116,6 +120,7 @@ export function inventWeather(station: InventedStation, until: number): Invented
       const rain = raining ? today.rainPerHour * (0.4 + 1.2 * random()) : 0
       const dewPoint = seasonalMean(doy) + today.anomaly - range / 2 - (today.wet ? 0.5 : 3.2) + (raining ? 2.5 : 0)
       const wind = (0.5 + 2.6 * shape) * today.breeze * (0.7 + 0.6 * random())
+      const direction = directionOf(turning, today, hour)
       if (at > until) return withDoubts(hours, station)
       hours.push({
         at,
@@ -125,10 +130,20 @@ export function inventWeather(station: InventedStation, until: number): Invented
           : Math.min(99, Math.round(relativeHumidity(temperature, Math.min(dewPoint, temperature)))),
         rain: round(rain, 1),
         wind: round(wind, 1),
+        direction: wind < CALM ? null : direction,
       })
     }
   }
   return withDoubts(hours, station)
+}
+
+/** m/s below which a vane rests. */
+const CALM = 0.3
+
+/** Up the valley by day, down it by night, from the south-west before and in rain; degrees. */
+function directionOf(random: Random, { wet }: DayWeather, hour: number): number {
+  const from = wet ? 225 : hour >= 9 && hour < 19 ? 300 : 120
+  return (Math.round(from + drawNormal(random, 0, wet ? 20 : 28)) + 720) % 360
 }
 
 function relativeHumidity(tempC: number, dewPointC: number): number {

@@ -8,8 +8,11 @@ import { setStage, type Stage } from './stage.js'
 
 /* From a plan over its job sheet to the record: at a desk, on a phone, by keyboard alone. */
 
-const { equipment, rules, treatments, watches } = endpoints
+const { equipment, ground, rules, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
+
+/** Metres east and north of the middle of the site. */
+const there = (east: number, north: number): [number, number] => [-119.3 + east / 76_960, 46.2 + north / 111_195]
 
 let page: Page
 let stage: Stage
@@ -32,6 +35,11 @@ setStage(
     done(await app.call(equipment.addMachine, at, machine, as))
     const lot = { productId: product.id, number: 'L 26-04', amount: 1, unit: 'L', cameOn: '2026-05-01' } as const
     done(await app.call(equipment.addLot, at, lot, as))
+    // The block lies beside a brook, 40 m to its east.
+    const outline = { type: 'Polygon' as const, coordinates: [[there(0, 0), there(200, 0), there(200, 200), there(0, 200), there(0, 0)]] }
+    done(await app.call(ground.draw, at, { kind: 'outline', placeId: place.blockId, geometry: outline }, as))
+    const brook = { type: 'LineString' as const, coordinates: [there(240, 0), there(240, 200)] }
+    done(await app.call(ground.draw, at, { kind: 'water', name: 'Mill Brook', geometry: brook }, as))
     const told = { name: 'Neighbours hear of it', kind: 'notice', act: 'spraying', whose: 'own', amount: 1 } as const
     done(await app.call(rules.add, at, told, as))
     const asked = { name: 'The owner is asked', kind: 'consent', act: 'spraying', whose: 'own' } as const
@@ -117,6 +125,11 @@ test('on the spot: told, checked, wind measured, begun; it is there again when t
   await page.getByText(/^Wait: the label or a rule/).waitFor()
   await enterNumber(page, 'Wind, measured here', 4)
   await expect.poll(() => page.getByText(/^Wait: the label or a rule/).count()).toBe(0)
+  await page.getByText(/^The wind must not blow from S to N: Mill Brook, 131 ft/).waitFor()
+  await choose(page, 'Wind from', 'WSW')
+  await page.getByText(/^Wait: from there it carries to Mill Brook/).waitFor()
+  await choose(page, 'Wind from', 'E')
+  await expect.poll(() => page.getByText(/^Wait: from there/).count()).toBe(0)
   await press(page, 'Begin now')
   await page.getByText(/^Begun at/).waitFor()
   await page.reload()
@@ -130,7 +143,7 @@ test('the record is a sentence that knows all of it; what is confirmed by keyboa
     .getByText(/0\.08 L\/ha, in all .*, spray, lot L 26-04/)
     .waitFor()
   await sentence()
-    .getByText(/wind 4 mph/)
+    .getByText(/wind 4 mph from E/)
     .waitFor()
   await sentence()
     .getByText(/Tower sprayer/)

@@ -12,6 +12,7 @@ const hours: InventedHour[] = Array.from({ length: 12 }, (_, i) => ({
   humidity: 60,
   rain: 0,
   wind: null,
+  direction: null,
 }))
 
 let server: Server | undefined

@@ -13,12 +13,13 @@ const BATCH = 500
 
 /** Hours as the interface takes them; what the sensor did not give is left out. */
 export function toReadings(hours: readonly InventedHour[]): Record<string, string | number>[] {
-  return hours.map(({ at, temperature, humidity, rain, wind }) => ({
+  return hours.map(({ at, temperature, humidity, rain, wind, direction }) => ({
     at: new Date(at).toISOString().replace('.000Z', 'Z'),
     ...(temperature === null ? {} : { temperature }),
     ...(humidity === null ? {} : { humidity }),
     ...(rain === null ? {} : { rain }),
     ...(wind === null ? {} : { wind }),
+    ...(direction === null ? {} : { direction }),
   }))
 }
 

@@ -17,6 +17,12 @@ export const SHORT_BEE_HOURS = 8
 /** Soil, °C at 10 cm, above which nematodes die. */
 export const NEMATODE_CEILING = 30
 
+/** m down the wind within which fine drops, and coarse ones, are kept from what lies there. */
+export const FINE_DRIFT_M = 100
+export const COARSE_DRIFT_M = 20
+/** Degrees by which the wind of an hour wanders to either side. */
+export const WIND_WANDERS = 30
+
 /** Methods of the library that burn leaves in heat. */
 const BURNING: readonly string[] = ['horticultural-oil', 'insecticidal-soap', 'sulphur']
 /** Methods whose residue harms no bee once it is dry, and those whose residue harms for hours. Any other is taken to harm for days. */
@@ -31,6 +37,9 @@ const DRY_SPARES_BEES: readonly string[] = [
   'nematodes',
 ]
 const HARMS_FOR_HOURS: readonly string[] = ['spinosyn', 'pyrethrin', 'azadirachtin']
+
+/** Methods of which no bee takes harm, wet or dry. */
+const SPARES_BEES: readonly string[] = ['bt', 'granulosis-virus', 'nematodes']
 
 /** Ways of application by what their drops are: fine ones drift and dry, coarse ones fall, the rest has none. */
 const FINE: readonly string[] = ['spray', 'dusting']
@@ -48,6 +57,8 @@ export interface ActingMeans {
     rainFastHours: number | null
     /** Lowest soil temperature, °C, by its label. */
     soilMinC?: number | null
+    /** Distance from water, m, by its label. */
+    bufferM?: number | null
   } | null
   /** Methods of the library that it is for. */
   methods: readonly string[]
@@ -64,6 +75,22 @@ export interface LimitsOfMeans {
   /** Of each reason that can block an hour, whose limit it is. */
   from: Partial<Record<HourBlock, LimitFrom>>
 }
+
+/**
+ * How far down the wind what is kept clear matters, m: the distance of the label where that is more; null for what has no drops.
+ *
+ * @param product with what its label says; null for work by hand
+ */
+export function driftReach(product: ActingMeans['product']): number | null {
+  if (!product) return null
+  const { ways, bufferM = null } = product
+  if (ways.length === 0 || ways.some((way) => FINE.includes(way))) return Math.max(FINE_DRIFT_M, bufferM ?? 0)
+  return ways.some((way) => COARSE.includes(way)) ? Math.max(COARSE_DRIFT_M, bufferM ?? 0) : null
+}
+
+/** Whether what drifts to hives may do harm there: only of methods that no bee takes harm from it does not. */
+export const harmsHives = (methods: readonly string[]): boolean =>
+  methods.length === 0 || methods.some((method) => !SPARES_BEES.includes(method))
 
 /**
  * What binds a way to act, hour by hour: first its label, then what is usual for drops of its kind.

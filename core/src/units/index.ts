@@ -3,6 +3,8 @@
  * Factors are exact by definition (international foot, acre, US gallon) unless said otherwise.
  */
 
+export * from './compass.js'
+
 export type TemperatureUnit = 'C' | 'F' | 'C/10'
 export type RainUnit = 'mm' | 'in' | 'mm/10'
 export type WindUnit = 'm/s' | 'km/h' | 'mph'

@@ -27,7 +27,8 @@ const CLIMATOLOGY_LEAST_YEARS = 3
  * A value for each doubted hour, by the first way that serves: a straight line between believed readings at most three hours
  * apart; linear regression on the best-correlated neighbouring station over the thirty days around; the mean of the same
  * hour within five days in at least three other years. Rain is never drawn between hours nor taken from other years: the
- * nearest station's rain, else unknown. Wetness is never filled: rain and humidity tell of it where the sensor did not.
+ * nearest station's rain, else unknown. Wetness is never filled: rain and humidity tell of it where the sensor did not. Nor is the direction
+ * of the wind: there is no line between two bearings.
  *
  * @param series the readings as they came, doubts included
  * @param doubts of `checkHours`, less those that somebody overruled
@@ -45,7 +46,8 @@ export function fillHours(
   return runsOf(doubts).flatMap((run) => {
     const from = (run[0] as Doubt).hour
     const to = (run.at(-1) as Doubt).hour
-    if (variable === 'wetness') return run.map((doubt): FilledHour => ({ ...doubt, value: NaN, method: 'unknown' }))
+    if (variable === 'wetness' || variable === 'direction')
+      return run.map((doubt): FilledHour => ({ ...doubt, value: NaN, method: 'unknown' }))
     const regression = variable === 'rain' ? undefined : bestRegression(believed, series.firstHour, neighbours, (from + to) >> 1)
     return run.map((doubt): FilledHour => {
       const filled =

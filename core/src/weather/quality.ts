@@ -25,12 +25,14 @@ interface Behaviour {
   mayStand: (value: number) => boolean
 }
 
-/** How a reading may move, in °C, %, mm/h, m/s and share of the hour (from practice). */
+/** How a reading may move, in °C, %, mm/h, m/s, degrees and share of the hour (from practice). */
 const BEHAVIOUR: Readonly<Record<CheckedVariable, Behaviour>> = {
   temperature: { step: 16, spike: 10, mayStand: () => false },
   humidity: { step: 70, spike: 50, mayStand: (v) => v >= 99 },
   rain: { step: Infinity, spike: Infinity, mayStand: () => true },
   wind: { step: 30, spike: 20, mayStand: () => true },
+  // A vane turns as it likes, and rests in a calm.
+  direction: { step: Infinity, spike: Infinity, mayStand: () => true },
   wetness: { step: Infinity, spike: Infinity, mayStand: () => true },
   // Under snow and in freezing ground a soil stands at 0 °C for weeks.
   soil: { step: 8, spike: 5, mayStand: (v) => Math.abs(v) <= 0.5 },
@@ -44,10 +46,10 @@ const LONGEST_GAP_HOURS = 14 * 24
 
 /**
  * Doubts of an hourly series, in order. NaN is no reading: hours without one between readings are flagged as `gap`, those
- * before the first, after the last and in gaps of more than fourteen days are not. A flat line is looked for in temperature, soil away
+ * before the first, after the last and in gaps of more than fourteen days are not, nor those without a direction of the wind. A flat line is looked for in temperature, soil away
  * from freezing, and humidity below 99 %.
  *
- * @param values °C, %, mm in the hour, m/s, or share of the hour by `variable`
+ * @param values °C, %, mm in the hour, m/s, degrees or share of the hour by `variable`
  */
 export function checkHours(values: ArrayLike<number>, variable: CheckedVariable): Doubt[] {
   const { least, most } = READING_LIMITS[variable]
@@ -65,7 +67,8 @@ export function checkHours(values: ArrayLike<number>, variable: CheckedVariable)
     if (value < least || value > most) flags.set(i, 'range')
     else if (isSpike(read(i - 1), value, read(i + 1), limits.spike)) flags.set(i, 'spike')
   }
-  flagGaps(values, first, last, flags)
+  // A calm has no direction: that nothing was read is no gap.
+  if (variable !== 'direction') flagGaps(values, first, last, flags)
   flagFlatLines(values, first, last, limits, flags)
   for (let i = first + 1; i <= last; i++) {
     // A jump away from a reading that is itself not believed says nothing about this one.

@@ -5,7 +5,7 @@ export interface ReadingLimits {
 }
 
 /**
- * What an hourly reading can be at all, in °C, %, mm, m/s and share of the hour: about the most that has been measured on open ground.
+ * What an hourly reading can be at all, in °C, %, mm, m/s, degrees from which the wind blows, and share of the hour: about the most that has been measured on open ground.
  * What lies outside is refused where it is typed or read from a file, and not believed where a device sent it.
  */
 export const READING_LIMITS = {
@@ -13,6 +13,7 @@ export const READING_LIMITS = {
   humidity: { least: 0, most: 100 },
   rain: { least: 0, most: 200 },
   wind: { least: 0, most: 75 },
+  direction: { least: 0, most: 360 },
   wetness: { least: 0, most: 1 },
   soil: { least: -30, most: 60 },
 } as const satisfies Record<string, ReadingLimits>

@@ -15,6 +15,19 @@ describe('what blocks an hour', () => {
     expect(blocks(day(), 12, { maxWind: 2.5 })).toEqual([])
   })
 
+  test('wind towards what is kept clear, also across north; where nobody knows it, it is seen on the spot', () => {
+    const limits: HourLimits = { towards: [{ from: 340, to: 20 }] }
+    const from = (direction: number) =>
+      blocks(
+        day(() => ({ direction })),
+        12,
+        limits,
+      )
+    expect([339, 340, 0, 20, 21, 180].map((degrees) => from(degrees).length)).toEqual([0, 1, 1, 1, 0, 0])
+    expect(from(NaN)).toEqual([])
+    expect(hourVerdict(day(), 12, limits, LIGHT)).toEqual({ blocks: [], unknown: [] })
+  })
+
   test('still air about the night, where drops are fine', () => {
     const still = day(() => ({ wind: 1.4 }))
     for (const h of [0, 5, 19, 20]) expect(blocks(still, h, { inversion: true })).toEqual(['inversion'])

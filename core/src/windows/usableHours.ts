@@ -1,5 +1,6 @@
 import { requireWithin } from '../guards.js'
 import { deltaT } from '../treatment/wetBulb.js'
+import { isOnArc, type Arc } from '../units/compass.js'
 
 /** What of the weather decides whether an hour can be used: °C, %, mm within the hour and m/s at 2 m; NaN where it is not known. */
 export interface HourOfWeather {
@@ -7,6 +8,8 @@ export interface HourOfWeather {
   humidity: number
   rain: number
   wind: number
+  /** Degrees from which the wind blows; without it, or where it is NaN, nobody can say where it carries anything. */
+  direction?: number
   /** Of the soil at 10 cm, of that day; needed where soil binds. */
   soil?: number
 }
@@ -39,6 +42,8 @@ export interface HourLimits {
   dark?: boolean
   /** What flowers there: 'never' where the label forbids it in bloom; otherwise the hours for which its residue harms bees. */
   bees?: 'never' | number
+  /** Directions from which the wind carries drops to what is kept clear of them. */
+  towards?: readonly Arc[]
   /** Coolest and warmest soil, °C at 10 cm, in which what is put into it lives. */
   soil?: readonly [coolest: number, warmest: number]
   /** Hours of the day, from midnight, that a rule of the place forbids. */
@@ -48,7 +53,20 @@ export interface HourLimits {
 }
 
 /** Why an hour cannot be used. */
-export const hourBlocks = ['rule', 'entry', 'bees', 'wind', 'inversion', 'rain', 'temperature', 'delta-t', 'soil', 'dark', 'sun'] as const
+export const hourBlocks = [
+  'rule',
+  'entry',
+  'bees',
+  'wind',
+  'towards',
+  'inversion',
+  'rain',
+  'temperature',
+  'delta-t',
+  'soil',
+  'dark',
+  'sun',
+] as const
 export type HourBlock = (typeof hourBlocks)[number]
 /** What is not known of an hour and would have to be. */
 export const hourDoubts = ['wind', 'rain', 'temperature', 'humidity', 'soil', 'sun'] as const
@@ -78,7 +96,7 @@ export const WASHES_OFF_MM = 0.2
  */
 export function hourVerdict(hours: readonly HourOfWeather[], h: number, limits: HourLimits, light: readonly DayLight[]): HourVerdict {
   requireWithin('h', h, 0, hours.length - 1)
-  const { temperature, humidity, rain, wind, soil = NaN } = hours[h] as HourOfWeather
+  const { temperature, humidity, rain, wind, soil = NaN, direction = NaN } = hours[h] as HourOfWeather
   const blocks: HourBlock[] = []
   const unknown: HourDoubt[] = []
   const hour = h % 24
@@ -98,6 +116,8 @@ export function hourVerdict(hours: readonly HourOfWeather[], h: number, limits: 
     }
   }
   if (limits.maxWind !== undefined) block('wind', !Number.isNaN(wind), 'wind', () => wind > (limits.maxWind as number))
+  // Where the direction is not known the way is not closed: it is seen on the spot, and the board says where it must not blow to.
+  if (limits.towards?.some((arc) => isOnArc(direction, arc))) blocks.push('towards')
   if (limits.inversion === true && stillHours(day, hour)) block('inversion', !Number.isNaN(wind), 'wind', () => wind < INVERSION_BELOW_WIND)
   if (limits.rainFastHours !== undefined) {
     const after = hours.slice(h, h + 1 + Math.ceil(limits.rainFastHours))

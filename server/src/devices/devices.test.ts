@@ -77,6 +77,22 @@ describe('a device pushes', () => {
     expect(row!['rain']).toBeCloseTo(0.6)
   })
 
+  test('from where the wind blows within an hour is the mean of vectors, and none in a calm', async () => {
+    const blows = (moments: [minute: string, direction: number, wind: number][]) =>
+      moments.map(([m, direction, wind]) => ({ at: `2026-06-12T${m}:00Z`, direction, wind }))
+    await push({
+      readings: blows([
+        ['13:00', 350, 1],
+        ['13:20', 20, 1],
+        ['13:40', 180, 0],
+        ['12:00', 90, 0],
+        ['12:20', 200, 0],
+      ]),
+    })
+    const [rows] = await app.database.query<Row[]>('SELECT direction FROM reading WHERE station_id = ? ORDER BY at', [place.stationId])
+    expect(rows.map((row) => row['direction'] as number | null)).toEqual([null, 5])
+  })
+
   test('and the site’s version of its weather rises, so that open pages know', async () => {
     const version = async () =>
       done(await app.call(sites.list, {}, {}, { person: place.person })).find(({ id }) => id === place.site.id)!.versions.weather ?? 0

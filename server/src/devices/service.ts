@@ -1,4 +1,4 @@
-import { instantOfHour, standardHour } from '@bocado/core'
+import { instantOfHour, meanDirection, standardHour } from '@bocado/core'
 import { randomBytes } from 'node:crypto'
 import type { PushInput, ResponseOf, devices } from '@bocado/contract'
 import { auditOther, sqlInstant, type Write } from '../database/index.js'
@@ -95,6 +95,15 @@ function intoHours(
       for (const variable of HOUR_VALUES) {
         const read = of.flatMap((reading) => reading[variable] ?? [])
         if (read.length === 0) continue
+        if (variable === 'direction') {
+          const given = of.filter((reading) => reading.direction !== undefined)
+          const mean = meanDirection(
+            given.map(({ direction = NaN }) => direction),
+            given.map(({ wind = NaN }) => wind),
+          )
+          if (!Number.isNaN(mean)) values[variable] = mean
+          continue
+        }
         const sum = read.reduce((a, b) => a + b, 0)
         values[variable] = variable === 'rain' ? sum : sum / read.length
       }

@@ -73,7 +73,8 @@ function issuedHour(
 ): number | undefined {
   for (const { members, startsAt } of issues) {
     const value = members[m % members.length]?.[variable]?.[hour - startsAt]
-    if (value !== undefined) return value
+    // Of a direction an hour may say that there is none; that is what it says.
+    if (value !== undefined) return value ?? NaN
   }
   return undefined
 }
@@ -183,6 +184,9 @@ export interface HourAhead {
   humidity: number[]
   rain: number[]
   wind: number[]
+  /** From which it blows, hour by hour of the same members as `speeds`. */
+  directions: number[]
+  speeds: number[]
 }
 
 /** The 24 hours of a day as one member has them; NaN where the issue holds none. */
@@ -205,6 +209,7 @@ async function memberHoursOn(deps: Deps, station: StoredStation, days: StationDa
       humidity: memberHours('humidity', m),
       rain: memberHours('rain', m),
       wind: memberHours('wind', m),
+      direction: memberHours('direction', m),
     }
   })
 }
@@ -221,6 +226,8 @@ export async function hoursAhead(deps: Deps, station: StoredStation, days: Stati
     humidity: at('humidity', h),
     rain: at('rain', h),
     wind: at('wind', h),
+    directions: members.map(({ direction }) => direction[h] as number),
+    speeds: members.map(({ wind }) => wind[h] as number),
   }))
 }
 
@@ -245,5 +252,6 @@ export async function memberHoursAhead(
     humidity: joined('humidity', m),
     rain: joined('rain', m),
     wind: joined('wind', m),
+    direction: joined('direction', m),
   }))
 }

@@ -122,6 +122,36 @@ export function metresBetween(a: Geometry, b: Geometry): number {
   return least
 }
 
+/** Points along a shape, no further apart than a hundredth of its way or 5 m, in metres east and north of a place. */
+function pointsAlong(geometry: Geometry, middle: readonly [number, number]): Point[] {
+  const pieces = piecesOf(geometry, middle)
+  const whole = pieces.reduce((sum, [[ax, ay], [bx, by]]) => sum + Math.hypot(bx - ax, by - ay), 0)
+  const step = Math.max(5, whole / 100)
+  return pieces.flatMap(([[ax, ay], [bx, by]]) => {
+    const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / step))
+    return Array.from({ length: parts + 1 }, (_, k): Point => [ax + ((bx - ax) * k) / parts, ay + ((by - ay) * k) / parts])
+  })
+}
+
+/** Where two shapes touch there is no direction between them. */
+const TOUCHES_M = 1
+
+/**
+ * Bearings, degrees clockwise from north, under which points of another shape are seen from the edge of a surface, as far as they lie within
+ * so many metres of it; none where the other lies in it.
+ */
+export function bearingsTo(surface: Surface, other: Geometry, metres: number): number[] {
+  const middle = middleOf(surface)
+  const outline = piecesOf(surface, middle)
+  const [edge, outside] = [pointsAlong(surface, middle), pointsAlong(other, middle).filter((point) => !isWithin(point, outline))]
+  return edge.flatMap(([x, y]) =>
+    outside.flatMap(([ox, oy]) => {
+      const far = Math.hypot(ox - x, oy - y)
+      return far < TOUCHES_M || far > metres ? [] : [(Math.atan2(ox - x, oy - y) * 180) / Math.PI]
+    }),
+  )
+}
+
 /** A surface without what lies within `metres` of another shape; null where nothing of it is left. */
 export function without(surface: Surface, other: Geometry, metres: number): Surface | null {
   const around = buffer(feature(other), metres, { units: 'meters', steps: 16 })

@@ -1,8 +1,31 @@
-import { keptClearOf, type Geometry, type ground, type ParsedInputOf, type ResponseOf, type Shape, type ShapeKind } from '@bocado/contract'
+import { arcAround, WIND_WANDERS } from '@bocado/core'
+import {
+  keptClearOf,
+  type Downwind,
+  type Geometry,
+  type ground,
+  type ParsedInputOf,
+  type ResponseOf,
+  type Shape,
+  type ShapeKind,
+} from '@bocado/contract'
 import { insertOnce, insertRow, liveRow, restoreRow, updateRow, type Queryable, type Row, type Write } from '../database/index.js'
 import { fieldProblem, HttpProblem, refusal } from '../http/problems.js'
 import { heldWithin, SAME_M2, tree, type StoredPlace } from '../places/store.js'
-import { areaOf, crossing, isSurface, kilometres, lengthOf, metresBetween, middleOf, shareWithin, swapped, without } from './geometry.js'
+import {
+  areaOf,
+  bearingsTo,
+  crossing,
+  isSurface,
+  kilometres,
+  lengthOf,
+  mayBeWithin,
+  metresBetween,
+  middleOf,
+  shareWithin,
+  swapped,
+  without,
+} from './geometry.js'
 import { listShapes, mapOf, type StoredShape } from './store.js'
 
 /** A site is seldom wider; what lies farther from its position is most likely not its ground. */
@@ -221,6 +244,42 @@ export async function clearOf(db: Queryable, siteId: string, placeId: string, me
     left,
     from: near.map(({ id }) => id),
   }
+}
+
+/**
+ * What lies near a drawn place and must not get what drifts off it, nearest first, with the directions from which the wind would carry it
+ * there.
+ *
+ * @param metres how far down the wind it matters
+ * @param hives whether what drifts to hives may do harm there
+ */
+export async function downwindOf(db: Queryable, siteId: string, placeId: string, metres: number, hives: boolean): Promise<Downwind[]> {
+  const shapes = await listShapes(db, siteId)
+  const outline = shapes.find((shape) => shape.placeId === placeId)?.geometry
+  if (!outline || !isSurface(outline)) return []
+  return shapes
+    .filter(({ kind, geometry }) => keptClearOf.includes(kind) && (hives || kind !== 'hives') && mayBeWithin(outline, geometry, metres))
+    .flatMap(({ name, kind, geometry }): Downwind[] => {
+      const far = metresBetween(outline, geometry)
+      if (far > metres) return []
+      const bearings = bearingsTo(outline, geometry, metres)
+      const arc =
+        bearings.length === 0
+          ? null
+          : arcAround(
+              bearings.map((bearing) => bearing + 180),
+              WIND_WANDERS,
+            )
+      return [
+        {
+          name,
+          kind: kind as Downwind['kind'],
+          metres: Math.round(far),
+          from: arc && { from: Math.round(arc.from), to: Math.round(arc.to) },
+        },
+      ]
+    })
+    .sort((a, b) => a.metres - b.metres)
 }
 
 /** The same of a place that has to be drawn. */

@@ -1,6 +1,8 @@
 import type { ParsedInputOf, treatments, WatchHours } from '@bocado/contract'
 import {
   civilDate,
+  driftReach,
+  harmsHives,
   hourBlocks,
   hoursBetween,
   MS_PER_MINUTE,
@@ -16,6 +18,7 @@ import {
   usableHours,
   withRules,
   type ActingMeans,
+  type Arc,
   type DayLight,
   type HourOfWeather,
   type LimitsOfMeans,
@@ -26,6 +29,7 @@ import { inFlowerOnDays } from '../bloom/blooming.js'
 import { zoneOffsetMinutes } from '../clock.js'
 import type { Queryable } from '../database/index.js'
 import { memberHoursAhead } from '../forecasts/service.js'
+import { downwindOf } from '../ground/service.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { methodsByIds } from '../library/catalogue.js'
@@ -80,6 +84,7 @@ export async function hoursOfWatch(
         humidity: member.humidity[h] as number,
         rain: place.covered ? 0 : (member.rain[h] as number),
         wind: place.covered ? 0 : (member.wind[h] as number),
+        direction: place.covered ? NaN : (member.direction[h] as number),
         soil: soil[m]?.[Math.floor(hour / 24)] ?? NaN,
       }
     })
@@ -92,8 +97,11 @@ export async function hoursOfWatch(
     chemical: means.chemical,
   })
   const closedUntil = await entryClosedUntil(db, siteId, block.id, now)
+  const drift = place.covered ? null : driftReach(means.product)
+  const downwind = drift === null ? [] : await downwindOf(db, siteId, block.id, drift, harmsHives(means.methods))
+  const towards = downwind.flatMap(({ from }) => from ?? [])
   const limitsOn = flowers.map((names, d): LimitsOfMeans => {
-    const own = withRules(underCover(hourLimits(means, names.length > 0), place.covered), rules, civilDate(today + d))
+    const own = keptFrom(withRules(underCover(hourLimits(means, names.length > 0), place.covered), rules, civilDate(today + d)), towards)
     const entry = closedUntil === null ? 0 : hoursBetween(0, closedUntil + wall * MS_PER_MINUTE) - (today + d) * 24
     return entry <= 0 ? own : { limits: { ...own.limits, entryFrom: entry }, from: { ...own.from, entry: 'label' } }
   })
@@ -114,6 +122,8 @@ export async function hoursOfWatch(
       .filter((rule) => limitsOn.some((_, d) => holdsOn(rule, civilDate(today + d))))
       .map(({ name }) => name),
     flowers: [...new Set(flowers.flat())],
+    downwind,
+    knowsDirection: ahead.some(({ direction }) => direction.some((degrees) => !Number.isNaN(degrees))),
   }
 }
 
@@ -174,6 +184,10 @@ async function flowersBy(deps: Deps, siteId: string, blockId: string, today: num
   )
 }
 
+/** With the directions from which the wind carries it to what is kept clear of it. */
+const keptFrom = ({ limits, from }: LimitsOfMeans, towards: readonly Arc[]): LimitsOfMeans =>
+  towards.length === 0 ? { limits, from } : { limits: { ...limits, towards }, from: { ...from, towards: 'usual' } }
+
 /** Under a cover still air carries nothing away, and what a forecast of the outside says of the drops in the air does not hold. */
 function underCover({ limits, from }: LimitsOfMeans, covered: boolean): LimitsOfMeans {
   if (!covered) return { limits, from }
@@ -192,4 +206,6 @@ const nothingKnown = (from: string): WatchHours => ({
   costs: [],
   rules: [],
   flowers: [],
+  downwind: [],
+  knowsDirection: false,
 })

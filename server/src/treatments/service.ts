@@ -237,6 +237,7 @@ async function doneColumns(w: Write, deps: Deps, { watch, placeId, means, doneBy
       temperature: input.weather.tempC,
       humidity: input.weather.humidityPct,
       wind: input.weather.windMs,
+      wind_from: input.weather.windFrom,
       product_then: means.product ? JSON.stringify(labelOf(means.product)) : null,
       // Whoever signed it signed what stood there.
       signed_by: null,

@@ -2,6 +2,8 @@ import type { JobSheet, Treatment } from '@bocado/contract'
 import {
   civilDate,
   dayNumber,
+  driftReach,
+  harmsHives,
   holdsOn,
   LABEL_READ_AGAIN_DAYS,
   MS_PER_MINUTE,
@@ -14,6 +16,7 @@ import { hectaresFromSquareMetres } from '@bocado/core/units'
 import { getBlock } from '../blocks/service.js'
 import { zoneOffsetMinutes } from '../clock.js'
 import { listLots, stockUsed } from '../equipment/store.js'
+import { downwindOf } from '../ground/service.js'
 import { coded, HttpProblem, type FieldMessage } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { listNotices, listPermissions } from '../permissions/store.js'
@@ -57,7 +60,7 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
   const now = await deps.clock.now(db)
   const means = await meansNow(deps, siteId, treatment)
   const notices = await listNotices(db, siteId, treatmentId)
-  if (!means) return { asOf: now.toISOString(), stops: [said('fit', GONE)], warnings: [], permissions: [], notices }
+  if (!means) return { asOf: now.toISOString(), stops: [said('fit', GONE)], warnings: [], permissions: [], notices, downwind: [] }
   const day = treatment.plannedOn
   const doing: Doing = { means, watch, placeId: treatment.placeId, day, except: treatment.id }
   // Of a day to come nobody knows the hour: what is still closed as it begins may be open by then only if that is said.
@@ -72,6 +75,7 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
   ].map(({ because, field }) => said(because as Stop['because'], field))
   const asked = { placeIds: withAbove(await tree(db, siteId), treatment.placeId), productId: means.product?.id ?? null, day }
   const all = await listPermissions(db, siteId)
+  const drift = driftReach(means.product)
   return {
     asOf: now.toISOString(),
     stops,
@@ -84,6 +88,7 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
       all.filter((one) => permissionsFor([{ ...one, ruleId: null }], { ...asked, kind, ruleId: null }).holds.length > 0),
     ),
     notices,
+    downwind: drift === null ? [] : await downwindOf(db, siteId, treatment.placeId, drift, harmsHives(means.product?.methods ?? [])),
   }
 }
 

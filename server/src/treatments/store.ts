@@ -173,6 +173,7 @@ function doneOf(row: Row, startedAt: string): Treatment['done'] {
       tempC: row['temperature'] as number | null,
       humidityPct: row['humidity'] as number | null,
       windMs: row['wind'] as number | null,
+      windFrom: row['wind_from'] as number | null,
     },
     label,
     does: { methods: does.methods, effect: does.effect, residualDays: does.residualDays, assumed: does.assumed },

@@ -108,6 +108,7 @@ const hourColumns = ({
   wind,
   wetness: ['share', same],
   soil: temperature,
+  direction: ['deg', same],
 })
 
 /**

@@ -1,8 +1,11 @@
-import type { HourWeather, ParsedInputOf, ResponseOf, weather } from '@bocado/contract'
+import type { HourWeather, ParsedInputOf, ResponseOf, treatments, weather } from '@bocado/contract'
 import {
+  arcAround,
   dayNumber,
   deltaT,
   dewPoint,
+  isOnArc,
+  meanDirection,
   MS_PER_MINUTE,
   offsetHours,
   quantileSorted,
@@ -50,6 +53,16 @@ function air(temperature: number | undefined, humidity: number | undefined): Pic
   }
 }
 
+/** Where the wind of a forecast comes from, where most of its members have it from about there; null where they differ. */
+function agreedDirection({ directions, speeds }: HourAhead): number | null {
+  const mean = meanDirection(directions, speeds)
+  const given = directions.filter((d) => !Number.isNaN(d))
+  const near = given.filter((d) => isOnArc(d, arcAround([mean], AGREED_WITHIN)))
+  return Number.isNaN(mean) || near.length * 2 < given.length ? null : known(mean, 0)
+}
+/** Degrees on either side within which members are taken to agree. */
+const AGREED_WITHIN = 45
+
 function forecastHour(hour: number, ahead: HourAhead): HourWeather {
   const temperature = median(ahead.temperature)
   const humidity = median(ahead.humidity)
@@ -61,6 +74,7 @@ function forecastHour(hour: number, ahead: HourAhead): HourWeather {
     humidity: known(humidity, 0),
     rain: known(median(ahead.rain), 1),
     wind: known(median(ahead.wind), 1),
+    direction: agreedDirection(ahead),
     ...air(temperature, humidity),
     wet: null,
     soil: null,
@@ -118,6 +132,7 @@ export async function dayHours(
       humidity: known(at('humidity'), 0),
       rain: known(at('rain'), 1),
       wind: known(windAt2m(at('wind'), station.sensorHeightM), 1),
+      direction: known(at('direction'), 0),
       ...air(temperature, at('humidity')),
       wet: Number.isNaN(isWet) ? null : isWet === 1,
       soil: known(at('soil'), 1),
@@ -178,8 +193,8 @@ export async function weatherAt(
   blockId: string,
   moment: string,
   stationId: string | undefined,
-): Promise<{ tempC: number | null; humidityPct: number | null; windMs: number | null }> {
-  if (stationId === undefined) return { tempC: null, humidityPct: null, windMs: null }
+): Promise<ResponseOf<typeof treatments.weatherAt>> {
+  if (stationId === undefined) return { tempC: null, humidityPct: null, windMs: null, windFrom: null }
   const station = await getStation(deps.db, siteId, stationId)
   const site = await getSite(deps.db, deps.clock, siteId)
   const { hours, temperatures } = await placeDays(deps, site, station, await blockOfQuery(deps, siteId, blockId))
@@ -190,5 +205,6 @@ export async function weatherAt(
     tempC: known(temperatures.made[k] === 1 ? undefined : temperatures.values[k], 2),
     humidityPct: known(hours.values.humidity[i], 0),
     windMs: known(windAt2m(hours.values.wind[i], station.sensorHeightM), 1),
+    windFrom: known(hours.values.direction[i], 0),
   }
 }

@@ -108,6 +108,6 @@ const insideOf = ({ firstHour, values }: StationDays['hours'], offset: PlaceOffs
 function withoutOutside(hours: StationDays['hours']): StationDays['hours'] {
   const unknown = new Float64Array(hours.length).fill(NaN)
   const values = { ...hours.values }
-  for (const variable of ['humidity', 'rain', 'wind', 'wetness', 'soil'] satisfies HourVariable[]) values[variable] = unknown
+  for (const variable of ['humidity', 'rain', 'wind', 'wetness', 'soil', 'direction'] satisfies HourVariable[]) values[variable] = unknown
   return { ...hours, values }
 }

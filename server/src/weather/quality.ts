@@ -111,7 +111,15 @@ function checkSeries(hours: RawHours, variable: HourVariable): { doubts: Doubt[]
 
 /** Series of a variable of the other stations, with everything doubted left out: they fill, so they must not be filled. */
 async function neighboursOf(db: Queryable, station: StoredStation, rawOf: RawOf): Promise<Record<HourVariable, HourlySeries[]>> {
-  const result: Record<HourVariable, HourlySeries[]> = { temperature: [], humidity: [], rain: [], wind: [], wetness: [], soil: [] }
+  const result: Record<HourVariable, HourlySeries[]> = {
+    temperature: [],
+    humidity: [],
+    rain: [],
+    wind: [],
+    wetness: [],
+    soil: [],
+    direction: [],
+  }
   for (const other of await listStations(db, station.siteId)) {
     if (other.id === station.id || other.underCover !== station.underCover) continue
     const hours = await rawOf(db, other)

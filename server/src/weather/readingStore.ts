@@ -2,10 +2,10 @@ import { MS_PER_MINUTE } from '@bocado/core'
 import { loadRows, sqlInstant, type Queryable, type Row, type Write } from '../database/index.js'
 import { raiseVersion } from './store.js'
 
-export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil'] as const
+export const HOUR_VALUES = ['temperature', 'humidity', 'rain', 'wind', 'wetness', 'soil', 'direction'] as const
 export type HourVariable = (typeof HOUR_VALUES)[number]
 
-/** Minutes since 1970-01-01 UTC, then the values of `HOUR_VALUES` in °C, %, mm, m/s, share of the hour and °C. */
+/** Minutes since 1970-01-01 UTC, then the values of `HOUR_VALUES` in °C, %, mm, m/s, share of the hour, °C and degrees. */
 export type HourRow = [number, ...(number | null)[]]
 
 /** Rows fetched at a time: a million of them at once would fill the memory. */

@@ -41,7 +41,7 @@ export const isNothing = (values: Float64Array): boolean => nothings.has(values.
 
 function emptyValues(length: number): Record<HourVariable, Float64Array> {
   const none = nothing(length)
-  return { temperature: none, humidity: none, rain: none, wind: none, wetness: none, soil: none }
+  return { temperature: none, humidity: none, rain: none, wind: none, wetness: none, soil: none, direction: none }
 }
 
 /** The same hours with room from one hour to another, both inclusive. */

@@ -1,11 +1,14 @@
 import type { WeatherVariable } from '@bocado/contract'
-import { toCelsius, toMetresPerSecond, toMillimetres, type RainUnit, type TemperatureUnit, type WindUnit } from '@bocado/core'
+import { toCelsius, toMetresPerSecond, toMillimetres, withinCircle, type RainUnit, type TemperatureUnit, type WindUnit } from '@bocado/core'
 
-/** A value of a variable in the internal unit: °C, %, mm, m/s, share of the hour. */
+/** A value of a variable in the internal unit: °C, %, mm, m/s, degrees, share of the hour. */
 export function toSi(variable: WeatherVariable, value: number, unit: string): number {
   switch (variable) {
     case 'humidity':
       return value
+    case 'direction':
+      // North is 0 as well as 360, and points of the compass were read as degrees.
+      return withinCircle(value)
     case 'rain':
       return toMillimetres(value, unit as RainUnit)
     case 'wind':

@@ -1,4 +1,4 @@
-import { MS_PER_DAY, MS_PER_HOUR } from '@bocado/core'
+import { degreesOfPoint, MS_PER_DAY, MS_PER_HOUR, type CompassLetters } from '@bocado/core'
 import { separators, weatherVariables, type FilePreview, type WeatherMapping, type WeatherVariable, type Written } from '@bocado/contract'
 import { needsOrder, parseMoment, parseTime, WallClock, type DateOrder, type FileMoment } from './moments.js'
 import { splitCells } from './text.js'
@@ -16,6 +16,7 @@ const SOIL = '(?:soil|boden|\\bsol\\b|suelo|suolo|\\bsolo\\b)'
  * accents, as `plainName` makes them.
  */
 const NAMES: readonly [WeatherVariable, RegExp][] = [
+  ['direction', /\bdir|direc|direz|richtung|vane|bearing|heading|\b(wd|wdir|dd)\b/],
   ['wetness', /wetness|leaf ?wet|blatt ?(nass|feucht)|mouillage|humectation|mojado|bagnatura|molhamento/],
   ['soil', new RegExp(`${SOIL}.*(temp|\\bt\\b|°)|(temp|\\bt\\b).*${SOIL}`)],
   ['min', /\b(t ?min|tn|tmn|min(im(um|al|ale|a|o|os))?|mini|lo|low(est)?|tiefst\w*|minimal\w*)\b|(temp\w*) ?min/],
@@ -26,7 +27,7 @@ const NAMES: readonly [WeatherVariable, RegExp][] = [
   ['temperature', /temp|\bair\b|°|\b(t|ta|tair|tl|t2m)\b/],
 ]
 const NOT_WANTED =
-  /dew|index|chill|feels|gust|\bdir|direc|bearing|heading|azimuth|vane|\bwd\b|wet.?bulb|bar|press|solar|rad(iat|iac|iaz)|\brad\b|batt|in(side|door)|taupunkt|rosee|rocio|rugiada|orvalho|rafale|boe\w*|racha|raffica|rajada|richtung|direz|luftdruck|presion|strahlung|rayonnement|akku|qual|flag/
+  /dew|index|chill|feels|gust|azimuth|wet.?bulb|bar|press|solar|rad(iat|iac|iaz)|\brad\b|batt|in(side|door)|taupunkt|rosee|rocio|rugiada|orvalho|rafale|boe\w*|racha|raffica|rajada|luftdruck|presion|strahlung|rayonnement|akku|qual|flag/
 const NOT_THE_AIR = new RegExp(`${SOIL}(?!.*(temp|\\bt\\b|°))|boden ?feucht|moist|\\bvwc\\b`)
 
 /** A name of a column in small letters, without accents and marks, its words apart: `Temp_Min`, `AirTemp`, `TMAX`. */
@@ -64,6 +65,31 @@ function guessSeparator(text: string): WeatherMapping['separator'] {
     if (score > bestScore) [best, bestScore] = [separator, score]
   }
   return best
+}
+
+/** Cells by which stations say that there was no wind, or none from one side. */
+const NO_SIDE = /^(calm|vrb|variable|var|still)$/i
+const LETTERS = ['NESW', 'NOSW', 'NESO'] as const satisfies readonly CompassLetters[]
+
+/**
+ * Degrees in a cell of a direction: a number, or a point of the compass where the column has those; null for none, undefined for what cannot be
+ * read.
+ */
+export function parseDirection(cell: string | undefined, unit: string, decimal: '.' | ','): number | null | undefined {
+  const text = (cell ?? '').trim()
+  if (NO_SIDE.test(text)) return null
+  const letters = LETTERS.find((one) => one === unit)
+  return (letters && degreesOfPoint(text, letters)) ?? parseNumber(text.replace(/\s*(°|deg)\.?$/i, ''), decimal)
+}
+
+/** How a column of directions is written: in degrees, or with the letters for east and west of its language. */
+function directionUnit(cells: readonly string[], decimal: '.' | ','): string {
+  const words = cells.map((cell) => cell.trim()).filter((cell) => cell !== '' && parseDirection(cell, 'deg', decimal) === undefined)
+  if (words.length === 0) return 'deg'
+  const read = (letters: CompassLetters): number => words.filter((word) => degreesOfPoint(word, letters) !== undefined).length
+  // What two languages read alike is taken as English has it.
+  const best = LETTERS.reduce((a, b) => (read(b) > read(a) ? b : a))
+  return read(best) === 0 ? 'deg' : best
 }
 
 const anyMoment = (text: string) => parseMoment(text, 'mdy') ?? parseMoment(text, 'dmy')
@@ -122,11 +148,19 @@ const TENTHS = /tenth|1\/10|\b0[.,]1\s*(°|mm|deg)|zehntel|dixieme|dixième|deci
 const areTenths = (samples: readonly number[]): boolean =>
   samples.length > 2 && samples.every(Number.isInteger) && samples.some((t) => Math.abs(t) > 130)
 
-function unitFor(variable: WeatherVariable, name: string, samples: readonly number[], units: 'metric' | 'us'): string {
+function unitFor(
+  variable: WeatherVariable,
+  name: string,
+  samples: readonly number[],
+  units: 'metric' | 'us',
+  direction: () => string,
+): string {
   const us = units === 'us'
   switch (variable) {
     case 'humidity':
       return '%'
+    case 'direction':
+      return direction()
     case 'wetness':
       if (/%|pct|percent/i.test(name)) return '%'
       return /min/i.test(name) || samples.some((v) => v > 1) ? 'min' : 'share'
@@ -156,7 +190,8 @@ export function likelyUnits(
   units: 'metric' | 'us',
 ): FilePreview['columns'][number]['units'] {
   const samples = cells.flatMap((cell) => parseNumber(cell, decimal) ?? [])
-  return Object.fromEntries(weatherVariables.map((variable) => [variable, unitFor(variable, name, samples, units)]))
+  const direction = (): string => directionUnit(cells, decimal)
+  return Object.fromEntries(weatherVariables.map((variable) => [variable, unitFor(variable, name, samples, units, direction)]))
 }
 
 /** Whether the head of a column says the unit of a temperature itself. */
@@ -267,13 +302,14 @@ export function guessMapping(
     const name = header[c] ?? ''
     if (c === dateColumn || c === timeColumn || NOT_WANTED.test(plainName(name)) || NOT_THE_AIR.test(plainName(name))) continue
     const samples = column(c).flatMap((cell) => parseNumber(cell, decimal) ?? [])
-    if (samples.length === 0) continue
     const plain = plainName(name)
     const variable = NAMES.find(
       ([v, pattern]) => pattern.test(plain) && (interval === 'daily' ? v !== 'temperature' : v !== 'min' && v !== 'max'),
     )?.[0]
     if (!variable || columns.some((known) => known.variable === variable)) continue
-    columns.push({ variable, column: c, unit: unitFor(variable, name, samples, site.units) })
+    const unit = unitFor(variable, name, samples, site.units, () => directionUnit(column(c), decimal))
+    // Points of the compass are no numbers.
+    if (samples.length > 0 || (variable === 'direction' && unit !== 'deg')) columns.push({ variable, column: c, unit })
   }
   // One thermometer, one unit; and who writes tenths of a degree writes tenths of a millimetre.
   if (columns.some(({ unit }) => unit === 'C/10'))

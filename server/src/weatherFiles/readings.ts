@@ -1,5 +1,5 @@
 import type { WeatherMapping, WeatherVariable } from '@bocado/contract'
-import { civilDate, instantOfHour, MS_PER_HOUR, standardDay, standardHour } from '@bocado/core'
+import { civilDate, instantOfHour, meanDirection, MS_PER_HOUR, standardDay, standardHour } from '@bocado/core'
 import { HOUR_VALUES, type MergeRows } from '../weather/readingStore.js'
 import { HttpProblem } from '../http/problems.js'
 import type { FileMoment } from './moments.js'
@@ -197,7 +197,7 @@ function refuseConflicts(order: Uint32Array, at: Float64Array, lines: Lines): { 
   return { kept: kept.slice(0, n), repeated }
 }
 
-/** The hours of the station's standard time that readings fall into, and their values; readings finer than an hour are averaged, rain is added up. */
+/** The hours of the station's standard time that readings fall into, and their values; readings finer than an hour are averaged, directions as vectors, rain is added up. */
 function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines, utcOffsetMinutes: number): MergeRows {
   const hourOf = (moment: number): number => instantOfHour(standardHour(moment, utcOffsetMinutes), utcOffsetMinutes)
   let hours = 0
@@ -215,6 +215,13 @@ function intoHours(kept: Uint32Array, at: Float64Array, lines: Lines, utcOffsetM
     HOUR_VALUES.forEach((variable, v) => {
       const column = lines.values.get(variable)
       if (!column) return
+      if (variable === 'direction') {
+        const speeds = lines.values.get('wind')
+        const within = kept.subarray(k, end)
+        const of = (values: Float64Array): number[] => Array.from(within, (i) => values[i] as number)
+        ;(columns[v] as Float64Array)[n] = meanDirection(of(column), speeds && of(speeds))
+        return
+      }
       let sum = 0
       let read = 0
       for (let j = k; j < end; j++) {

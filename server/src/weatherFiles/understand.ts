@@ -11,7 +11,7 @@ import {
 } from '@bocado/core'
 import { toSi } from '../weather/units.js'
 import { needsOrder, parseMoment, WallClock, type DateOrder, type FileMoment } from './moments.js'
-import { parseNumber } from './guess.js'
+import { parseDirection, parseNumber } from './guess.js'
 
 /** What the file's clock has to be set against. */
 export interface StationClock {
@@ -39,6 +39,7 @@ const UNITS: Readonly<Record<WeatherVariable, string>> = {
   humidity: '%',
   rain: 'mm',
   wind: 'm/s',
+  direction: '°',
   wetness: 'of the hour',
   soil: '°C',
 }
@@ -50,19 +51,25 @@ function limitsOf(variable: WeatherVariable, interval: WeatherMapping['interval'
   return variable === 'rain' && interval === 'daily' ? DAILY_RAIN_LIMITS : READING_LIMITS[variable]
 }
 
+function numberIn(cell: string | undefined, variable: WeatherVariable, unit: string, decimal: '.' | ','): number | null | undefined {
+  if (variable === 'direction') return parseDirection(cell, unit, decimal)
+  // A trace: it rained, and less than a gauge can tell.
+  return variable === 'rain' && TRACE.test(cell ?? '') ? 0 : parseNumber(cell, decimal)
+}
+
 function readValues(cells: readonly string[], mapping: WeatherMapping): Omit<ReadLine, 'moment'> {
   const values: Values = {}
   let unread: string | null = null
   for (const { variable, column, unit } of mapping.columns) {
-    // A trace: it rained, and less than a gauge can tell.
-    const number = variable === 'rain' && TRACE.test(cells[column] ?? '') ? 0 : parseNumber(cells[column], mapping.decimal)
+    const number = numberIn(cells[column], variable, unit, mapping.decimal)
     if (number === null) continue
     // One cell that cannot be read is one value that is missing; the rest of the line stands.
     if (number === undefined) {
-      unread ??= `${variable} "${cells[column]}" is not a number`
+      unread ??= `${variable} "${cells[column]}" is ${variable === 'direction' ? 'neither degrees nor a point of the compass' : 'not a number'}`
       continue
     }
-    const si = toSi(variable, number, unit)
+    // A circle has no outside: degrees are looked at before they are turned into it.
+    const si = variable === 'direction' ? number : toSi(variable, number, unit)
     const { least, most } = limitsOf(variable, mapping.interval)
     if (si < least || si > most)
       return {
@@ -70,7 +77,7 @@ function readValues(cells: readonly string[], mapping: WeatherMapping): Omit<Rea
         unread,
         problem: `${variable} ${cells[column]} is outside ${least} to ${most} ${UNITS[variable]}; is the unit right?`,
       }
-    values[variable] = si
+    values[variable] = variable === 'direction' ? toSi(variable, number, unit) : si
   }
   if (Object.keys(values).length === 0) return { values, unread, problem: unread ?? 'no reading on this line' }
   if (mapping.interval === 'daily') {

@@ -2,7 +2,7 @@ import type { WeatherMapping } from '@bocado/contract'
 import { describe, expect, test } from 'vitest'
 import { guessMapping } from './guess.js'
 import { parseMoment, parseTime, WallClock } from './moments.js'
-import { rowTexts } from '../weather/readingStore.js'
+import { HOUR_VALUES, rowTexts } from '../weather/readingStore.js'
 import { readReadings } from './readings.js'
 import { decodeText, requireLines, splitCells } from './text.js'
 import { openQuestions, understandLines } from './understand.js'
@@ -105,9 +105,53 @@ function hoursOf(days: number, line: (day: Date, hour: number) => string): strin
   return Array.from({ length: days * 24 }, (_, i) => line(new Date(Date.UTC(2026, 4, 14 + Math.floor(i / 24))), i % 24))
 }
 
-test('where the wind comes from is no wind', () => {
-  const { mapping } = understand('time,temp C,Wind bearing,Wind speed m/s\n2026-06-03 14:00,20.1,270,3.1\n2026-06-03 15:00,20.5,280,2.9')
-  expect(mapping.columns).toMatchObject([{ variable: 'temperature' }, { variable: 'wind', column: 3, unit: 'm/s' }])
+describe('where the wind comes from', () => {
+  const of = (name: string, cells: readonly string[]) =>
+    understand(`time,temp C,${name},Wind speed m/s\n` + cells.map((cell, h) => `2026-06-03 ${14 + h}:00,20.${h},${cell},3.1`).join('\n'))
+
+  test('is not how strong it is', () => {
+    const { mapping } = of('Wind bearing', ['270', '280'])
+    expect(mapping.columns).toMatchObject([
+      { variable: 'temperature' },
+      { variable: 'direction', column: 2, unit: 'deg' },
+      { variable: 'wind', column: 3, unit: 'm/s' },
+    ])
+  })
+
+  test.each([
+    ['Wind direction', ['E', 'SSW', 'calm'], 'NESW', [90, 202.5, undefined]],
+    ['Windrichtung', ['O', 'NNO', 'W'], 'NOSW', [90, 22.5, 270]],
+    ['Direction du vent', ['O', 'E', 'SO'], 'NESO', [270, 90, 225]],
+    ['WD', ['0', '360', '90°'], 'deg', [0, 0, 90]],
+  ])('%s in degrees, or in the letters of its language', (name, cells, unit, degrees) => {
+    const { mapping, understood } = of(name, cells)
+    expect(mapping.columns[1]).toEqual({ variable: 'direction', column: 2, unit })
+    expect(understood.map(({ values }) => values.direction)).toEqual(degrees)
+  })
+
+  test('is named where it cannot be read, and the rest of the line is taken; outside the circle the line is refused', () => {
+    const { rows, rejections } = of('Wind direction', ['E', 'upwards', 'N'])
+    expect(rows.map(([, temperature]) => temperature)).toEqual([20, 20.1, 20.2])
+    expect(rejections).toMatchObject([
+      { line: 3, partly: true, reason: 'direction "upwards" is neither degrees nor a point of the compass; the rest of the line is taken' },
+    ])
+    const outside = of('Wind direction', ['90', '400', '10'])
+    expect(outside.rejections).toMatchObject([{ line: 3, reason: 'direction 400 is outside 0 to 360 °; is the unit right?' }])
+    expect(outside.rows).toHaveLength(2)
+  })
+
+  test('of a gust, and of the sun, is none', () => {
+    for (const name of ['Gust direction', 'Solar azimuth', 'Richtung Boe'])
+      expect(of(name, ['90', '95']).mapping.columns.map(({ variable }) => variable)).toEqual(['temperature', 'wind'])
+  })
+
+  test('within an hour is the mean of vectors, in which a stronger wind weighs more', () => {
+    const text =
+      'time,temp C,wind dir,wind m/s\n' + ['350,1', '10,1', '100,0'].map((cells, i) => `2026-06-03 14:${i}0,20.${i},${cells}`).join('\n')
+    const { rows } = understand(text)
+    expect(rows).toHaveLength(1)
+    expect(rows[0]![1 + HOUR_VALUES.indexOf('direction')]).toBe(0)
+  })
 })
 
 test('a day that is written with 24:00 is the day that ends then', () => {
@@ -147,7 +191,15 @@ describe('what is stored', () => {
   test('°F, inches and mph become °C, mm and m/s at UTC hours', () => {
     const { rows } = understand('time,temp F,rain in,wind mph\n2026-05-14 06:00,50,0.1,10\n2026-05-14 07:00,68,0,0')
     expect(rows[0]?.[0]).toBe('2026-05-14 14:00:00')
-    expect(rows[0]?.slice(1).map((v) => (v === null ? null : Number(Number(v).toFixed(4))))).toEqual([10, null, 2.54, 4.4704, null, null])
+    expect(rows[0]?.slice(1).map((v) => (v === null ? null : Number(Number(v).toFixed(4))))).toEqual([
+      10,
+      null,
+      2.54,
+      4.4704,
+      null,
+      null,
+      null,
+    ])
   })
 
   test('the repeated autumn hour of a wall clock is taken in order', () => {

@@ -1,5 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { MS_PER_DAY } from '@bocado/core/time'
+import { compassPoint } from '@bocado/core/units'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText, type Say } from '../messages/useText.js'
@@ -133,6 +134,8 @@ function makeFormat(locale: string, site: Pick<Site, 'units' | 'today' | 'timeZo
     heat: (cd: number): string => measured(measures.heat, cd),
     rain: (mm: number): string => measured(measures.rain, mm),
     wind: (ms: number): string => measured(measures.wind, ms),
+    /** A bearing as the nearest of sixteen points of the compass. */
+    compass: (degrees: number): string => t('compass', { point: compassPoint(degrees) }),
     area: (ha: number): string => measured(groundOf(ha, measures), ha),
     height: (m: number): string => measured(measures.height, m),
     weight: (kg: number): string => measured(measures.weight, kg),

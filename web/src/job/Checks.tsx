@@ -1,13 +1,15 @@
-import type { Method, Product, Treatment } from '@bocado/contract'
+import type { Downwind, Method, Product, Treatment } from '@bocado/contract'
 import { checksOf, mostWind, type Check } from '../band/job.js'
 import { TextButton } from '../design/buttons.js'
 import { Checkbox } from '../design/controls.js'
 import { NumberField } from '../design/NumberField.js'
-import { Caution, Heading, Line, Small, Stack } from '../design/text.js'
+import { Caution, Fields, Heading, Line, Small, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useRulesAt } from '../windows/useRulesAt.js'
 import { useText } from '../messages/useText.js'
 import { useNow } from '../shell/useNow.js'
+import { WindFromField } from '../treatments/WindFromField.js'
+import { carriedTo, keepFromWords } from '../treatments/windWords.js'
 import type { KeptSheet } from './keptSheet.js'
 import '../messages/en/job.js'
 
@@ -16,6 +18,8 @@ export function Checks(p: {
   treatment: Treatment
   product: Product | null
   methods: readonly Method[]
+  /** What its drops must not be carried to. */
+  downwind: readonly Downwind[]
   sheet: KeptSheet
   onSheet: (changes: Partial<KeptSheet>) => void
 }) {
@@ -30,6 +34,8 @@ export function Checks(p: {
     onSheet({ ticked: isDone ? [...sheet.ticked, name] : sheet.ticked.filter((one) => one !== name) })
   const checks = checksOf(product === null)
   const says = (check: Check): string => t(`job.check.${check}`, { gear: product?.protection ?? 'none' })
+  const away = p.downwind.length === 0 ? null : t('wind.mustNot', { arcs: keepFromWords(p.downwind, t, f) })
+  const carried = carriedTo(p.downwind, sheet.windFrom, t, f)
   const left = checks.filter((check) => !sheet.ticked.includes(check)).length
   return (
     <Stack>
@@ -43,7 +49,8 @@ export function Checks(p: {
             {t('job.windOnPaper', {
               wind: sheet.windMs === null ? 'none' : f.wind(sheet.windMs),
               most: most === null ? 'none' : f.wind(most),
-            })}
+            })}{' '}
+            {away}
           </li>
         ) : null}
       </ul>
@@ -54,15 +61,20 @@ export function Checks(p: {
       </Stack>
       {product ? (
         <>
-          <NumberField
-            label={t('job.wind')}
-            hint={most === null ? t('job.windHint') : t('job.windMost', { most: f.wind(most) })}
-            width="22ch"
-            unit={wind.unit}
-            digits={1}
-            value={sheet.windMs === null ? null : wind.shown(sheet.windMs)}
-            onChange={(typed) => onSheet({ windMs: typed === null ? null : wind.stored(typed) })}
-          />
+          <Fields>
+            <NumberField
+              label={t('job.wind')}
+              hint={most === null ? t('job.windHint') : t('job.windMost', { most: f.wind(most) })}
+              width="22ch"
+              unit={wind.unit}
+              digits={1}
+              value={sheet.windMs === null ? null : wind.shown(sheet.windMs)}
+              onChange={(typed) => onSheet({ windMs: typed === null ? null : wind.stored(typed) })}
+            />
+            <WindFromField value={sheet.windFrom} onChange={(windFrom) => onSheet({ windFrom })} />
+          </Fields>
+          {away === null ? null : <Small className="off-paper">{away}</Small>}
+          {carried.length > 0 ? <Caution>{t('wind.carries', { names: carried.join('; ') })}</Caution> : null}
           {sheet.windMs !== null && most !== null && sheet.windMs > most ? (
             <Caution>{t('job.tooWindy', { most: f.wind(most) })}</Caution>
           ) : null}

@@ -126,7 +126,14 @@ function Planned({ row, treatment, product, organism }: JobProps) {
           />
         </Stack>
         <Stack $gap={22}>
-          <Checks treatment={treatment} product={product} methods={methods} sheet={sheet} onSheet={setSheet} />
+          <Checks
+            treatment={treatment}
+            product={product}
+            methods={methods}
+            downwind={found?.downwind ?? []}
+            sheet={sheet}
+            onSheet={setSheet}
+          />
           {found ? <Notices treatmentId={treatment.id} found={found} /> : null}
           <Stack $gap={6}>
             <Heading>{t('job.harms')}</Heading>

@@ -5,6 +5,8 @@ export interface KeptSheet {
   ticked: string[]
   /** m/s, as it was measured on the spot. */
   windMs: number | null
+  /** Degrees from which it blew. */
+  windFrom: number | null
   begunAt: string | null
   endedAt: string | null
   machineId: string | null
@@ -18,6 +20,7 @@ export interface KeptSheet {
 const EMPTY: KeptSheet = {
   ticked: [],
   windMs: null,
+  windFrom: null,
   begunAt: null,
   endedAt: null,
   machineId: null,

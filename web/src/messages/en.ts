@@ -55,6 +55,7 @@ import { glossary } from './en/glossary.js'
 import { library } from './en/library.js'
 import { records } from './en/records.js'
 import { varieties } from './en/varieties.js'
+import { wind } from './en/wind.js'
 import { windows } from './en/windows.js'
 import { walk } from './en/walk.js'
 import { words } from './en/words.js'
@@ -73,6 +74,7 @@ export const en = {
   ...site,
   ...weather,
   ...importing,
+  ...wind,
   ...windows,
   ...records,
   ...library,

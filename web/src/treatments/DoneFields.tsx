@@ -19,6 +19,8 @@ import { useFormat } from '../design/useFormat.js'
 import { useRulesAt } from '../windows/useRulesAt.js'
 import { useText } from '../messages/useText.js'
 import { ClearOf } from './ClearOf.js'
+import { WindFromField } from './WindFromField.js'
+import { windWords } from './windWords.js'
 import { isAboveLabel, saysWhy, type DoneValues } from './doneValues.js'
 import '../messages/en/record.js'
 
@@ -66,8 +68,8 @@ interface DoneProps {
   organismId: string
   /** The weather was typed or recorded before: it is not put over. */
   weatherStands: boolean
-  /** m/s, as it was measured on the spot; null where nobody did. */
-  measuredWindMs?: number | null
+  /** Wind as it was measured on the spot: m/s, and degrees from which it blew; null where nobody did. */
+  measured?: { windMs: number | null; windFrom: number | null }
   /** It was sent without a word to a rate above the label: that is asked for. */
   asksWhy: boolean
 }
@@ -87,11 +89,11 @@ export function DoneFields(p: DoneProps) {
     { params: { siteId: site.id, watchId: p.watchId }, input: { at: startedAt ?? '' } },
     startedAt !== null && !stands,
   )
-  const { measuredWindMs = null } = p
+  const { windMs = null, windFrom = null } = p.measured ?? {}
   useEffect(() => {
     // What was measured on the spot stands; the rest is of the station, in that hour.
-    if (then && !stands) fill({ weather: { ...then, windMs: measuredWindMs ?? then.windMs } })
-  }, [then, stands, fill, measuredWindMs])
+    if (then && !stands) fill({ weather: { ...then, windMs: windMs ?? then.windMs, windFrom: windFrom ?? then.windFrom } })
+  }, [then, stands, fill, windMs, windFrom])
   const says = useSaid(p)
   const missing: Record<PartName, boolean> = {
     what: label !== null && values.rate === null,
@@ -218,7 +220,7 @@ function useSaid({ values, label, place }: DoneProps): Record<PartName, string> 
       list([
         weather.tempC === null ? null : f.temperature(weather.tempC),
         weather.humidityPct === null ? null : `${f.number(weather.humidityPct)} %`,
-        weather.windMs === null ? null : t('treatments.wind', { wind: f.wind(weather.windMs) }),
+        windWords(weather, t, f),
       ]) || t('record.no.weather'),
     with: list([machine?.name, values.waterL === null ? null : f.volume(values.waterL), doer]) || t('record.no.with'),
     after:
@@ -429,6 +431,7 @@ function WeatherThen({ bind, onTyped }: { bind: Bindings<DoneValues>; onTyped: (
       />
       <NumberField label={t('record.humidity')} width="15ch" digits={0} unit="%" {...typed(bind.number('weather.humidityPct'))} />
       <NumberField label={t('record.wind')} width="15ch" digits={1} unit={wind.unit} {...typed(bind.number('weather.windMs', wind))} />
+      <WindFromField {...typed(bind.number('weather.windFrom'))} />
     </Fields>
   )
 }

@@ -63,7 +63,7 @@ export function RecordForm({
     minutes: done?.minutes ?? null,
     doneById: done?.doneById ?? null,
     ...takenOf(done?.taken ?? null),
-    weather: done?.weather ?? { ...NO_WEATHER, windMs: sheet.windMs },
+    weather: done?.weather ?? { ...NO_WEATHER, windMs: sheet.windMs, windFrom: sheet.windFrom },
     note: [treatment.note, done ? '' : sheet.lessBecause].filter(Boolean).join(' '),
   }
   const entry = useEntry(endpoints.treatments.record, initial, treatment, treatment.id)
@@ -97,7 +97,7 @@ export function RecordForm({
           most={most}
           watchId={treatment.watchId}
           weatherStands={done !== null || entry.draftSince !== null}
-          measuredWindMs={sheet.windMs}
+          measured={sheet}
           asksWhy={asksWhy}
         />
         {product ? <ProductCautions product={product} /> : null}

@@ -1,3 +1,4 @@
+import { windWords } from './windWords.js'
 import { endpoints, type Product, type Treatment, type WatchForecast } from '@bocado/contract'
 import { Link } from 'react-router'
 import { useBlocks, usePlaces } from '../api/hooks.js'
@@ -102,7 +103,7 @@ export function TreatmentLine({ row, treatment, products, recording, onRecord }:
     ? [
         done.weather.tempC === null ? null : f.temperature(done.weather.tempC),
         done.weather.humidityPct === null ? null : `${f.number(done.weather.humidityPct)} %`,
-        done.weather.windMs === null ? null : t('treatments.wind', { wind: f.wind(done.weather.windMs) }),
+        windWords(done.weather, t, f),
       ].filter((part) => part !== null)
     : []
   return (

@@ -16,7 +16,7 @@ export type DoneValues = {
   /** What was picked, pulled or caught, where it is done by hand. */
   taken: number | null
   takenUnit: string
-  weather: { tempC: number | null; humidityPct: number | null; windMs: number | null }
+  weather: { tempC: number | null; humidityPct: number | null; windMs: number | null; windFrom: number | null }
   way: Product['ways'][number] | null
   machineId: string | null
   lotId: string | null
@@ -36,7 +36,7 @@ export const takenOf = (taken: { amount: number; unit: string } | null): Pick<Do
   takenUnit: taken?.unit ?? 'pieces',
 })
 
-export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null }
+export const NO_WEATHER: DoneValues['weather'] = { tempC: null, humidityPct: null, windMs: null, windFrom: null }
 
 /** What nobody has said yet. */
 export const NOTHING_MORE: Pick<

@@ -1,5 +1,5 @@
 import { inHours, inMinutes } from '@bocado/core/time'
-import { checkedVariables, endpoints, unitsOf, type Correction, type Station } from '@bocado/contract'
+import { endpoints, unitsOf, unitVariables, type Correction, type Station } from '@bocado/contract'
 import { correctionInput } from '@bocado/contract/whole'
 import { useState } from 'react'
 import { useRead } from '../api/hooks.js'
@@ -147,9 +147,7 @@ function CorrectionForm({ station, onDone }: { station: Station; onDone: () => v
                 label={t('correction.variable')}
                 placeholder={t('choose')}
                 width="18ch"
-                options={checkedVariables
-                  .filter((variable) => unitsOf[variable].length > 1)
-                  .map((variable) => ({ id: variable, label: t(`variable.${variable}`) }))}
+                options={unitVariables.map((variable) => ({ id: variable, label: t(`variable.${variable}`) }))}
                 value={values.variable}
                 onChange={(id) => {
                   const variable = id as typeof values.variable

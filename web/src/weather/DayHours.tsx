@@ -152,6 +152,14 @@ function HourTable({ hours, nameOf }: { hours: readonly HourWeather[]; nameOf: (
                 })}
               </tr>
             ))}
+          {hours.some(({ direction }) => direction !== null) ? (
+            <tr>
+              <th scope="row">{t('hours.direction')}</th>
+              {hours.map(({ hour, direction }) => (
+                <td key={hour}>{direction === null ? '–' : f.compass(direction)}</td>
+              ))}
+            </tr>
+          ) : null}
           <tr>
             <th scope="row">{t('hours.leaves')}</th>
             {hours.map(({ hour, wet }) => (

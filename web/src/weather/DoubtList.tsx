@@ -7,6 +7,7 @@ import { Heading, Line, Quiet, Rows, Small, Stack } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { readingWords } from './readingWords.js'
 
 const Row = styled.div<{ $open: boolean }>`
   border-left: 5px solid ${({ $open }) => ($open ? colour.pollen : 'transparent')};
@@ -54,13 +55,7 @@ export function DoubtList({ station, season }: { station: Station; season: strin
 function DoubtRow({ doubt, onDecide }: { doubt: Doubt; onDecide: (decision: Doubt['decision']) => void }) {
   const t = useText()
   const f = useFormat()
-  const value = (v: number): string => {
-    if (doubt.variable === 'temperature') return f.temperature(v)
-    if (doubt.variable === 'humidity') return `${f.number(v)} %`
-    if (doubt.variable === 'wetness') return f.percent(v)
-    if (doubt.variable === 'soil') return f.temperature(v)
-    return doubt.variable === 'rain' ? f.rain(v) : f.wind(v)
-  }
+  const value = (v: number): string => readingWords(doubt.variable, v, f)
   const span = (s: Doubt['read']): string =>
     s === null ? '' : value(s.low) === value(s.high) ? value(s.low) : t('interval', { low: value(s.low), high: value(s.high) })
   const read = doubt.read ? t('doubts.read', { span: span(doubt.read) }) : t('doubts.notRead')

@@ -14,7 +14,7 @@ import {
 import { Select } from '../design/controls.js'
 import { NumberField, readable } from '../design/NumberField.js'
 import { Line } from '../design/text.js'
-import { useText } from '../messages/useText.js'
+import { useText, type Say } from '../messages/useText.js'
 
 interface Props {
   preview: FilePreview
@@ -172,6 +172,9 @@ interface VariableProps {
 /** Minimum and maximum of a day: one thermometer, one unit. */
 const ofOneDay = (a: WeatherVariable, b: WeatherVariable): boolean => (a === 'min' && b === 'max') || (a === 'max' && b === 'min')
 
+/** A unit as it is written; of the compass the letters for its four points. */
+const unitLabel = (unit: string, t: Say): string => (unit === 'deg' ? t('import.degrees') : /^[CF]/.test(unit) ? `°${unit}` : unit)
+
 /** The column of one variable, and its unit. */
 function VariableColumn({ variable, mapping, options, unitOf, onChange }: VariableProps) {
   const t = useText()
@@ -194,7 +197,7 @@ function VariableColumn({ variable, mapping, options, unitOf, onChange }: Variab
           hideLabel
           placeholder=""
           width="9ch"
-          options={units.map((unit) => ({ id: unit, label: /^[CF]/.test(unit) ? `°${unit}` : unit }))}
+          options={units.map((unit) => ({ id: unit, label: unitLabel(unit, t) }))}
           value={mapped.unit}
           onChange={(unit) =>
             onChange([...others.map((other) => (ofOneDay(variable, other.variable) ? { ...other, unit } : other)), { ...mapped, unit }])

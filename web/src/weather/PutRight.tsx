@@ -23,6 +23,7 @@ export const SI_UNITS: Readonly<Record<Variable, string>> = {
   humidity: '%',
   rain: 'mm',
   wind: 'm/s',
+  direction: '°',
   wetness: '',
   soil: '°C',
 }

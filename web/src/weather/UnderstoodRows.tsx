@@ -4,6 +4,7 @@ import { Figure, Small } from '../design/text.js'
 import { colour } from '../design/theme.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
+import { readingWords } from './readingWords.js'
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -36,11 +37,8 @@ export function UnderstoodRows({ preview }: { preview: FilePreview }) {
   const f = useFormat()
   const { columns } = preview.mapping
   const shown = weatherVariables.filter((v) => columns.some(({ variable }) => variable === v))
-  const value = (variable: (typeof shown)[number], si: number): string => {
-    if (variable === 'humidity') return `${f.number(si)} %`
-    if (variable === 'rain') return f.rain(si)
-    return variable === 'wind' ? f.wind(si) : f.temperature(si)
-  }
+  const value = (variable: (typeof shown)[number], si: number): string =>
+    variable === 'min' || variable === 'max' ? f.temperature(si) : readingWords(variable, si, f)
   return (
     <Scroll>
       <table>

@@ -33,6 +33,8 @@ const board = (usable: Readonly<Record<number, number>>, change: Partial<WatchHo
   costs: [{ reason: 'wind', hours: 40 }],
   rules: [],
   flowers: [],
+  downwind: [],
+  knowsDirection: true,
   ...change,
 })
 
@@ -57,6 +59,21 @@ describe('the hours ahead', () => {
     // Nothing can be done about the dark.
     const dark = board({}, { costs: [{ reason: 'dark', hours: 60 }], limits: [] })
     expect(boardWords(dark, t, f)).toMatch(/dark 60 \(usual limit\)\.$/)
+  })
+
+  test('say from where the wind must not blow, and that a forecast without a direction does not tell', () => {
+    const downwind = [
+      { name: 'Mill Brook', kind: 'water' as const, metres: 40, from: { from: 200, to: 340 } },
+      { name: '', kind: 'hives' as const, metres: 80, from: { from: 0, to: 360 } },
+      { name: '', kind: 'hives' as const, metres: 0, from: null },
+    ]
+    expect(boardWords(board({ 23: 10, 24: 7 }, { downwind }), t, f)).toContain(
+      'Closed while the wind blows from SSW to NNW: Mill Brook, 40 m; from any side: hives, 80 m; 1 more on the job sheet.',
+    )
+    expect(boardWords(board({ 23: 10 }, { downwind: downwind.slice(2) }), t, f)).toContain('within it: hives, whatever the wind.')
+    expect(boardWords(board({ 23: 10 }, { downwind: downwind.slice(0, 1), knowsDirection: false }), t, f)).toContain(
+      'The forecast gives no direction of the wind: leave it while it blows from SSW to NNW',
+    )
   })
 
   test('are not known without a forecast', () => {

@@ -1,6 +1,7 @@
 import type { WatchHours } from '@bocado/contract'
 import type { Format } from '../design/useFormat.js'
 import type { Say } from '../messages/useText.js'
+import { keepFromWords } from '../treatments/windWords.js'
 import { runsOf } from './useHours.js'
 import '../messages/en/board.js'
 
@@ -17,6 +18,15 @@ export function leading({ blocked }: Hour): Reason | null {
 const clock = (hour: number): string => `${String(hour).padStart(2, '0')}:00`
 const SHOWN_RUNS = 3
 
+/** Under the board stand the two nearest things; all of them stand on the job sheet. */
+const SHOWN_THINGS = 2
+
+function nearestArcs(downwind: WatchHours['downwind'], t: Say, f: Format): string {
+  const arcs = keepFromWords(downwind.slice(0, SHOWN_THINGS), t, f)
+  const count = downwind.length - SHOWN_THINGS
+  return count > 0 ? t('wind.more', { arcs, count }) : arcs
+}
+
 /** When it can next be used, and what takes most of the other hours. */
 export function boardWords(hours: WatchHours, t: Say, f: Format): string {
   if (hours.members === 0) return t('board.noForecast')
@@ -31,13 +41,17 @@ export function boardWords(hours: WatchHours, t: Say, f: Format): string {
   const most = costs.length > 0 ? t('board.costs', { costs: costs.join(', ') }) : ''
   const flowers = hours.flowers.length > 0 ? t('board.flowers', { names: hours.flowers.join(', ') }) : ''
   const rules = hours.rules.length > 0 ? t('board.rules', { names: hours.rules.join(', ') }) : ''
+  const away =
+    hours.downwind.length === 0
+      ? ''
+      : t(hours.knowsDirection ? 'wind.closed' : 'wind.notForecast', { arcs: nearestArcs(hours.downwind, t, f) })
   if (runs.length === 0) {
     const [first] = hours.costs
     const out =
-      first && ['bees', 'inversion', 'delta-t', 'wind', 'rule', 'soil'].includes(first.reason)
+      first && ['bees', 'inversion', 'delta-t', 'wind', 'towards', 'rule', 'soil'].includes(first.reason)
         ? t('board.wayOut', { reason: first.reason })
         : ''
-    return [t('board.nothing'), most, rules, flowers, out].filter(Boolean).join(' ')
+    return [t('board.nothing'), most, rules, flowers, away, out].filter(Boolean).join(' ')
   }
   const next = runs.slice(0, SHOWN_RUNS).map(({ from, until, usable }) =>
     t('board.run', {
@@ -48,7 +62,7 @@ export function boardWords(hours: WatchHours, t: Say, f: Format): string {
       members: hours.members,
     }),
   )
-  return [t('board.next', { runs: next.join('; ') }), most, rules, flowers].filter(Boolean).join(' ')
+  return [t('board.next', { runs: next.join('; ') }), most, rules, flowers, away].filter(Boolean).join(' ')
 }
 
 /** What is known of one hour. */

@@ -11,7 +11,7 @@ export const board = {
   'board.cost': '{reason} {hours, number} ({whose, select, label {its label} own {own rule} law {law} other {usual limit}})',
   'board.flowers': 'In flower there: {names}.',
   'board.wayOut':
-    '{reason, select, bees {Where that is over, say so under Bloom; else mow what may be mown the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} rule {Take another way, or look at the rule under Site.} soil {Wait for other soil, or take a species that bears it.} other {Coarser drops, or spot by spot, are not bound by it.}}',
+    '{reason, select, bees {Where that is over, say so under Bloom; else mow what may be mown the evening before, or take another way.} wind {Take another way, or wait for a calmer day.} towards {Wait until it turns, keep to the part that lies further off, or take a way without drops.} rule {Take another way, or look at the rule under Site.} soil {Wait for other soil, or take a species that bears it.} other {Coarser drops, or spot by spot, are not bound by it.}}',
   'board.usable': '{date}, {from} to {until}: usable in {usable} of {members}.',
   'board.over': '{date}, {from} to {until}: over.',
   'board.others': 'Against it: {reasons}.',
@@ -23,6 +23,7 @@ export const board = {
   'board.reason.soil': 'soil',
   'board.reason.bees': 'bees',
   'board.reason.wind': 'wind',
+  'board.reason.towards': 'wind direction',
   'board.reason.inversion': 'still air',
   'board.reason.rain': 'rain',
   'board.reason.temperature': 'heat or cold',

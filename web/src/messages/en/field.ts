@@ -30,6 +30,7 @@ export const field = {
   'variable.humidity': 'humidity',
   'variable.rain': 'rain',
   'variable.wind': 'wind',
+  'variable.direction': 'wind from',
   'variable.wetness': 'leaf wetness',
   'variable.soil': 'soil at 10 cm',
   'treatments.record': 'Record as done',

@@ -39,6 +39,7 @@ export const importing = {
   'stamp.ends': 'the end of its hour',
   'import.next': '{left, plural, one {Go on with {name}} other {Go on with {name}, and {left, number} to come}}',
   'import.notInFile': 'not in this file',
+  'import.degrees': 'degrees',
   'import.unit': 'Unit of {variable}',
   'import.firstRows': 'The first lines as they would be stored, in this site’s units and the station’s standard time',
   'import.line': 'Line',

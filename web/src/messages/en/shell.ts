@@ -21,6 +21,8 @@ export const shell = {
   interval: '{low} to {high}',
   span: '{from} to {to}',
   season: 'season {season}',
+  compass:
+    '{point, select, N {N} NNE {NNE} NE {NE} ENE {ENE} E {E} ESE {ESE} SE {SE} SSE {SSE} S {S} SSW {SSW} SW {SW} WSW {WSW} W {W} WNW {WNW} NW {NW} other {NNW}}',
   inDays:
     '{when, select, past {{days, plural, one {yesterday} other {{days, number} days ago}}} other {{days, plural, =0 {today} one {tomorrow} other {in {days, number} days}}}}',
   'draft.again': 'What you typed until {when} is here again; it is not stored yet.',

@@ -82,6 +82,7 @@ export const weather = {
   'hours.vpd': 'Vapour deficit {unit}',
   'hours.deltaT': 'Delta T {unit}',
   'hours.wind': 'Wind at 2 m {unit}',
+  'hours.direction': 'Wind from',
   'hours.rain': 'Rain {unit}',
   'hours.soil': 'Soil 10 cm {unit}',
   'hours.leaves': 'Leaves',

@@ -24,7 +24,6 @@ export const work = {
     '{which, select, effect {Its effect, {effect}, is a guess} residualDays {Its {days, plural, =0 {lack of residue} one {one day of residue} other {{days, number} days of residue}} is a guess} other {Its effect, {effect}, and {days, plural, =0 {its lack of residue} one {one day of residue} other {{days, number} days of residue}} are guesses}} by what it is.',
   'treatments.keptClear': '{away} kept clear',
   'treatments.took': '{minutes, number} min of work',
-  'treatments.wind': 'wind {wind}',
   'treatments.noWeather': 'weather not recorded',
   'treatments.correct': 'Correct the record',
   'treatments.toOutcome': 'Its outcome',

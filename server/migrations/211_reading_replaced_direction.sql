@@ -1,0 +1,2 @@
+ALTER TABLE reading_replaced
+  ADD COLUMN IF NOT EXISTS direction DOUBLE NULL
