@@ -138,6 +138,8 @@ export const yearsOfSchema = z.object({
       bankYears: z.object({ shortest: z.number(), longest: z.number() }),
       /** Middle of what visits that took plants needed for each; null where nobody measured. */
       minutesPerPlant: z.number().nullable(),
+      /** Plants that went into a bag, over all visits of which both were noted; null where nobody filled one. */
+      plantsPerBag: z.number().nullable(),
     })
     .nullable(),
   /** By what it is told how it goes; null where fewer than three years are known. */

@@ -191,6 +191,9 @@ test('what the years would bring is told under each way of working, and changes 
   expect(await first.inputValue()).toBe('0')
   await expect.poll(taken).toBe('0')
   expect(before).not.toBe('0')
+  expect(await says.getByText(/^In money/).count()).toBe(0)
+  await enterNumber(page, 'An hour of work costs', 25)
+  await says.getByText(/^In money for the hours: [\d,]+, next year 0\.$/).waitFor()
   await choose(page, 'Comes from elsewhere', 'a little each year')
   await says.getByText('As long as it comes from elsewhere it stays few at best: then watch.').waitFor()
   await expectAccessible(page, 'the years ahead')
@@ -209,6 +212,10 @@ test('within the hours that there are the patches to take are named in their ord
   await page
     .getByTestId('triage-says')
     .getByText(/^One patch, .* h; one is left, with plants: 190\.$/)
+    .waitFor()
+  await page
+    .getByTestId('triage-later')
+    .getByText(/^Left alone, this patch would hold plants next season: about [\d,]+ \([\d,]+ to [\d,]+\)/)
     .waitFor()
   await expectAccessible(page, 'which patches first')
 })

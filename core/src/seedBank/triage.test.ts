@@ -23,7 +23,11 @@ describe('which patches first', () => {
       'near',
     ])
     expect(ids(triage([patch('seeds', 9, 20), patch('young', 16, 20, { seeds: false })], 20).taken)).toEqual(['seeds'])
-    expect(ids(triage([patch('any', 9, 20), patch('mine', 9, 20, { wanted: 2 })], 20).taken)).toEqual(['mine'])
+    expect(ids(triage([patch('any', 9, 20), patch('mine', 9, 20, { rank: 1 })], 20).taken)).toEqual(['mine'])
+    expect(ids(triage([patch('last', 9, 20, { rank: 3 }), patch('any', 9, 20)], 20).taken)).toEqual(['any'])
+    expect(ids(triage([patch('below', 9, 20), patch('upstream', 9, 20, { spreads: true })], 20).taken)).toEqual(['upstream'])
+    // What does not seed gets away from nowhere.
+    expect(patchWorth(patch('a', 9, 20, { spreads: true, seeds: false }))).toBe(patchWorth(patch('b', 9, 20, { seeds: false })))
   })
 
   test('what does not fit whole is left, and said', () => {
@@ -40,6 +44,8 @@ describe('which patches first', () => {
         minutes: fc.integer({ min: 1, max: 90 }),
         apartM: fc.integer({ min: 0, max: 300 }),
         seeds: fc.boolean(),
+        rank: fc.constantFrom(null, 1, 2, 3),
+        spreads: fc.boolean(),
       }),
       { maxLength: 8 },
     )

@@ -11,8 +11,10 @@ export interface PatchToTake {
   apartM: number
   /** Whether it would shed seed, or spread, this season. */
   seeds: boolean
-  /** How much the user wants it, 1 for as any other. */
-  wanted?: number
+  /** By what the user said of the ground: 1 first, 3 last; null, or left out: nobody said. */
+  rank?: number | null
+  /** What seeds there gets away: by water, along an edge, with machines. */
+  spreads?: boolean
 }
 
 /** What is worked at, in the order in which it is, and what is left. */
@@ -26,13 +28,18 @@ export interface Triage<P extends PatchToTake> {
 const APART_M = 100
 /** What will not seed this year can wait. */
 const NOT_YET = 0.3
+/** What a rank of the ground makes of it; where nobody ranked it, it is as any other. */
+const RANK_WORTH: Readonly<Record<number, number>> = { 1: 2, 2: 1, 3: 0.5 }
+/** Upstream, at an edge or where machines come from a patch makes others. */
+const GETS_AWAY = 1.5
 
 /**
  * How much is won by taking a patch now: what it would add to the ground next year grows with its edge, that is with the root of its plants, and
- * more where it stands apart, so that a small outlier is worth more for its work than a part of the main stand (Moody & Mack 1988).
+ * more where it stands apart, so that a small outlier is worth more for its work than a part of the main stand (Moody & Mack 1988). What seeds
+ * where it gets away comes before what stays, and the user's own ranks weigh in.
  */
-export const patchWorth = ({ plants, apartM, seeds, wanted = 1 }: PatchToTake): number =>
-  Math.sqrt(plants) * (1 + Math.min(1, apartM / APART_M)) * (seeds ? 1 : NOT_YET) * wanted
+export const patchWorth = ({ plants, apartM, seeds, rank = null, spreads = false }: PatchToTake): number =>
+  Math.sqrt(plants) * (1 + Math.min(1, apartM / APART_M)) * (seeds ? (spreads ? GETS_AWAY : 1) : NOT_YET) * (RANK_WORTH[rank ?? 0] ?? 1)
 
 /**
  * Which patches to take whole within so much work: those that together are worth most, exactly. They come in the order of what they are worth for

@@ -174,6 +174,21 @@ describe('year by year', () => {
     expect(line.trend!.yearly).toBeCloseTo(-0.5, 6)
   })
 
+  test('bags and minutes are those of the visits that noted both; a visit without plants tells of neither', async () => {
+    expect((await lines()).find(({ organismId }) => organismId === 'himalayan-balsam')!.weed).toMatchObject({ plantsPerBag: null })
+    const list = done(await app.call(flags.list, at(), {}, as()))
+    const pull = async (seenOn: string, plants: number | null, bags: number) => {
+      const taken = { amount: bags, unit: 'bags' as const }
+      const seen = { flagId: list.flags[0]!.id, seenOn, sight: 'standing' as const, plants, methodId: 'hand-pulling', taken, minutes: 10 }
+      done(await app.call(flags.visit, at(), seen, as()))
+    }
+    await pull('2025-06-02', 15, 1)
+    await pull('2025-06-03', 5, 1)
+    await pull('2025-06-04', null, 9)
+    const { weed } = (await lines()).find(({ organismId }) => organismId === 'himalayan-balsam')!
+    expect(weed).toMatchObject({ form: 'annual', plantsPerBag: 10, minutesPerPlant: 10 / 15 })
+  })
+
   test('what was picked is summed by block, and spoilt fruit against those that were looked at', async () => {
     for (const picked of [{ kg: 100 }, { kg: 50, pieces: 400, spoilt: 12 }])
       done(await app.call(harvests.add, at(), { placeId: place.blockId, pickedOn: '2025-09-10', ...picked }, as()))

@@ -173,9 +173,14 @@ function weedOf(
       own.has(flagId) && methodId !== null && minutes !== null && plants !== null && plants > 0 ? [minutes / plants] : [],
     )
     .sort((a, b) => a - b)
+  const inBags = visits.flatMap(({ flagId, taken, plants }) =>
+    own.has(flagId) && taken?.unit === 'bags' && plants ? [{ plants, bags: taken.amount }] : [],
+  )
+  const [bags, bagged] = [inBags.reduce((sum, one) => sum + one.bags, 0), inBags.reduce((sum, one) => sum + one.plants, 0)]
   return {
     form,
     bankYears: { shortest: organism.bank.shortest.value, longest: organism.bank.longest.value },
+    plantsPerBag: bags > 0 && bagged > 0 ? bagged / bags : null,
     minutesPerPlant: measured[Math.floor((measured.length - 1) / 2)] ?? null,
   }
 }

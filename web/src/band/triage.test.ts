@@ -35,6 +35,15 @@ test('only what stands is taken; what stands apart and what seeds come first, an
   expect(left.map(({ id }) => id)).toEqual([young.id])
 })
 
+test('what the user said of the ground counts: rank 1 first, and what gets away before what stays', () => {
+  const [one, two] = [flag({}, { plants: 16, stage: 'flowering' }), flag({}, { plants: 16, stage: 'flowering' })]
+  const of = (ground: object) =>
+    patchesFirst([one, two], 0.3, ({ id }) => ({ rank: null, spreads: false, ...(id === two.id ? ground : {}) }))
+  expect(of({ rank: 1 }).taken.map(({ id }) => id)).toEqual([two.id])
+  expect(of({ rank: 3 }).taken.map(({ id }) => id)).toEqual([one.id])
+  expect(of({ spreads: true }).taken.map(({ id }) => id)).toEqual([two.id])
+})
+
 test('a patch that stands nowhere known, or of which nobody counted, is still on the list', () => {
   const { taken } = patchesFirst([flag({ position: null }, { plants: null })], 1)
   expect(taken).toMatchObject([{ plants: 10, apartM: 0, seeds: true, minutes: 9 }])

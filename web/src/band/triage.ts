@@ -37,8 +37,22 @@ export function minutesPerPlant(flags: readonly Flag[], organismId: string | nul
 /** Stages in which a patch is about to shed, by the words that entries have for them. */
 const SHEDDING = /flower|pod|shed|bolt|\bseeds?\b/
 
-/** Which patches that stand to take first within so many hours, and what is left for later. */
-export function patchesFirst(flags: readonly Flag[], hours: number): Triage<PatchInLine> {
+/** What the user said of ground. */
+export interface Ground {
+  rank: number | null
+  spreads: boolean
+}
+
+/**
+ * Which patches that stand to take first within so many hours, and what is left for later.
+ *
+ * @param groundOf what the user said of the ground on which a flag stands
+ */
+export function patchesFirst(
+  flags: readonly Flag[],
+  hours: number,
+  groundOf: (flag: Flag) => Ground = () => ({ rank: null, spreads: false }),
+): Triage<PatchInLine> {
   const standing = flags.filter(({ state }) => state === 'found' || state === 'regrowing' || state === 'back')
   const minutes = new Map([...new Set(standing.map(({ organismId }) => organismId))].map((id) => [id, minutesPerPlant(flags, id)]))
   const patches = standing.map((flag): PatchInLine => {
@@ -49,6 +63,7 @@ export function patchesFirst(flags: readonly Flag[], hours: number): Triage<Patc
     return {
       id: flag.id,
       flag,
+      ...groundOf(flag),
       plants,
       minutes: MINUTES_TO_GO + plants * (minutes.get(flag.organismId) ?? MINUTES_PER_PLANT),
       apartM: flag.position === null ? 0 : Math.min(Infinity, ...apart),

@@ -11,13 +11,15 @@ import { useText } from '../messages/useText.js'
 import { seasonName } from '../shell/screens.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { Waiting } from '../shell/Waiting.js'
-import type { WayAhead, WeedQuestion, YearsWay } from '../workers/weeds.js'
+import type { WeedQuestion, YearsWay } from '../workers/weeds.js'
 import { AheadPicture } from './AheadPicture.js'
 import { aheadSays } from './aheadWords.js'
 import { PassesByYear } from './PassesByYear.js'
 import { useWeedYears } from './useWeedYears.js'
+import { countsOf, FOUND_PERCENT, MINUTES_PER_PLANT, standOf } from './weedQuestion.js'
 import '../messages/en/ahead.js'
 import '../messages/en/known.js'
+import '../messages/en/programme.js'
 
 /** Seeds or pieces that come from elsewhere in a year, by what people can say of it. */
 const ARRIVALS = { none: 0, some: 20, much: 200 } as const
@@ -25,12 +27,6 @@ type Arrives = keyof typeof ARRIVALS
 const WAYS: readonly YearsWay[] = ['none', 'one', 'two', 'three', 'seeders', 'own']
 /** With which the own programme begins. */
 const OWN_BEGINS = [3, 3, 2, 2, 1, 1]
-/** Of a patch of which nobody said how large it is. */
-const UNKNOWN_AREA_M2 = 100
-/** By what people say of their own passes, and for a plant that is pulled, where nobody measured. */
-const FOUND_PERCENT = 85
-const MINUTES_PER_PLANT = 0.5
-
 /** Under which way of working a weed becomes few, how long that takes, and what it costs; from its counts of the years. */
 export function AheadScreen() {
   const t = useText()
@@ -61,13 +57,6 @@ export function AheadScreen() {
   )
 }
 
-/** Plants by season, of the seasons that are over; of the first alone where no other is. */
-function countsOf({ years }: YearsOf, current: string): { year: number; plants: number }[] {
-  const known = years.flatMap(({ season, plants }) => (plants === null ? [] : [{ season, year: Number(season.slice(0, 4)), plants }]))
-  const over = known.filter(({ season }) => season < current)
-  return (over.length > 0 ? over : known).map(({ year, plants }) => ({ year, plants }))
-}
-
 interface AheadProps {
   line: YearsOf
   weed: NonNullable<YearsOf['weed']>
@@ -81,15 +70,14 @@ function Ahead({ line, weed, counts }: AheadProps) {
   const [lying, setLying] = useState(false)
   const [arrives, setArrives] = useState<Arrives>('none')
   const [minutes, setMinutes] = useState<number | null>(Math.round(100 * (weed.minutesPerPlant ?? MINUTES_PER_PLANT)) / 100)
+  const [hourly, setHourly] = useState<number | null>(null)
   const [way, setWay] = useState<YearsWay>('two')
   const [own, setOwn] = useState<number[]>(OWN_BEGINS)
   const isOwn = way === 'own'
-  // The ground on which it stood at its widest could bear it again.
-  const areaM2 = Math.max(...line.years.map((year) => year.areaM2 ?? 0)) || UNKNOWN_AREA_M2
   const isSaid = found !== null && found >= 0 && found <= 100
   const question: WeedQuestion | null = isSaid
     ? {
-        stand: { form: weed.form, counts, areaM2, bankYears: weed.bankYears, arrivals: ARRIVALS[arrives] },
+        stand: standOf(weed, line.years, counts, ARRIVALS[arrives]),
         passesSoFar: Number(passes),
         found: found / 100,
         leftLying: lying ? 1 : 0,
@@ -111,7 +99,16 @@ function Ahead({ line, weed, counts }: AheadProps) {
           </Small>
         </Stack>
         <Stack>
-          {chosen ? <Says one={chosen} all={ways ?? []} arrivals={ARRIVALS[arrives]} minutes={minutes ?? MINUTES_PER_PLANT} /> : null}
+          {chosen ? (
+            <Says
+              one={chosen}
+              all={ways ?? []}
+              arrivals={ARRIVALS[arrives]}
+              minutes={minutes ?? MINUTES_PER_PLANT}
+              hourly={hourly}
+              plantsPerBag={weed.plantsPerBag}
+            />
+          ) : null}
           <Fields>
             <Select
               label={t('ahead.soFar')}
@@ -130,6 +127,7 @@ function Ahead({ line, weed, counts }: AheadProps) {
               onChange={setMinutes}
               {...(weed.minutesPerPlant === null ? {} : { hint: t('ahead.minutesOwn') })}
             />
+            <NumberField label={t('programme.hourly')} width="18ch" digits={2} hint={t('optional')} value={hourly} onChange={setHourly} />
           </Fields>
           <Select
             label={t('ahead.arrivals')}
@@ -146,7 +144,7 @@ function Ahead({ line, weed, counts }: AheadProps) {
   )
 }
 
-function Says(p: { one: WayAhead; all: readonly WayAhead[]; arrivals: number; minutes: number }) {
+function Says(p: Parameters<typeof aheadSays>[0]) {
   const t = useText()
   const f = useFormat()
   const site = useSite()

@@ -19,7 +19,19 @@ const ahead = (change: object = {}) => ({
 const way = (id: string, change: object = {}, missed: object | null = null) =>
   ({ way: id, ahead: ahead(change), missed: missed && ahead(missed) }) as unknown as WayAhead
 const says = (one: WayAhead, change: object = {}) =>
-  aheadSays({ one, all: [way('none', { plants: [{ p10: 1, p50: 50, p90: 90 }] }), one], arrivals: 0, minutes: 0.5, ...change }, t, f)
+  aheadSays(
+    {
+      one,
+      all: [way('none', { plants: [{ p10: 1, p50: 50, p90: 90 }] }), one],
+      arrivals: 0,
+      minutes: 0.5,
+      hourly: null,
+      plantsPerBag: null,
+      ...change,
+    },
+    t,
+    f,
+  )
 
 test('a way says when few are left, with what odds nothing is, how long the soil lives, and the hours', () => {
   expect(says(way('two')).sentences).toEqual([
@@ -45,6 +57,12 @@ test('where it comes from elsewhere nothing is said to be gone; where nothing is
     'ahead.work 120 60 1 0.5',
   ])
   expect(says(way('none')).sentences).not.toContain('ahead.work 120 60 1 0.5')
+})
+
+test('bags and money are told where somebody filled a bag and said what an hour costs', () => {
+  // 120 plants at half a minute each are an hour, 40 of them fill a bag.
+  expect(says(way('two'), { hourly: 30, plantsPerBag: 50 }).sentences.slice(-2)).toEqual(['ahead.bags 3 2', 'ahead.money 30 15'])
+  expect(says(way('none'), { hourly: 30, plantsPerBag: 50 }).sentences.join()).not.toContain('ahead.money')
 })
 
 test('a missed season is told by what it costs, and work that leaves more than none is warned of', () => {

@@ -8,7 +8,17 @@ const WORSE_BY = 1.1
 
 /** What one way of working brings, in sentences; a caution where it is worse than leaving it. */
 export function aheadSays(
-  p: { one: WayAhead; all: readonly WayAhead[]; arrivals: number; minutes: number },
+  p: {
+    one: WayAhead
+    all: readonly WayAhead[]
+    arrivals: number
+    /** For a plant. */
+    minutes: number
+    /** Money that an hour of work costs; null where nobody said. */
+    hourly: number | null
+    /** Plants that go into a bag; null where nobody filled one. */
+    plantsPerBag: number | null
+  },
   t: Say,
   f: Pick<Format, 'number' | 'percent'>,
 ): { sentences: string[]; caution: string | null } {
@@ -16,6 +26,7 @@ export function aheadSays(
   const { yearsToFew: few, plants } = ahead
   const years = plants.length
   const hours = (taken: number): string => f.number((taken * p.minutes) / MINUTES_PER_HOUR, 1)
+  const money = (taken: number, hourly: number): string => f.number((taken * p.minutes * hourly) / MINUTES_PER_HOUR)
   const later = missed ? (missed.yearsToFew.p50 ?? years) - (few.p50 ?? years) : 0
   const idle = p.all.find((one) => one.way === 'none')?.ahead.plants.at(-1)?.p50 ?? Infinity
   const left = plants.at(-1)?.p50 ?? 0
@@ -36,6 +47,12 @@ export function aheadSays(
               hours: hours(ahead.taken),
               firstHours: hours(ahead.takenFirst),
             }),
+            ...(p.plantsPerBag === null
+              ? []
+              : [t('ahead.bags', { all: Math.ceil(ahead.taken / p.plantsPerBag), first: Math.ceil(ahead.takenFirst / p.plantsPerBag) })]),
+            ...(p.hourly === null
+              ? []
+              : [t('ahead.money', { all: money(ahead.taken, p.hourly), first: money(ahead.takenFirst, p.hourly) })]),
           ]),
       ...(missed && missed.taken > ahead.taken
         ? [t('ahead.missed', { more: f.number(missed.taken - ahead.taken), later: Math.max(0, later) })]

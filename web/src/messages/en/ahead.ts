@@ -40,6 +40,8 @@ export const ahead = {
   'ahead.bank': 'What lies in the soil lives for about {years, plural, one {one year} other {{years, number} years}} more.',
   'ahead.bankLong': 'What lies in the soil outlives the years that are looked at.',
   'ahead.work': 'To take in all: about {all}, next year {first}; that is {hours} h, next year {firstHours} h.',
+  'ahead.bags': 'Bags to carry: about {all, number}, next year {first, number}.',
+  'ahead.money': 'In money for the hours: {all}, next year {first}.',
   'ahead.missed':
     'One season missed, the year after next: about {more} more to take{later, plural, =0 {} one {, one year later} other {, {later, number} years later}}.',
   'ahead.half': 'This leaves more than doing nothing would: thinned plants seed more. Do it all, or leave it.',

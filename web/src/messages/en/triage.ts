@@ -12,9 +12,13 @@ export const triage = {
   'triage.plants': 'plants: {plants}, {minutes} min',
   'triage.apart': 'stands apart',
   'triage.notYet': 'does not seed yet',
+  'triage.getsAway': 'gets away from there',
+  'triage.rank': 'rank {rank}',
+  'triage.later':
+    'Left alone, {patches, plural, one {this patch} other {these {patches, number} patches}} would hold plants next season: about {plants} ({low} to {high}): {hours} h of work then, {now} h now.',
   'triage.left': 'Left for later: {all}{more, plural, =0 {} other {, and {more, number} more}}.',
   'triage.how':
-    'Whole patches that together win most for the hours: what a patch adds next year grows with its edge, and more where it stands apart; what seeds comes before what does not. Minutes by your own visits, where they were measured.',
+    'Whole patches that together win most for the hours: what a patch adds next year grows with its edge, and more where it stands apart; what seeds comes before what does not, and before that what gets away from where it stands; your ranks of blocks (under The walk) weigh in. Minutes by your own visits, where they were measured.',
 } as const
 
 register(triage)
