@@ -107,6 +107,8 @@ function makeFormat(locale: string, site: Pick<Site, 'units' | 'today' | 'timeZo
     date,
     /** Day and month only, for the second of two dates. */
     shortDate,
+    /** A day of every year, MM-DD; of a leap year, so that it has them all. */
+    monthDay: (day: string): string => shortDate(`2024-${day}`),
     /** "11 to 14 Jun", "28 May to 3 Jun": a span of days with no month said twice. */
     span: (from: string, to: string): string => {
       if (from.slice(0, 7) !== to.slice(0, 7)) return t('span', { from: shortDate(from), to: shortDate(to) })

@@ -8,6 +8,7 @@ import { NumberField } from '../design/NumberField.js'
 import { Several } from '../design/Several.js'
 import { Fields, Heading, Sheet, Small, Stack } from '../design/text.js'
 import { PositionChoice } from '../flags/PositionChoice.js'
+import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import '../messages/en/field.js'
 import '../messages/en/flags.js'
@@ -90,7 +91,9 @@ interface PlotEntry {
 function PlotFields({ weeds, wanted, entry }: PlotKnown & { entry: PlotEntry }) {
   const t = useText()
   const places = usePlaceOptions()
+  const { height } = useFormat().measures
   const { values, set, errors } = entry
+  const side = values.sideM as number | null
   return (
     <>
       <Fields>
@@ -105,10 +108,11 @@ function PlotFields({ weeds, wanted, entry }: PlotKnown & { entry: PlotEntry }) 
         />
         <NumberField
           label={t('plots.side')}
-          unit="m"
+          unit={height.unit}
+          digits={height.digits}
           width="11ch"
-          value={values.sideM}
-          onChange={(sideM) => set({ sideM: sideM as number })}
+          value={side === null ? null : height.shown(side)}
+          onChange={(shown) => set({ sideM: (shown === null ? null : height.stored(shown)) as number })}
           error={errors['sideM']}
         />
         <NumberField

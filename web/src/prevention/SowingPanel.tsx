@@ -1,7 +1,7 @@
 import { endpoints, type PlantingDates } from '@bocado/contract'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
-import { useBlocks, usePlaces, useRead } from '../api/hooks.js'
+import { useBlocks, useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { lookedAt, lookedAtFirst, plansBy } from '../band/planting.js'
 import { Choice, Picks, Select } from '../design/controls.js'
@@ -10,7 +10,7 @@ import { Unfold } from '../design/Unfold.js'
 import { useText } from '../messages/useText.js'
 import { seasonName } from '../shell/screens.js'
 import { Waiting } from '../shell/Waiting.js'
-import { partsOf } from '../treatments/PlaceSelect.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import { basisWords } from './basisWords.js'
 import { SowingPicture } from './SowingPicture.js'
 import { SowingPlans } from './SowingPlans.js'
@@ -26,16 +26,12 @@ export function SowingPanel() {
   const params = { siteId: site.id }
   const { data: known } = useRead(endpoints.crops.known, { params, input: {} })
   const { data: blocks } = useBlocks(site.id)
-  const { data: places = [] } = usePlaces(site.id)
   const annuals = useMemo(() => (known ?? []).filter(({ lives }) => lives === 'annual'), [known])
   const crop = annuals.find(({ id }) => id === search.get('crop'))
   const ways = (['sown', 'planted'] as const).filter((way) => crop?.stages.includes(way))
   const begins = ways.find((way) => way === search.get('begins')) ?? (ways.includes('planted') && ways.length > 1 ? 'planted' : ways[0])
   const year = search.get('year') === 'next' ? 'next' : 'this'
-  const where = (blocks ?? []).flatMap((block) => [
-    { id: block.id, label: block.name },
-    ...partsOf(places, block.id).map((part) => ({ id: part.id, label: t('place.within', { name: part.name, parent: block.name }) })),
-  ])
+  const where = usePlaceOptions()
   const placeId = where.find(({ id }) => id === search.get('place'))?.id ?? (where.length === 1 ? where[0]?.id : undefined)
   const set = (changes: Record<string, string | null>): void => {
     const next = new URLSearchParams(search)

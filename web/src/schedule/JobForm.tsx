@@ -1,4 +1,4 @@
-import { endpoints, jobKinds, type Block, type Job, type Place } from '@bocado/contract'
+import { endpoints, jobKinds, type Block, type Job } from '@bocado/contract'
 import { useEntry } from '../api/useEntry.js'
 import { useSite } from '../api/workplace.js'
 import { Select, TextField } from '../design/controls.js'
@@ -6,22 +6,12 @@ import { DateField } from '../design/DateField.js'
 import { EntryEnd } from '../design/EntryEnd.js'
 import { Fields, Sheet, Stack } from '../design/text.js'
 import { useText } from '../messages/useText.js'
-import { partsOf } from '../treatments/PlaceSelect.js'
+import { usePlaceOptions } from '../api/usePlaceOptions.js'
 import '../messages/en/field.js'
 import '../messages/en/weeks.js'
 
 /** Work that no watch asks for: what is done, where, and when. */
-export function JobForm({
-  job,
-  blocks,
-  places,
-  onDone,
-}: {
-  job?: Job
-  blocks: readonly Block[]
-  places: readonly Place[]
-  onDone: (id: string | null) => void
-}) {
+export function JobForm({ job, blocks, onDone }: { job?: Job; blocks: readonly Block[]; onDone: (id: string | null) => void }) {
   const t = useText()
   const site = useSite()
   const initial = {
@@ -41,10 +31,7 @@ export function JobForm({
       : await add.submit({ siteId: site.id })
     if (stored) onDone(stored.id)
   }
-  const where = blocks.flatMap((block) => [
-    { id: block.id, label: block.name },
-    ...partsOf(places, block.id).map((part) => ({ id: part.id, label: t('place.within', { name: part.name, parent: block.name }) })),
-  ])
+  const where = usePlaceOptions()
   return (
     <Sheet>
       <Stack>

@@ -2,7 +2,7 @@ import { endpoints } from '@bocado/contract'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { usePlaces, useWrite } from '../api/hooks.js'
+import { useWrite } from '../api/hooks.js'
 import { useMay } from '../api/may.js'
 import { useSeasonChoice, useSite } from '../api/workplace.js'
 import { conflictsAmong, conflictsByDay, reachedOn, saidOnce, type Conflict, type Task } from '../band/schedule.js'
@@ -87,7 +87,6 @@ function Weeks({ here }: { here: ScheduleHere }) {
   const [search, setSearch] = useSearchParams()
   const [moving, setMoving] = useState<Moving | null>(null)
   const [open, setOpen] = useState<'work' | 'conflicts' | null>(null)
-  const { data: places = [] } = usePlaces(site.id)
   const move = useMove(here, t)
   const { all, shown, days, surroundings } = here
   const chosen = shown.find(({ id }) => id === search.get('task')) ?? null
@@ -166,7 +165,7 @@ function Weeks({ here }: { here: ScheduleHere }) {
           ))}
         </Bullets>
       ) : null}
-      {open === 'work' ? <JobForm blocks={here.blocks} places={places} onDone={() => setOpen(null)} /> : null}
+      {open === 'work' ? <JobForm blocks={here.blocks} onDone={() => setOpen(null)} /> : null}
       {rows.length === 0 ? (
         <Empty>
           <p>{t('weeks.none')}</p>
@@ -201,7 +200,6 @@ function Weeks({ here }: { here: ScheduleHere }) {
             key={chosen.id}
             task={chosen}
             here={here}
-            places={places}
             moving={moved ?? null}
             onThink={setMoving}
             onDrop={drop}

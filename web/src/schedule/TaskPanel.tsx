@@ -1,4 +1,4 @@
-import { endpoints, type Job, type Place } from '@bocado/contract'
+import { endpoints, type Job } from '@bocado/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
@@ -37,7 +37,6 @@ const Panel = styled.div`
 interface Props {
   task: Task
   here: ScheduleHere
-  places: readonly Place[]
   moving: Moving | null
   onThink: (moving: Moving | null) => void
   onDrop: (moving: Moving) => void
@@ -47,7 +46,7 @@ interface Props {
 }
 
 /** What is known of the chosen task: what stands in its way, what another day would be, who sees to it, and the way to doing it. */
-export function TaskPanel({ task, here, places, moving, onThink, onDrop, conflicts, says, reached }: Props) {
+export function TaskPanel({ task, here, moving, onThink, onDrop, conflicts, says, reached }: Props) {
   const t = useText()
   const f = useFormat()
   const site = useSite()
@@ -61,7 +60,7 @@ export function TaskPanel({ task, here, places, moving, onThink, onDrop, conflic
   }
   const best = [...reached].sort((a, b) => b[1] - a[1])[0]
   const share = reached.get(day)
-  if (open === 'job' && task.job) return <JobForm job={task.job} blocks={here.blocks} places={places} onDone={() => setOpen(null)} />
+  if (open === 'job' && task.job) return <JobForm job={task.job} blocks={here.blocks} onDone={() => setOpen(null)} />
   return (
     <Panel data-testid="schedule-task" aria-live="polite">
       <Stack $gap={8}>

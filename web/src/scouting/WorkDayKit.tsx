@@ -1,6 +1,7 @@
-import type { Block, Flag, Organism, Shape } from '@bocado/contract'
+import { endpoints, type Block, type Flag, type Organism, type Shape } from '@bocado/contract'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { Button, TextButton } from '../design/buttons.js'
 import { TextField } from '../design/controls.js'
@@ -68,6 +69,8 @@ export function WorkDayKit(p: {
   const known = [...new Set(up.flatMap(({ organismId }) => organismId ?? []))].flatMap(
     (id) => p.organisms.find((one) => one.id === id) ?? [],
   )
+  const { data: grows } = useRead(endpoints.companions.list, { params: { siteId: site.id }, input: {} })
+  const stays = grows?.companions.filter(({ blockId }) => blockId === block.id) ?? []
   const people = known.flatMap(({ name, hazards }) => hazards.filter(({ group }) => group === 'people').map(({ text }) => ({ name, text })))
   const numbers = (organismId: string): string =>
     up
@@ -108,6 +111,12 @@ export function WorkDayKit(p: {
             <b>{t('kit.notStepSaid', { places: kit.notStep })}</b>
           </li>
         ) : null}
+        {stays.map((one) => (
+          <li key={one.id}>
+            <b>{t('kit.stays', { name: one.name, where: one.placeId === block.id ? 'block' : one.placeName })}</b>{' '}
+            {t('kit.staysAwake', { from: f.monthDay(one.awake.from), until: f.monthDay(one.awake.until), note: one.note || 'none' })}
+          </li>
+        ))}
         <li>{t('kit.boots')}</li>
         <li>{t('kit.unsure')}</li>
       </Bullets>

@@ -15,12 +15,17 @@ export function AsleepSays({ blockId, named }: { blockId: string; named?: boolea
   const { data: blocks = [] } = useBlocks(site.id)
   const there = data?.asleep.find((one) => one.blockId === blockId)
   if (!there) return null
-  const on = (day: string): string => f.shortDate(`${site.today.slice(0, 4)}-${day}`)
   const place = named ? (blocks.find(({ id }) => id === blockId)?.name ?? 'none') : 'none'
   if (there.spans.length === 0) return <Small>{t('companions.never', { place })}</Small>
   return there.spans.map(({ from, until, openedBy, closedBy }) => (
     <Small key={from} data-testid="asleep">
-      {t('companions.asleep', { place, from: on(from), until: on(until), opened: openedBy || 'none', closed: closedBy || 'none' })}
+      {t('companions.asleep', {
+        place,
+        from: f.monthDay(from),
+        until: f.monthDay(until),
+        opened: openedBy || 'none',
+        closed: closedBy || 'none',
+      })}
     </Small>
   ))
 }

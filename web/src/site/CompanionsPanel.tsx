@@ -30,8 +30,6 @@ export function CompanionsPanel() {
   const { data } = useRead(endpoints.companions.list, { params: { siteId: site.id }, input: {} })
   const [open, setOpen] = useState<string | null>(null)
   if (!data) return null
-  const year = site.today.slice(0, 4)
-  const on = (day: string): string => f.shortDate(`${year}-${day}`)
   return (
     <Stack>
       <Heading>{t('companions.title')}</Heading>
@@ -46,7 +44,7 @@ export function CompanionsPanel() {
                 <>
                   <b>{one.name}</b> <Quiet>{one.placeName}</Quiet>
                   <br />
-                  {t('companions.awake', { from: on(one.awake.from), until: on(one.awake.until) })}{' '}
+                  {t('companions.awake', { from: f.monthDay(one.awake.from), until: f.monthDay(one.awake.until) })}{' '}
                   {one.blooms > 0 ? <Small as="span">{t('companions.byBlooms', { count: one.blooms })}</Small> : null}
                   <Small>{t('companions.harmedBy', { acts: one.harmedBy.map((act) => t(`house.act.${act}`)).join(', ') })}</Small>
                   {may ? (

@@ -1,10 +1,7 @@
+import { partsOf } from '../api/usePlaceOptions.js'
 import type { Block, Place } from '@bocado/contract'
 import { Select } from '../design/controls.js'
 import { useText } from '../messages/useText.js'
-
-/** Parts of a place, each followed by those that lie in it. */
-export const partsOf = (places: readonly Place[], parentId: string): Place[] =>
-  places.filter((place) => place.parentId === parentId).flatMap((place) => [place, ...partsOf(places, place.id)])
 
 /** Which part of a block is meant, or the whole of it; nothing where the block has no parts. */
 export function PlaceSelect(p: {

@@ -28,7 +28,8 @@ export const plots = {
   'plots.bearing': 'Bearing',
   'plots.bearingHint': 'degrees from north',
   'plots.paces': 'Paces',
-  'plots.find': 'From {from}{bearing, select, none {} other {, bearing {bearing}°}}{paces, select, none {} other {, {paces} paces}}.',
+  'plots.find':
+    'From {from}{bearing, select, none {} other {, bearing {bearing}°}}{paces, select, none {} 1 {, one pace} other {, {paces} paces}}.',
   'plots.findNone': 'Nobody wrote down yet how it is found. A stake, a bearing and paces find it when a phone does not.',
   'plots.locate': 'Where is it from here?',
   'plots.locating': 'Asking this device where it is …',
