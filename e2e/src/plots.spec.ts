@@ -7,7 +7,7 @@ import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { expect, test } from 'vitest'
 import { openBrowser, signIn } from './browser.js'
-import { choose, enterDate, enterNumber, expectAccessible, press, show, takeWay } from './page.js'
+import { choose, enterDate, enterNumber, expectAccessible, press, show, tabTo, takeWay } from './page.js'
 import { setStage, type Stage } from './stage.js'
 
 /* Plots that are looked at year after year, with the last photo over what the camera sees; and what is planted in place of a weed. */
@@ -143,4 +143,59 @@ test('a plant that must not be harmed closes what would harm it, where the way t
   await takeWay(page, 'Mowing again and again')
   await page.getByTestId('rule-there').filter({ hasText: 'Marsh orchid is awake' }).waitFor()
   await page.getByTestId('asleep').first().waitFor()
+})
+
+test('a plant that must not be harmed and a look at a plot, by keyboard alone; the sheet of a work day names the plant', async () => {
+  const button = (name: string | RegExp) => page.getByRole('button', { name }).first()
+  const pick = async (label: string, option: string): Promise<void> => {
+    await tabTo(page, button(new RegExp(`${label}$`)))
+    await page.keyboard.press('Enter')
+    await page.getByRole('option', { name: option, exact: true }).waitFor()
+    await page.keyboard.type(option)
+    await page.keyboard.press('Enter')
+  }
+  const day = async (label: string, typed: string): Promise<void> => {
+    await tabTo(page, page.getByRole('group', { name: label }).getByRole('spinbutton').first())
+    await page.keyboard.type(typed)
+  }
+  await open('site')
+  await tabTo(page, button('Name a plant that must not be harmed'), 300)
+  await page.keyboard.press('Enter')
+  await tabTo(page, page.getByRole('textbox', { name: 'Plant', exact: true }))
+  await page.keyboard.type('Meadow saffron')
+  await pick('Where it grows', 'Old Apples')
+  await day('First above the ground on', '25022026')
+  await day('Last above the ground on', '20062026')
+  await tabTo(page, button('Save'))
+  await page.keyboard.press('Enter')
+  await page.getByText('Meadow saffron', { exact: false }).first().waitFor()
+  await open('scouting/plots')
+  await tabTo(page, page.getByRole('button', { name: 'Plot 1, Old Apples', exact: true }))
+  await page.keyboard.press('Enter')
+  await tabTo(page, button('Look at plot 1, Old Apples'))
+  await page.keyboard.press('Enter')
+  for (const [name, steps] of [
+    ['Cover of Himalayan balsam', 2],
+    ['Cover of Tufted sedge', 3],
+  ] as const) {
+    await tabTo(page, page.getByRole('radiogroup', { name }).getByRole('radio').first())
+    for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Space')
+  }
+  await tabTo(page, button('Save'))
+  await page.keyboard.press('Enter')
+  await expect.poll(async () => (await known()).plots[0]!.looks.length).toBe(3)
+  const flagged = {
+    organismId: BALSAM,
+    placeId: place.blockId,
+    seenOn: '2026-06-10',
+    sight: 'standing' as const,
+    plants: 6,
+    dueOn: '2026-06-12',
+  }
+  done(await app.call(endpoints.flags.add, at(), flagged, as()))
+  await open('scouting?panel=walk')
+  await press(page, 'Old Apples: sheet for a work day')
+  await page.getByText('Meadow saffron must stay unharmed.').waitFor()
+  await page.getByText('It is above the ground from 25 Feb to 20 Jun.').waitFor()
 })
