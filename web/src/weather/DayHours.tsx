@@ -113,15 +113,18 @@ function HourTable({ hours, nameOf }: { hours: readonly HourWeather[]; nameOf: (
   const same = (v: number): number => v
   // Differences of temperature have no zero point to move.
   const degrees = (v: number): number => temperature.shown(v) - temperature.shown(0)
-  const rows: { name: string; value: (hour: HourWeather) => number | null; shown: (v: number) => number; digits: number }[] = [
-    { name: t('hours.temperature', { unit: temperature.unit }), value: (h) => h.temperature, shown: temperature.shown, digits: 1 },
-    { name: t('hours.humidity'), value: (h) => h.humidity, shown: same, digits: 0 },
-    { name: t('hours.dewPoint', { unit: temperature.unit }), value: (h) => h.dewPoint, shown: temperature.shown, digits: 1 },
-    { name: t('hours.vpd', { unit: vapour.unit }), value: (h) => h.vpd, shown: vapour.shown, digits: vapour.digits },
-    { name: t('hours.deltaT', { unit: temperature.unit }), value: (h) => h.deltaT, shown: degrees, digits: 1 },
-    { name: t('hours.wind', { unit: wind.unit }), value: (h) => h.wind, shown: wind.shown, digits: 1 },
-    { name: t('hours.rain', { unit: rain.unit }), value: (h) => h.rain, shown: rain.shown, digits: rain.digits },
-    { name: t('hours.soil', { unit: temperature.unit }), value: (h) => h.soil, shown: temperature.shown, digits: 1 },
+  const figure = (value: number | null, shown: (v: number) => number, digits: number): string | null =>
+    value === null ? null : f.fixed(shown(value), digits)
+  const rows: { name: string; of: (hour: HourWeather) => string | null }[] = [
+    { name: t('hours.temperature', { unit: temperature.unit }), of: (h) => figure(h.temperature, temperature.shown, 1) },
+    { name: t('hours.humidity'), of: (h) => figure(h.humidity, same, 0) },
+    { name: t('hours.dewPoint', { unit: temperature.unit }), of: (h) => figure(h.dewPoint, temperature.shown, 1) },
+    { name: t('hours.vpd', { unit: vapour.unit }), of: (h) => figure(h.vpd, vapour.shown, vapour.digits) },
+    { name: t('hours.deltaT', { unit: temperature.unit }), of: (h) => figure(h.deltaT, degrees, 1) },
+    { name: t('hours.wind', { unit: wind.unit }), of: (h) => figure(h.wind, wind.shown, 1) },
+    { name: t('hours.direction'), of: ({ direction }) => (direction === null ? null : f.compass(direction)) },
+    { name: t('hours.rain', { unit: rain.unit }), of: (h) => figure(h.rain, rain.shown, rain.digits) },
+    { name: t('hours.soil', { unit: temperature.unit }), of: (h) => figure(h.soil, temperature.shown, 1) },
   ]
   return (
     <Hours tabIndex={0} role="region" aria-label={t('hours.table')}>
@@ -138,28 +141,17 @@ function HourTable({ hours, nameOf }: { hours: readonly HourWeather[]; nameOf: (
         </thead>
         <tbody>
           {rows
-            .filter(({ value }) => hours.some((hour) => value(hour) !== null))
-            .map(({ name, value, shown, digits }) => (
+            .filter(({ of }) => hours.some((hour) => of(hour) !== null))
+            .map(({ name, of }) => (
               <tr key={name}>
                 <th scope="row">{name}</th>
-                {hours.map((hour) => {
-                  const v = value(hour)
-                  return (
-                    <td key={hour.hour}>
-                      <Figure>{v === null ? '–' : f.fixed(shown(v), digits)}</Figure>
-                    </td>
-                  )
-                })}
+                {hours.map((hour) => (
+                  <td key={hour.hour}>
+                    <Figure>{of(hour) ?? '–'}</Figure>
+                  </td>
+                ))}
               </tr>
             ))}
-          {hours.some(({ direction }) => direction !== null) ? (
-            <tr>
-              <th scope="row">{t('hours.direction')}</th>
-              {hours.map(({ hour, direction }) => (
-                <td key={hour}>{direction === null ? '–' : f.compass(direction)}</td>
-              ))}
-            </tr>
-          ) : null}
           <tr>
             <th scope="row">{t('hours.leaves')}</th>
             {hours.map(({ hour, wet }) => (
