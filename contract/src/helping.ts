@@ -15,6 +15,8 @@ export const helpDaySchema = z.object({
   blocks: z.array(z.object({ id, name: z.string(), kind: z.enum(blockKinds), outline: geometrySchema.nullable() })),
   /** What lies in these blocks or beside them that one keeps away from. */
   keepOff: z.array(z.object({ name: z.string(), kind: z.enum(shapeKinds) })),
+  /** Plants in these blocks that must not be harmed, and from when to when they are above the ground, MM-DD. */
+  stays: z.array(z.object({ name: z.string(), where: z.string(), from: z.string(), until: z.string(), note: z.string() })),
   flags: z.array(
     z.object({
       id,
@@ -56,7 +58,7 @@ export const helping = {
   day: endpoint({
     method: 'get',
     path: '/sites/:siteId/helping',
-    restsOn: ['counts', 'site', 'library', 'day'],
+    restsOn: ['counts', 'site', 'library', 'blooms', 'day'],
     summary:
       'The work of a day for whoever helps with it; who works here always sees it as it will be shown, for the blocks that are named',
     params: siteParams,

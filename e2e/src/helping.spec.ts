@@ -25,6 +25,8 @@ setStage(
           as,
         ),
       )
+    const orchid = { placeId: place.blockId, name: 'Marsh orchid', wakesOn: '04-05', sleepsOn: '08-20', harmedBy: ['cutting' as const] }
+    done(await app.call(endpoints.companions.add, at, orchid, as))
   },
   (set) => {
     stage = set
@@ -47,6 +49,18 @@ test('a volunteer is added with the day and the blocks', async () => {
   await enterDate(page, 'Day', '2026-06-12')
   await choose(page, 'Blocks', 'Old Apples')
   await expectAccessible(page, 'a volunteer')
+  // Whoever invites them can look at what they will see, before anything is sent.
+  const shown = page.context().waitForEvent('page')
+  await page.getByRole('link', { name: 'As volunteers see it' }).click()
+  const preview = await shown
+  await preview.getByRole('heading', { name: 'Your work today in Old Apples' }).waitFor()
+  await preview.getByText('Nothing is recorded from here.', { exact: false }).waitFor()
+  await preview.getByText('Marsh orchid (Old Apples) must stay unharmed.').waitFor()
+  const acts = preview.getByTestId('help-flags').getByRole('button')
+  expect(await acts.count()).toBe(4)
+  for (const act of await acts.all()) expect(await act.isDisabled()).toBe(true)
+  await expectAccessible(preview, 'what volunteers see')
+  await preview.close()
   await press(page, 'Save')
   await page.getByText(/volunteer on Fri 12 Jun only/).waitFor()
 })

@@ -51,6 +51,20 @@ const work = (person: string, input: Partial<InputOf<typeof helping.work>>) =>
   app.call(helping.work, at, { flagId: ids['creek']!, sight: 'none', helpedOn: TODAY, taken: null, note: '', ...input }, { person })
 
 describe('whoever helps for a day', () => {
+  test('is told what must stay unharmed in their blocks, and of no other', async () => {
+    const stays = async (placeId: string, name: string) => {
+      const plant = { placeId, name, wakesOn: '04-05', sleepsOn: '08-20', harmedBy: ['cutting' as const], note: 'by the stakes' }
+      return done(await app.call(endpoints.companions.add, at, plant, as))
+    }
+    const added = [await stays(creek, 'Marsh orchid'), await stays(meadow, 'Meadow saffron')]
+    const told = [{ name: 'Marsh orchid', where: 'Creek Margin', from: '04-05', until: '08-20', note: 'by the stakes' }]
+    expect(done(await dayFor(ids['today']!)).stays).toEqual(told)
+    // Who works here sees it as they will.
+    expect(done(await dayFor(place.person, creek)).stays).toEqual(told)
+    for (const { id, rowVersion } of added)
+      done(await app.call(endpoints.companions.remove, { ...at, companionId: id }, { rowVersion }, as))
+  })
+
   test('is told what stands in their blocks, how to know it, and nothing of what was', async () => {
     const day = done(await dayFor(ids['today']!))
     expect(day).toMatchObject({ on: TODAY, blocks: [{ id: creek, name: 'Creek Margin' }] })

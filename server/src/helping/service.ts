@@ -3,6 +3,7 @@ import { keptClearOf } from '@bocado/contract'
 import { civilDate, dayNumber } from '@bocado/core'
 import type { Organism } from '@bocado/library'
 import { listBlocks } from '../blocks/store.js'
+import { companionsOf } from '../companions/service.js'
 import { jsonOf, type Queryable, type Row, type Write } from '../database/index.js'
 import { flagsOf, storedFlag } from '../flags/known.js'
 import { addFlag, addVisit } from '../flags/service.js'
@@ -49,12 +50,13 @@ export async function helpDay(
   const [site, helper] = [await getSite(db, clock, siteId), await helperAt(db, siteId, personId)]
   const on = dayOf(site, helper)
   const ids = new Set(helper?.blockIds ?? asked.split(',').filter(Boolean))
-  const [places, shapes, { flags }, organisms, all] = await Promise.all([
+  const [places, shapes, { flags }, organisms, all, { companions }] = await Promise.all([
     tree(db, siteId),
     mapOf(db, siteId),
     flagsOf(deps, siteId, {}),
     organismsOf(db, siteId),
     listBlocks(db, siteId),
+    companionsOf(db, clock, siteId),
   ])
   const blocks = all.filter(({ id }) => ids.has(id))
   const there = flags.flatMap((flag): HelpDay['flags'] => {
@@ -67,6 +69,9 @@ export async function helpDay(
     on,
     blocks: blocks.map(({ id, name, kind }) => ({ id, name, kind, outline: outlineOf(shapes, id)?.geometry ?? null })),
     keepOff: keptOff(shapes, blocks),
+    stays: companions
+      .filter(({ blockId }) => ids.has(blockId))
+      .map(({ name, placeName, awake, note }) => ({ name, where: placeName, ...awake, note })),
     flags: there,
     organisms: organisms.filter(({ id }) => known.has(id)).map(cardOf),
   }

@@ -8,7 +8,8 @@ import { FormError } from '../design/FormError.js'
 import { useText } from '../messages/useText.js'
 
 /** One tap: nothing stands there any more, by one’s own hand, or as one sees it where one only looks. */
-export function AllTaken({ flag, on, byHand }: { flag: HelpDay['flags'][number]; on: string; byHand: boolean }) {
+export function AllTaken(p: { flag: HelpDay['flags'][number]; on: string; byHand: boolean; isBarred?: boolean }) {
+  const { flag, on, byHand, isBarred = false } = p
   const t = useText()
   const site = useSite()
   const work = useRecorded(endpoints.helping.work)
@@ -28,7 +29,7 @@ export function AllTaken({ flag, on, byHand }: { flag: HelpDay['flags'][number];
     <>
       <Button
         aria-label={byHand ? t('helping.clearNamed', { number }) : t('helping.noneNamed', { number })}
-        isDisabled={work.isPending}
+        isDisabled={work.isPending || isBarred}
         onPress={() => void take()}
         style={{ minHeight: 48 }}
       >

@@ -53,8 +53,10 @@ export function HelpScreen() {
   return <HelpWork day={data} />
 }
 
-function HelpWork({ day }: { day: HelpDay }) {
+/** The work of the day; as a preview it is only looked at. */
+export function HelpWork({ day, isPreview = false }: { day: HelpDay; isPreview?: boolean }) {
   const t = useText()
+  const f = useFormat()
   const [finding, setFinding] = useState(false)
   const left = day.flags.filter(({ isDone }) => !isDone)
   const shapes = day.blocks.flatMap(({ id, outline }) => (outline ? [{ id, placeId: id, geometry: outline }] : []))
@@ -76,6 +78,12 @@ function HelpWork({ day }: { day: HelpDay }) {
             <b>{t('helping.keepOff', { places: day.keepOff.map(({ name, kind }) => name || t(`drawn.shape.${kind}`)).join(', ') })}</b>
           </li>
         ) : null}
+        {day.stays.map(({ name, where, from, until, note }) => (
+          <li key={`${name} ${where}`}>
+            <b>{t('helping.stays', { name, where })}</b>{' '}
+            {t('helping.staysAwake', { from: f.monthDay(from), until: f.monthDay(until), note: note || 'none' })}
+          </li>
+        ))}
         <li>{t('helping.boots')}</li>
         <li>{t('helping.unsure')}</li>
       </Bullets>
@@ -84,7 +92,7 @@ function HelpWork({ day }: { day: HelpDay }) {
         <FindForm day={day} onDone={() => setFinding(false)} />
       ) : (
         <Line>
-          <Button onPress={() => setFinding(true)} style={{ minHeight: 48 }}>
+          <Button isDisabled={isPreview} onPress={() => setFinding(true)} style={{ minHeight: 48 }}>
             {t('helping.find')}
           </Button>
         </Line>
@@ -99,7 +107,7 @@ function HelpWork({ day }: { day: HelpDay }) {
       <Rows data-testid="help-flags">
         {day.flags.map((flag) => (
           <li key={flag.id}>
-            <FlagWork flag={flag} day={day} />
+            <FlagWork flag={flag} day={day} isPreview={isPreview} />
           </li>
         ))}
       </Rows>
@@ -108,7 +116,7 @@ function HelpWork({ day }: { day: HelpDay }) {
 }
 
 /** A flag with what was done there: one tap where all was taken. */
-function FlagWork({ flag, day }: { flag: HelpFlag; day: HelpDay }) {
+function FlagWork({ flag, day, isPreview }: { flag: HelpFlag; day: HelpDay; isPreview: boolean }) {
   const t = useText()
   const [telling, setTelling] = useState(false)
   const { number, organismId, organismName, blockName, plants, isDone, colour: pin } = flag
@@ -133,8 +141,14 @@ function FlagWork({ flag, day }: { flag: HelpFlag; day: HelpDay }) {
         <RestForm flag={flag} on={day.on} byHand={byHand} onDone={() => setTelling(false)} />
       ) : isDone ? null : (
         <Line>
-          <AllTaken flag={flag} on={day.on} byHand={byHand} />
-          <Button $plain aria-label={t('helping.restNamed', { number })} onPress={() => setTelling(true)} style={{ minHeight: 48 }}>
+          <AllTaken flag={flag} on={day.on} byHand={byHand} isBarred={isPreview} />
+          <Button
+            $plain
+            isDisabled={isPreview}
+            aria-label={t('helping.restNamed', { number })}
+            onPress={() => setTelling(true)}
+            style={{ minHeight: 48 }}
+          >
             {t('helping.rest')}
           </Button>
         </Line>

@@ -1,5 +1,6 @@
 import { endpoints, type Block, type Flag, type Organism, type Shape } from '@bocado/contract'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { useRead } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
@@ -12,6 +13,7 @@ import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { KitSketch } from './KitSketch.js'
 import '../messages/en/flags.js'
+import '../messages/en/helping.js'
 import '../messages/en/kit.js'
 
 /** What is only asked on the screen, and stands as a sentence on paper. */
@@ -84,6 +86,7 @@ export function WorkDayKit(p: {
         <OnScreen>
           <Line>
             <Button onPress={() => window.print()}>{t('kit.print')}</Button>
+            <Link to={`/sites/${site.id}/scouting/as-volunteers?blocks=${block.id}`}>{t('helping.preview')}</Link>
             <TextButton onPress={p.onDone}>{t('kit.back')}</TextButton>
           </Line>
         </OnScreen>
@@ -114,7 +117,7 @@ export function WorkDayKit(p: {
         {stays.map((one) => (
           <li key={one.id}>
             <b>{t('kit.stays', { name: one.name, where: one.placeId === block.id ? 'block' : one.placeName })}</b>{' '}
-            {t('kit.staysAwake', { from: f.monthDay(one.awake.from), until: f.monthDay(one.awake.until), note: one.note || 'none' })}
+            {t('helping.staysAwake', { from: f.monthDay(one.awake.from), until: f.monthDay(one.awake.until), note: one.note || 'none' })}
           </li>
         ))}
         <li>{t('kit.boots')}</li>

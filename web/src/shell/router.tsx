@@ -82,6 +82,10 @@ export const router = createBrowserRouter([
                 path: 'scouting',
                 ...screen(() => import('../scouting/ScoutingScreen.js').then(({ ScoutingScreen }) => ScoutingScreen)),
               },
+              {
+                path: 'scouting/as-volunteers',
+                ...screen(() => import('../helping/HelpPreviewScreen.js').then(({ HelpPreviewScreen }) => HelpPreviewScreen)),
+              },
               { path: 'scouting/plots', ...screen(() => import('../plots/PlotsScreen.js').then(({ PlotsScreen }) => PlotsScreen)) },
               {
                 path: 'scouting/:watchId/count',

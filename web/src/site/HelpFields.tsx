@@ -1,9 +1,10 @@
+import { Link } from 'react-router'
 import { useBlocks } from '../api/hooks.js'
 import { useSite } from '../api/workplace.js'
 import { DateField } from '../design/DateField.js'
 import { FormError } from '../design/FormError.js'
 import { Several } from '../design/Several.js'
-import { Fields } from '../design/text.js'
+import { Fields, Line } from '../design/text.js'
 import { useText } from '../messages/useText.js'
 import '../messages/en/helping.js'
 
@@ -37,6 +38,13 @@ export function HelpFields(p: { value: HelpValues; onChange: (help: HelpValues) 
           error={errors['help.blockIds']}
         />
       </Fields>
+      {value.blockIds.length > 0 ? (
+        <Line>
+          <Link to={`/sites/${site.id}/scouting/as-volunteers?blocks=${value.blockIds.join(',')}`} target="_blank">
+            {t('helping.preview')}
+          </Link>
+        </Line>
+      ) : null}
       <FormError text={errors['help'] ?? null} />
     </>
   )

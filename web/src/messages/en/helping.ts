@@ -8,6 +8,10 @@ export const helping = {
   'helping.left':
     '{count, plural, =0 {Nothing is left to visit.} one {One flag is left to visit.} other {{count, number} flags are left to visit.}}',
   'helping.keepOff': 'Keep away from: {places}.',
+  'helping.stays': '{name} ({where}) must stay unharmed.',
+  'helping.staysAwake': 'It is above the ground from {from} to {until}.{note, select, none {} other { {note}}}',
+  'helping.preview': 'As volunteers see it',
+  'helping.previewSays': 'This is what volunteers see there today, on their one screen. Nothing is recorded from here.',
   'helping.boots': 'Boots and tools are brushed off at the gate, before and after: seed travels in mud.',
   'helping.unsure': 'Unsure of a plant: leave it, flag it as not known, ask.',
   'helping.known': 'How to know it',

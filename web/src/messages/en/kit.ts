@@ -15,7 +15,6 @@ export const kit = {
   'kit.lanesSaid': 'Lanes: {lanes}',
   'kit.notStepSaid': 'Nobody steps here: {places}',
   'kit.stays': '{name} must stay unharmed{where, select, block {} other { ({where})}}.',
-  'kit.staysAwake': 'It is above the ground from {from} to {until}.{note, select, none {} other { {note}}}',
   'kit.boots': 'Boots, tools and tyres are brushed off at the gate, before and after: seed travels in mud.',
   'kit.unsure': 'Unsure of a plant: leave it, flag it, ask.',
   'kit.nothingUp': 'No flag of this block has anything standing.',
