@@ -47,7 +47,7 @@ interface Kept extends DBSchema {
 }
 
 /** Raised with the shape of the store, and with that of what the server answers: what an older page kept of it is then let go. */
-const VERSION = 8
+const VERSION = 9
 
 let opened: Promise<IDBPDatabase<Kept> | undefined> | undefined
 

@@ -51,6 +51,18 @@ describe('what was typed and not stored', () => {
     await waitFor(async () => expect(await readDraft(KEY)).toBeUndefined())
   })
 
+  test('by a page of before a field was there has that field as it begins, also where it lies within another', async () => {
+    const DRAFT = ` post /sites/:siteId/treatments/done ${ID}`
+    const weather = { tempC: 18, windMs: 2 }
+    const covers = { sedge: '1-5' }
+    await keepDraft(DRAFT, { values: { weather, covers, note: 'in the evening' }, rowVersion: null, at: new Date().toISOString() })
+    const initial = { weather: { tempC: null, windMs: null, windFrom: null }, note: '', parts: ['a'], covers: { balsam: '0', sedge: '0' } }
+    const { result } = renderHook(() => useEntry(endpoints.treatments.recordUnplanned, initial as never, null, ID), { wrapper })
+    await waitFor(() => expect(result.current.draftSince).not.toBeNull())
+    // What somebody took out of a list by name stays out.
+    expect(result.current.values).toEqual({ weather: { ...weather, windFrom: null }, covers, note: 'in the evening', parts: ['a'] })
+  })
+
   test('is none any more once it is stored, though the page is left while the rest is still read anew', async () => {
     const { result } = shown(3, 'pear')
     await act(() => Promise.resolve(result.current.set({ grows: 'quince' })))

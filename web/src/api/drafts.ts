@@ -37,3 +37,25 @@ export async function dropDraft(key: string): Promise<void> {
     // It is let go when it is old.
   }
 }
+
+const isGroup = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype
+
+/** A field that begins empty. What holds something, and is not in a draft, was taken out. */
+const isEmpty = (value: unknown): boolean => value === null || value === '' || value === false
+
+/**
+ * What a form begins with under what was typed: a field that an older page did not have stays as it begins; within a group of fields as long as
+ * it begins empty there.
+ */
+export function underDraft<V extends Record<string, unknown>>(initial: V, typed: Readonly<Record<string, unknown>>): V {
+  const merged: Record<string, unknown> = { ...initial }
+  for (const [name, value] of Object.entries(typed)) {
+    const begins = initial[name]
+    merged[name] = isGroup(begins) && isGroup(value) ? { ...emptyOf(begins), ...value } : value
+  }
+  return merged as V
+}
+
+const emptyOf = (group: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(group).filter(([, value]) => isEmpty(value)))

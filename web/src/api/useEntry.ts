@@ -4,6 +4,7 @@ import { useCallback, useRef, useState } from 'react'
 import { useRefusal } from '../messages/refusal.js'
 import { bindingsOf, withValue } from './bindings.js'
 import { RequestProblem } from './client.js'
+import { underDraft } from './drafts.js'
 import { useWrite } from './hooks.js'
 import { lastParameter, noteAct, removalOf } from './lastAct.js'
 import { useDraft } from './useDraft.js'
@@ -42,7 +43,7 @@ export function useEntry<E extends Endpoint, V extends Record<string, unknown>>(
   const isTyped = JSON.stringify(values) !== begun.from
   const draftKey = draft === undefined ? undefined : `${personId ?? ''} ${e.method} ${e.path} ${draft}`
   const kept = useDraft(draftKey, isTyped ? { values, rowVersion: begun.version } : undefined, (found) => {
-    setValues({ ...initial, ...(found.values as V) })
+    setValues(underDraft(initial, found.values as V))
     setBegun((before) => ({ ...before, version: found.rowVersion }))
   })
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({})
