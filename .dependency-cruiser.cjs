@@ -17,10 +17,10 @@ module.exports = {
     {
       name: 'core-in-the-page-only-where-it-computes',
       comment:
-        'Computation belongs to band/ and workers/; units are converted at one edge, design/units.ts. The calendar, and the words of what grows, are for all.',
+        'Computation belongs to band/ and workers/; units are converted at one edge, design/units.ts. The calendar, the compass, and the words of what grows, are for all.',
       severity: 'error',
       from: { path: '^web/src/', pathNot: '^web/src/(band|workers)/|^web/src/design/units\\.ts$' },
-      to: { path: '^core/', pathNot: '^core/src/(time/|identity/growing\\.ts)' },
+      to: { path: '^core/', pathNot: '^core/src/(time/|units/compass\\.ts|identity/growing\\.ts)' },
     },
     {
       name: 'core-needs-no-more-packages',

@@ -136,6 +136,16 @@ describe('the direction of a record', () => {
     expect(sheet.downwind).toMatchObject([{ name: 'Six hives', metres: 40 }])
   })
 
+  test('out of a tunnel nothing is carried', async () => {
+    const id = done(await app.call(blocks.create, at, { name: 'Glass Two', kind: 'tunnel', areaHa: 0.1, grows: 'apple' }, as)).id
+    await draw('outline', box(60, 110, 20, 20), id)
+    const productId = await shelf('Under glass', { ways: ['spray'] })
+    const inside = await watch(id)
+    expect(await hours(productId, inside)).toMatchObject({ downwind: [] })
+    const planned = done(await app.call(treatments.plan, at, { watchId: inside, productId, plannedOn: '2026-06-13' }, as))
+    expect(done(await app.call(treatments.sheet, { ...at, treatmentId: planned.id }, {})).downwind).toEqual([])
+  })
+
   test('a vane that rests is no gap, and what cannot be is not believed', async () => {
     const far = Array.from({ length: 5 }, (_, h) => ({
       at: `2026-06-0${h + 1}T12:00:00Z`,

@@ -1,7 +1,6 @@
 import type { ParsedInputOf, treatments, WatchHours } from '@bocado/contract'
 import {
   civilDate,
-  driftReach,
   harmsHives,
   hourBlocks,
   hoursBetween,
@@ -38,6 +37,7 @@ import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { placeDays, stationPosition } from '../weather/place.js'
 import { getStation } from '../weather/stations.js'
+import { driftOf } from './drift.js'
 import { entryClosedUntil, findProduct } from './store.js'
 
 /** Days that are looked at, today first: further ahead the hours of a forecast say little. */
@@ -97,7 +97,7 @@ export async function hoursOfWatch(
     chemical: means.chemical,
   })
   const closedUntil = await entryClosedUntil(db, siteId, block.id, now)
-  const drift = place.covered ? null : driftReach(means.product)
+  const drift = driftOf(block, means.product)
   const downwind = drift === null ? [] : await downwindOf(db, siteId, block.id, drift, harmsHives(means.methods))
   const towards = downwind.flatMap(({ from }) => from ?? [])
   const limitsOn = flowers.map((names, d): LimitsOfMeans => {

@@ -2,7 +2,6 @@ import type { JobSheet, Treatment } from '@bocado/contract'
 import {
   civilDate,
   dayNumber,
-  driftReach,
   harmsHives,
   holdsOn,
   LABEL_READ_AGAIN_DAYS,
@@ -26,6 +25,7 @@ import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { againstDay, againstFit, againstIdentity, againstPermissions, ruledMeans, said, type Doing } from './allowed.js'
 import { againstEntry } from './departures.js'
+import { driftOf } from './drift.js'
 import { meansOf } from './chosen.js'
 import type { Means } from './means.js'
 import { findTreatment } from './store.js'
@@ -75,7 +75,7 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
   ].map(({ because, field }) => said(because as Stop['because'], field))
   const asked = { placeIds: withAbove(await tree(db, siteId), treatment.placeId), productId: means.product?.id ?? null, day }
   const all = await listPermissions(db, siteId)
-  const drift = driftReach(means.product)
+  const drift = driftOf(await getBlock(db, siteId, watch.blockId), means.product)
   return {
     asOf: now.toISOString(),
     stops,

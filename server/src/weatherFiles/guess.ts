@@ -16,7 +16,7 @@ const SOIL = '(?:soil|boden|\\bsol\\b|suelo|suolo|\\bsolo\\b)'
  * accents, as `plainName` makes them.
  */
 const NAMES: readonly [WeatherVariable, RegExp][] = [
-  ['direction', /\bdir|direc|direz|richtung|vane|bearing|heading|\b(wd|wdir|dd)\b/],
+  ['direction', /\bdir|direc|direz|richtung|vane|bearing|heading|\b(wd|wdir)\b|^dd$/],
   ['wetness', /wetness|leaf ?wet|blatt ?(nass|feucht)|mouillage|humectation|mojado|bagnatura|molhamento/],
   ['soil', new RegExp(`${SOIL}.*(temp|\\bt\\b|°)|(temp|\\bt\\b).*${SOIL}`)],
   ['min', /\b(t ?min|tn|tmn|min(im(um|al|ale|a|o|os))?|mini|lo|low(est)?|tiefst\w*|minimal\w*)\b|(temp\w*) ?min/],

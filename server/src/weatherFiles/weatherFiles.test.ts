@@ -123,6 +123,7 @@ describe('where the wind comes from', () => {
     ['Windrichtung', ['O', 'NNO', 'W'], 'NOSW', [90, 22.5, 270]],
     ['Direction du vent', ['O', 'E', 'SO'], 'NESO', [270, 90, 225]],
     ['WD', ['0', '360', '90°'], 'deg', [0, 0, 90]],
+    ['DD', ['10', '20', '30'], 'deg', [10, 20, 30]],
   ])('%s in degrees, or in the letters of its language', (name, cells, unit, degrees) => {
     const { mapping, understood } = of(name, cells)
     expect(mapping.columns[1]).toEqual({ variable: 'direction', column: 2, unit })
@@ -138,6 +139,12 @@ describe('where the wind comes from', () => {
     const outside = of('Wind direction', ['90', '400', '10'])
     expect(outside.rejections).toMatchObject([{ line: 3, reason: 'direction 400 is outside 0 to 360 °; is the unit right?' }])
     expect(outside.rows).toHaveLength(2)
+  })
+
+  test('is not taken from a row that says how dates are written', () => {
+    const lines = ['Date,Air temp,Rain', 'dd/mm/yyyy hh:mm,°C,mm', '13/06/2026 14:00,20.1,0', '13/06/2026 15:00,20.4,0']
+    const { mapping } = guessMapping(lines.join('\n'), SITE)
+    expect(mapping.columns.map(({ variable }) => variable)).toEqual(['temperature', 'rain'])
   })
 
   test('of a gust, and of the sun, is none', () => {

@@ -1,6 +1,6 @@
 import type { Site } from '@bocado/contract'
 import { MS_PER_DAY } from '@bocado/core/time'
-import { compassPoint } from '@bocado/core/units'
+import { compassPoint } from '@bocado/core/compass'
 import { useIntl } from 'react-intl'
 import { useSite } from '../api/workplace.js'
 import { useText, type Say } from '../messages/useText.js'

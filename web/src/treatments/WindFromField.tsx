@@ -1,4 +1,4 @@
-import { COMPASS_POINTS } from '@bocado/core/units'
+import { COMPASS_POINTS } from '@bocado/core/compass'
 import { Select } from '../design/controls.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'

@@ -1,5 +1,5 @@
 import type { Downwind } from '@bocado/contract'
-import { isOnArc } from '@bocado/core/units'
+import { isOnArc } from '@bocado/core/compass'
 import type { Format } from '../design/useFormat.js'
 import type { Say } from '../messages/useText.js'
 import '../messages/en/wind.js'
