@@ -15,8 +15,8 @@ export const helpDaySchema = z.object({
   blocks: z.array(z.object({ id, name: z.string(), kind: z.enum(blockKinds), outline: geometrySchema.nullable() })),
   /** What lies in these blocks or beside them that one keeps away from. */
   keepOff: z.array(z.object({ name: z.string(), kind: z.enum(shapeKinds) })),
-  /** Plants in these blocks that must not be harmed, and from when to when they are above the ground, MM-DD. */
-  stays: z.array(z.object({ name: z.string(), where: z.string(), from: z.string(), until: z.string(), note: z.string() })),
+  /** Plants in these blocks that must not be harmed, and from when to when they are above the ground, MM-DD; their notes are for who works here. */
+  stays: z.array(z.object({ name: z.string(), where: z.string(), from: z.string(), until: z.string() })),
   flags: z.array(
     z.object({
       id,

@@ -248,15 +248,21 @@ export async function clearOf(db: Queryable, siteId: string, placeId: string, me
 
 /**
  * What lies near a drawn place and must not get what drifts off it, nearest first, with the directions from which the wind would carry it
- * there.
+ * there; undefined where it is not drawn.
  *
  * @param metres how far down the wind it matters
  * @param hives whether what drifts to hives may do harm there
  */
-export async function downwindOf(db: Queryable, siteId: string, placeId: string, metres: number, hives: boolean): Promise<Downwind[]> {
+export async function downwindOf(
+  db: Queryable,
+  siteId: string,
+  placeId: string,
+  metres: number,
+  hives: boolean,
+): Promise<Downwind[] | undefined> {
   const shapes = await listShapes(db, siteId)
   const outline = shapes.find((shape) => shape.placeId === placeId)?.geometry
-  if (!outline || !isSurface(outline)) return []
+  if (!outline || !isSurface(outline)) return undefined
   return shapes
     .filter(({ kind, geometry }) => keptClearOf.includes(kind) && (hives || kind !== 'hives') && mayBeWithin(outline, geometry, metres))
     .flatMap(({ name, kind, geometry }): Downwind[] => {

@@ -57,7 +57,7 @@ describe('whoever helps for a day', () => {
       return done(await app.call(endpoints.companions.add, at, plant, as))
     }
     const added = [await stays(creek, 'Marsh orchid'), await stays(meadow, 'Meadow saffron')]
-    const told = [{ name: 'Marsh orchid', where: 'Creek Margin', from: '04-05', until: '08-20', note: 'by the stakes' }]
+    const told = [{ name: 'Marsh orchid', where: 'Creek Margin', from: '04-05', until: '08-20' }]
     expect(done(await dayFor(ids['today']!)).stays).toEqual(told)
     // Who works here sees it as they will.
     expect(done(await dayFor(place.person, creek)).stays).toEqual(told)

@@ -69,9 +69,7 @@ export async function helpDay(
     on,
     blocks: blocks.map(({ id, name, kind }) => ({ id, name, kind, outline: outlineOf(shapes, id)?.geometry ?? null })),
     keepOff: keptOff(shapes, blocks),
-    stays: companions
-      .filter(({ blockId }) => ids.has(blockId))
-      .map(({ name, placeName, awake, note }) => ({ name, where: placeName, ...awake, note })),
+    stays: companions.filter(({ blockId }) => ids.has(blockId)).map(({ name, placeName, awake }) => ({ name, where: placeName, ...awake })),
     flags: there,
     organisms: organisms.filter(({ id }) => known.has(id)).map(cardOf),
   }

@@ -134,6 +134,17 @@ describe('the direction of a record', () => {
     const planned = done(await app.call(treatments.plan, at, { watchId, productId, plannedOn: '2026-06-13' }, as))
     const sheet = done(await app.call(treatments.sheet, { ...at, treatmentId: planned.id }, {}))
     expect(sheet.downwind).toMatchObject([{ name: 'Six hives', metres: 40 }])
+    // A part that is not drawn lies somewhere in its block; one that is tells where.
+    const part = async (name: string) =>
+      done(await app.call(endpoints.places.create, at, { parentId: place.blockId, level: 'row', name, areaM2: 100 }, as)).id
+    const of = async (placeId: string) => {
+      const { id } = done(await app.call(treatments.plan, at, { watchId, productId, placeId, plannedOn: '2026-06-13' }, as))
+      return done(await app.call(treatments.sheet, { ...at, treatmentId: id }, {})).downwind
+    }
+    expect(await of(await part('Row 1'))).toMatchObject([{ metres: 40 }])
+    const far = await part('Row 9')
+    await draw('outline', box(0, 0, 10, 100), far)
+    expect(await of(far)).toEqual([])
   })
 
   test('out of a tunnel nothing is carried', async () => {

@@ -1,6 +1,22 @@
-import type { Block } from '@bocado/contract'
-import { driftReach, type ActingMeans } from '@bocado/core'
+import type { Block, Downwind } from '@bocado/contract'
+import { driftReach, harmsHives, type ActingMeans } from '@bocado/core'
+import type { Queryable } from '../database/index.js'
+import { downwindOf } from '../ground/service.js'
 
-/** How far down the wind of a block what is used there matters, m; null for what has no drops, and under a cover, out of which none come. */
-export const driftOf = ({ kind }: Pick<Block, 'kind'>, product: ActingMeans['product']): number | null =>
-  kind === 'tunnel' ? null : driftReach(product)
+/**
+ * What must not get what drifts off a block where something is used; nothing for what has no drops, and under a cover, out of which none come.
+ *
+ * @param placeId the part of the block that is treated; of one that is not drawn its block stands for it
+ */
+export async function keptFromDrift(
+  db: Queryable,
+  siteId: string,
+  { id, kind }: Pick<Block, 'id' | 'kind'>,
+  { product, methods }: Pick<ActingMeans, 'product' | 'methods'>,
+  placeId = id,
+): Promise<Downwind[]> {
+  const reach = kind === 'tunnel' ? null : driftReach(product)
+  if (reach === null) return []
+  const of = (place: string) => downwindOf(db, siteId, place, reach, harmsHives(methods))
+  return (await of(placeId)) ?? (placeId === id ? undefined : await of(id)) ?? []
+}

@@ -1,7 +1,6 @@
 import type { ParsedInputOf, treatments, WatchHours } from '@bocado/contract'
 import {
   civilDate,
-  harmsHives,
   hourBlocks,
   hoursBetween,
   MS_PER_MINUTE,
@@ -28,7 +27,6 @@ import { inFlowerOnDays } from '../bloom/blooming.js'
 import { zoneOffsetMinutes } from '../clock.js'
 import type { Queryable } from '../database/index.js'
 import { memberHoursAhead } from '../forecasts/service.js'
-import { downwindOf } from '../ground/service.js'
 import { fieldProblem, HttpProblem } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { methodsByIds } from '../library/catalogue.js'
@@ -37,7 +35,7 @@ import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { placeDays, stationPosition } from '../weather/place.js'
 import { getStation } from '../weather/stations.js'
-import { driftOf } from './drift.js'
+import { keptFromDrift } from './drift.js'
 import { entryClosedUntil, findProduct } from './store.js'
 
 /** Days that are looked at, today first: further ahead the hours of a forecast say little. */
@@ -97,8 +95,7 @@ export async function hoursOfWatch(
     chemical: means.chemical,
   })
   const closedUntil = await entryClosedUntil(db, siteId, block.id, now)
-  const drift = driftOf(block, means.product)
-  const downwind = drift === null ? [] : await downwindOf(db, siteId, block.id, drift, harmsHives(means.methods))
+  const downwind = await keptFromDrift(db, siteId, block, means)
   const towards = downwind.flatMap(({ from }) => from ?? [])
   const limitsOn = flowers.map((names, d): LimitsOfMeans => {
     const own = keptFrom(withRules(underCover(hourLimits(means, names.length > 0), place.covered), rules, civilDate(today + d)), towards)

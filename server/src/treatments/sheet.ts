@@ -2,7 +2,6 @@ import type { JobSheet, Treatment } from '@bocado/contract'
 import {
   civilDate,
   dayNumber,
-  harmsHives,
   holdsOn,
   LABEL_READ_AGAIN_DAYS,
   MS_PER_MINUTE,
@@ -15,7 +14,6 @@ import { hectaresFromSquareMetres } from '@bocado/core/units'
 import { getBlock } from '../blocks/service.js'
 import { zoneOffsetMinutes } from '../clock.js'
 import { listLots, stockUsed } from '../equipment/store.js'
-import { downwindOf } from '../ground/service.js'
 import { coded, HttpProblem, type FieldMessage } from '../http/problems.js'
 import type { Deps } from '../http/route.js'
 import { listNotices, listPermissions } from '../permissions/store.js'
@@ -25,7 +23,7 @@ import { getSite } from '../sites/service.js'
 import { findWatch } from '../watches/store.js'
 import { againstDay, againstFit, againstIdentity, againstPermissions, ruledMeans, said, type Doing } from './allowed.js'
 import { againstEntry } from './departures.js'
-import { driftOf } from './drift.js'
+import { keptFromDrift } from './drift.js'
 import { meansOf } from './chosen.js'
 import type { Means } from './means.js'
 import { findTreatment } from './store.js'
@@ -75,7 +73,8 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
   ].map(({ because, field }) => said(because as Stop['because'], field))
   const asked = { placeIds: withAbove(await tree(db, siteId), treatment.placeId), productId: means.product?.id ?? null, day }
   const all = await listPermissions(db, siteId)
-  const drift = driftOf(await getBlock(db, siteId, watch.blockId), means.product)
+  const block = await getBlock(db, siteId, watch.blockId)
+  const used = { product: means.product, methods: means.product?.methods ?? [] }
   return {
     asOf: now.toISOString(),
     stops,
@@ -88,7 +87,7 @@ export async function jobSheetOf(deps: Deps, siteId: string, treatmentId: string
       all.filter((one) => permissionsFor([{ ...one, ruleId: null }], { ...asked, kind, ruleId: null }).holds.length > 0),
     ),
     notices,
-    downwind: drift === null ? [] : await downwindOf(db, siteId, treatment.placeId, drift, harmsHives(means.product?.methods ?? [])),
+    downwind: await keptFromDrift(db, siteId, block, used, treatment.placeId),
   }
 }
 

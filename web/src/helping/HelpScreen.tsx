@@ -78,10 +78,10 @@ export function HelpWork({ day, isPreview = false }: { day: HelpDay; isPreview?:
             <b>{t('helping.keepOff', { places: day.keepOff.map(({ name, kind }) => name || t(`drawn.shape.${kind}`)).join(', ') })}</b>
           </li>
         ) : null}
-        {day.stays.map(({ name, where, from, until, note }) => (
+        {day.stays.map(({ name, where, from, until }) => (
           <li key={`${name} ${where}`}>
             <b>{t('helping.stays', { name, where })}</b>{' '}
-            {t('helping.staysAwake', { from: f.monthDay(from), until: f.monthDay(until), note: note || 'none' })}
+            {t('helping.staysAwake', { from: f.monthDay(from), until: f.monthDay(until), note: 'none' })}
           </li>
         ))}
         <li>{t('helping.boots')}</li>
