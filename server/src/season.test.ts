@@ -145,7 +145,7 @@ describe('a treatment', () => {
   test('finds the reading of its hour', async () => {
     const read = done(await app.call(treatments.weatherAt, { ...inSite(), watchId }, { at: '2026-06-04T05:20:00Z' }))
     const line = file.split('\n').find((l) => l.startsWith('2026-06-03 21:00'))!
-    expect(read).toEqual({ tempC: Number(line.split(',')[1]), humidityPct: null, windMs: null })
+    expect(read).toEqual({ tempC: Number(line.split(',')[1]), humidityPct: null, windMs: null, windFrom: null })
   })
 })
 
