@@ -14,6 +14,8 @@ import { Fields, Sheet, Stack } from '../design/text.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
 import { GrowsField } from './GrowsField.js'
+import '../messages/en/field.js'
+import '../messages/en/site.js'
 
 /** Stands for no choice of station. */
 const NEAREST = 'nearest'
