@@ -129,6 +129,8 @@ async function main() {
   if (chosen.length === 0) {
     const workspaces = ['core', 'library', 'contract', 'server', 'web', 'simulators', 'demo', 'e2e']
     await checks([
+      // The quickest first: what they find is told before anybody has waited.
+      ['Arrows', [tool('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', ...workspaces]],
       // All at once is more than one process of it can hold.
       ...STYLED_APART.map((apart) => [`Style of ${apart.join(', ')}`, [tool('eslint/bin/eslint.js'), ...apart]]),
       [
@@ -138,7 +140,6 @@ async function main() {
       // What shares its options is read once, as one program.
       ...Object.entries(TYPED).map(([name, project]) => [`Types of ${name}`, [tool('typescript/bin/tsc'), '-p', project]]),
       ['Layout', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
-      ['Arrows', [tool('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', ...workspaces]],
     ])
   }
   build(say)
