@@ -6,16 +6,8 @@ import { FormError } from '../design/FormError.js'
 import { Several } from '../design/Several.js'
 import { Fields, Line } from '../design/text.js'
 import { useText } from '../messages/useText.js'
+import type { HelpValues } from './helpValues.js'
 import '../messages/en/helping.js'
-
-/** The day and the blocks of a volunteer, as they are typed. */
-export interface HelpValues extends Record<string, unknown> {
-  on: string | null
-  blockIds: string[]
-}
-
-/** What was typed, as the endpoint takes it: of nobody but a volunteer. */
-export const helpInput = (role: string, help: HelpValues) => (role === 'volunteer' ? { on: help.on ?? '', blockIds: help.blockIds } : null)
 
 /** On which day a volunteer works, and where. */
 export function HelpFields(p: { value: HelpValues; onChange: (help: HelpValues) => void; errors: Readonly<Record<string, string>> }) {

@@ -19,6 +19,7 @@ import { Waiting } from '../shell/Waiting.js'
 import { usePageTitle } from '../shell/usePageTitle.js'
 import { DutiesPanel } from '../library/DutiesPanel.js'
 import { ArrivalsPart } from '../arrivals/ArrivalsPart.js'
+import { BlockForm } from './BlockForm.js'
 import { ClocksOf } from './ClocksOf.js'
 import { NormalsPanel } from './NormalsPanel.js'
 import { People } from './People.js'
@@ -38,7 +39,6 @@ const CompanionsPanel = partLater(async () => (await import('./CompanionsPanel.j
 const FindLinks = partLater(async () => (await import('./FindLinks.js')).FindLinks)
 const MapBegun = partLater(loadMap)
 const PartsOfBlock = partLater(async () => (await import('./PartsOfBlock.js')).PartsOfBlock)
-const BlockForm = partLater(async () => (await import('./BlockForm.js')).BlockForm)
 const EditSite = partLater(async () => (await import('./EditSite.js')).EditSite)
 
 const BlockRow = styled.div<{ $chosen: boolean }>`
