@@ -1,5 +1,6 @@
 import { endpoints } from '@bocado/contract'
 import { done, GRANULE } from '@bocado/server/testing/farm'
+import { box, there } from '@bocado/server/testing/ground'
 import { hourlyFile } from '@bocado/server/testing/upload'
 import type { Page } from 'playwright-core'
 import { afterEach, expect, test } from 'vitest'
@@ -10,9 +11,6 @@ import { setStage, type Stage } from './stage.js'
 
 const { equipment, ground, rules, treatments, watches } = endpoints
 const SEASON = '2026-01-01'
-
-/** Metres east and north of the middle of the site. */
-const there = (east: number, north: number): [number, number] => [-119.3 + east / 76_960, 46.2 + north / 111_195]
 
 let page: Page
 let stage: Stage
@@ -36,8 +34,7 @@ setStage(
     const lot = { productId: product.id, number: 'L 26-04', amount: 1, unit: 'L', cameOn: '2026-05-01' } as const
     done(await app.call(equipment.addLot, at, lot, as))
     // The block lies beside a brook, 40 m to its east.
-    const outline = { type: 'Polygon' as const, coordinates: [[there(0, 0), there(200, 0), there(200, 200), there(0, 200), there(0, 0)]] }
-    done(await app.call(ground.draw, at, { kind: 'outline', placeId: place.blockId, geometry: outline }, as))
+    done(await app.call(ground.draw, at, { kind: 'outline', placeId: place.blockId, geometry: box(0, 0, 200, 200) }, as))
     const brook = { type: 'LineString' as const, coordinates: [there(240, 0), there(240, 200)] }
     done(await app.call(ground.draw, at, { kind: 'water', name: 'Mill Brook', geometry: brook }, as))
     const told = { name: 'Neighbours hear of it', kind: 'notice', act: 'spraying', whose: 'own', amount: 1 } as const

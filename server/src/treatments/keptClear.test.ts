@@ -2,6 +2,7 @@ import { endpoints, type Geometry } from '@bocado/contract'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { startApplication, type Application } from '../testing/application.js'
 import { done, GRANULE, startSite, type TestSite } from '../testing/farm.js'
+import { box, there } from '../testing/ground.js'
 
 const { blocks, ground, places, treatments, watches } = endpoints
 
@@ -19,15 +20,6 @@ beforeAll(async () => {
 })
 afterAll(() => app.stop())
 
-const M = 1 / 111_195
-/** Metres east and north of the middle of the site. */
-const there = (east: number, north: number): [number, number] => [-119.3 + (east * M) / Math.cos((46.2 * Math.PI) / 180), 46.2 + north * M]
-const box = (east: number, north: number, wide: number, high: number): Geometry => ({
-  type: 'Polygon',
-  coordinates: [
-    [there(east, north), there(east + wide, north), there(east + wide, north + high), there(east, north + high), there(east, north)],
-  ],
-})
 const draw = async (kind: 'outline' | 'water', geometry: Geometry, placeId: string | null = null) =>
   done(await app.call(ground.draw, at, { kind, geometry, placeId }, as))
 

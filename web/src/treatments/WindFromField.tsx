@@ -1,4 +1,4 @@
-import { COMPASS_POINTS } from '@bocado/core/compass'
+import { COMPASS_POINTS, compassPoint } from '@bocado/core/compass'
 import { Select } from '../design/controls.js'
 import { useFormat } from '../design/useFormat.js'
 import { useText } from '../messages/useText.js'
@@ -11,7 +11,7 @@ const STEP = 360 / COMPASS_POINTS.length
 export function WindFromField(p: { value: number | null; onChange: (degrees: number | null) => void; error?: string | undefined }) {
   const t = useText()
   const f = useFormat()
-  const nearest = p.value === null ? null : COMPASS_POINTS.findIndex((_, i) => f.compass(i * STEP) === f.compass(p.value ?? 0))
+  const nearest = p.value === null ? null : COMPASS_POINTS.indexOf(compassPoint(p.value))
   return (
     <Select
       label={t('wind.from')}
